@@ -1,0 +1,184 @@
+import js from '@eslint/js';
+import prettier from 'eslint-config-prettier/flat';
+import boundaries from 'eslint-plugin-boundaries';
+import reactHooks from 'eslint-plugin-react-hooks';
+import { reactRefresh } from 'eslint-plugin-react-refresh';
+import { defineConfig, globalIgnores } from 'eslint/config';
+import globals from 'globals';
+import tseslint from 'typescript-eslint';
+
+/** Which package may import which; everything else is refused. */
+const MAY_IMPORT = {
+  core: ['core'],
+  contract: ['contract', 'core'],
+  instruments: ['instruments', 'contract', 'core'],
+  server: ['server', 'contract', 'core'],
+  cli: ['cli', 'contract', 'core'],
+};
+
+export default defineConfig(
+  globalIgnores(['**/dist/', '**/node_modules/', '**/test-results/', 'packages/core/assembly/']),
+  js.configs.recommended,
+  {
+    files: ['**/*.{ts,tsx}'],
+    ignores: ['packages/web/vite.config.ts', 'bench/**'],
+    extends: [tseslint.configs.recommendedTypeChecked],
+    languageOptions: {
+      parserOptions: {
+        project: ['packages/*/tsconfig.json', 'e2e/tsconfig.json', 'tsconfig.test.json'],
+        tsconfigRootDir: import.meta.dirname,
+      },
+    },
+    rules: {
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      '@typescript-eslint/no-non-null-assertion': 'error',
+      '@typescript-eslint/require-await': 'off',
+      '@typescript-eslint/consistent-type-assertions': ['error', { assertionStyle: 'never' }],
+      '@typescript-eslint/ban-ts-comment': 'error',
+    },
+  },
+  { files: ['packages/web/vite.config.ts', 'bench/**/*.ts'], extends: [tseslint.configs.recommended] },
+  {
+    files: ['**/*.ts'],
+    rules: {
+      '@typescript-eslint/consistent-type-assertions': [
+        'error',
+        { assertionStyle: 'as', objectLiteralTypeAssertions: 'never' },
+      ],
+    },
+  },
+  {
+    files: ['packages/web/src/**/*.{ts,tsx}'],
+    extends: [reactHooks.configs.flat['recommended-latest'], reactRefresh.configs.vite()],
+    languageOptions: { globals: globals.browser },
+  },
+  { files: ['packages/web/src/main.tsx'], rules: { 'react-refresh/only-export-components': 'off' } },
+  {
+    files: ['packages/web/src/**/*.test.tsx', 'packages/web/src/data/focus.tsx', 'packages/web/src/ui/*.tsx'],
+    rules: { 'react-refresh/only-export-components': 'off' },
+  },
+  {
+    files: ['**/*.{js,mjs}', 'packages/server/**', 'packages/cli/**', 'packages/instruments/**', 'bench/**'],
+    languageOptions: { globals: { ...globals.node } },
+  },
+  { files: ['e2e/*.mjs'], languageOptions: { globals: { ...globals.node, ...globals.browser } } },
+  {
+    // the core is pure computation: no DOM, no Node, no clock, no randomness
+    files: ['packages/core/src/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            {
+              group: ['node:*', '@velvet-reed/*', 'react*', 'express', 'sequelize', 'yup'],
+              message: 'The core is pure computation.',
+            },
+          ],
+        },
+      ],
+      'no-restricted-globals': [
+        'error',
+        'window',
+        'document',
+        'process',
+        'Buffer',
+        'fetch',
+        'setTimeout',
+        'performance',
+      ],
+      'no-restricted-properties': [
+        'error',
+        { object: 'Date', property: 'now' },
+        { object: 'Math', property: 'random' },
+      ],
+    },
+  },
+  {
+    files: ['packages/**/*.{ts,tsx}'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'ImportDeclaration[source.value=/^@velvet-reed\\u002F(web|server|cli)/]',
+          message: 'Nothing imports web, server or cli.',
+        },
+      ],
+    },
+  },
+  {
+    plugins: { boundaries },
+    files: ['packages/*/src/**/*.{ts,tsx}'],
+    settings: {
+      'import/resolver': { typescript: { project: ['packages/*/tsconfig.json'], noWarnOnMultipleProjects: true } },
+      'boundaries/elements': [
+        { type: 'web-stage', pattern: 'packages/web/src/stages/*', capture: ['stage'] },
+        { type: 'web-shell', pattern: 'packages/web/src/shell' },
+        { type: 'web-ui', pattern: 'packages/web/src/ui' },
+        { type: 'web-data', pattern: 'packages/web/src/data' },
+        { type: 'web-entry', pattern: 'packages/web/src/*.{ts,tsx}', partialMatch: false },
+        ...Object.keys(MAY_IMPORT).map((type) => ({ type, pattern: `packages/${type}` })),
+      ],
+    },
+    rules: {
+      'boundaries/dependencies': [
+        'error',
+        {
+          default: 'disallow',
+          policies: [
+            ...Object.entries(MAY_IMPORT).map(([from, to]) => ({
+              from: { element: { type: from } },
+              allow: { to: { element: { type: to } } },
+            })),
+            {
+              from: { element: { type: 'web-data' } },
+              allow: { to: { element: { type: ['web-data', 'contract', 'core'] } } },
+            },
+            {
+              from: { element: { type: 'web-ui' } },
+              allow: { to: { element: { type: ['web-ui', 'web-data', 'contract', 'core'] } } },
+            },
+            {
+              from: { element: { type: 'web-shell' } },
+              allow: { to: { element: { type: ['web-shell', 'web-ui', 'web-data', 'contract', 'core'] } } },
+            },
+            // stages do not import each other: a folder outside the stage's own is refused below by name
+            {
+              from: { element: { type: 'web-stage' } },
+              allow: { to: { element: { type: ['web-stage', 'web-ui', 'web-data', 'contract', 'core'] } } },
+            },
+            {
+              from: { element: { type: 'web-entry' } },
+              allow: {
+                to: {
+                  element: { type: ['web-entry', 'web-stage', 'web-shell', 'web-ui', 'web-data', 'contract', 'core'] },
+                },
+              },
+            },
+          ],
+        },
+      ],
+    },
+  },
+  {
+    files: ['packages/web/src/stages/**/*.{ts,tsx}'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            {
+              regex: '^\\.\\./(?!\\.\\./)',
+              message: 'Stages do not import each other; move what two need to ui, data or the core.',
+            },
+            { regex: '^\\.\\./\\.\\./stages', message: 'Stages do not import each other.' },
+          ],
+        },
+      ],
+    },
+  },
+  // jsdom lacks these methods; the set-up only asks whether they are there
+  { files: ['packages/web/src/test-setup.ts'], rules: { '@typescript-eslint/unbound-method': 'off' } },
+  prettier,
+);
