@@ -1,0 +1,139 @@
+import type { CautionId } from './cautions';
+
+/** A question that must be answered before a step that cannot be undone. */
+export interface Gate {
+  readonly id: string;
+  readonly question: string;
+  /** What to do when the answer is no. */
+  readonly otherwise: string;
+}
+
+/** One step of a build plan. */
+export interface BuildStep {
+  readonly id: string;
+  readonly text: string;
+  readonly caution?: CautionId;
+  /** A check made at this step; later steps can wait for it. */
+  readonly gate?: Gate;
+  /** Gates that must be passed first. */
+  readonly waitsFor: readonly string[];
+  /** True where a mistake cannot be taken back (a crimp, a cut, a seal). */
+  readonly final: boolean;
+}
+
+/** A step and whether it may be done now. */
+export interface StepState {
+  readonly step: BuildStep;
+  readonly open: boolean;
+  readonly done: boolean;
+  /** Questions still unanswered, when closed. */
+  readonly waitingFor: readonly Gate[];
+}
+
+/** Which steps may be done, given the gates passed and steps ticked. A ticked step whose gate was taken back is open again. */
+export function stepStates(
+  steps: readonly BuildStep[],
+  passedGates: ReadonlySet<string>,
+  doneSteps: ReadonlySet<string>,
+): readonly StepState[] {
+  const gates = new Map(steps.flatMap((step) => (step.gate ? [[step.gate.id, step.gate] as const] : [])));
+  return steps.map((step) => {
+    const waitingFor = step.waitsFor.filter((id) => !passedGates.has(id)).flatMap((id) => gates.get(id) ?? []);
+    const open = waitingFor.length === 0;
+    return { step, open, done: open && doneSteps.has(step.id), waitingFor };
+  });
+}
+
+const step = (
+  id: string,
+  text: string,
+  more: { caution?: CautionId; gate?: Gate; waitsFor?: readonly string[]; final?: boolean } = {},
+): BuildStep => ({ id, text, waitsFor: [], final: false, ...more });
+
+/** Steps shared by wire antennas with a coax feed. `wires` names what is cut, `raise` how it goes up. */
+export function wireBuildPlan(wires: string, raise: string): readonly BuildStep[] {
+  return [
+    step('site', 'Walk the route of every wire and rope. Note power lines, paths and what moves in wind.', {
+      caution: 'powerLine',
+      gate: {
+        id: 'site-clear',
+        question: 'Is every wire, rope and the mast itself farther from any power line than its own length?',
+        otherwise: 'Choose another route, or another antenna.',
+      },
+    }),
+    step('cut', `Cut ${wires} to the cut length, not to the finished length.`, {
+      caution: 'crimpKnife',
+      waitsFor: ['site-clear'],
+      final: true,
+    }),
+    step('collar', 'Slide collar, sleeve and heat-shrink onto the cable now; they do not go on later.', {
+      gate: {
+        id: 'collar-on',
+        question: 'Are collar, sleeve and heat-shrink on the cable, the right way round?',
+        otherwise: 'Slide them on before anything is crimped.',
+      },
+    }),
+    step('crimp', 'Crimp or solder the feed connection.', { caution: 'solder', waitsFor: ['collar-on'], final: true }),
+    step('continuity', 'Meter: centre of the plug to its wire, then centre to shield.', {
+      gate: {
+        id: 'continuity',
+        question: 'Continuity yes, short no?',
+        otherwise: 'Find the break or the whisker of shield; do not seal it in.',
+      },
+    }),
+    step('first-sweep', 'Raise it provisionally, sweep it and trim on the Bench.', {
+      caution: 'height',
+      gate: {
+        id: 'tested',
+        question: 'Does the sweep show the dip where you want it?',
+        otherwise: 'Trim on the Bench first; leave the feed unsealed.',
+      },
+      waitsFor: ['continuity'],
+    }),
+    step('seal', 'Seal the feed point against water.', { waitsFor: ['continuity', 'tested'], final: true }),
+    step('raise', raise, { caution: 'height', waitsFor: ['site-clear', 'tested'] }),
+    step('ends', 'Keep the ends above reach and visible; leave slack for wind.', { caution: 'neckHeight' }),
+    step('storm', 'Fit a way to disconnect the cable outside before storms.', { caution: 'lightning' }),
+  ];
+}
+
+/** Steps for a loop with an amplifier at its foot. */
+export function loopBuildPlan(circumference: string): readonly BuildStep[] {
+  return [
+    step(
+      'bend',
+      `Bend the loop from ${circumference} of tube or stiff cable on a wooden form; leave the gap at the foot.`,
+      {
+        caution: 'crimpKnife',
+      },
+    ),
+    step('collar', 'Slide gland and sleeve onto the cable before the plug.', {
+      gate: { id: 'collar-on', question: 'Are gland and sleeve on the cable?', otherwise: 'Slide them on first.' },
+    }),
+    step('crimp', 'Join loop ends and cable to the amplifier box.', {
+      caution: 'solder',
+      waitsFor: ['collar-on'],
+      final: true,
+    }),
+    step('dc', 'Measure the supply at the far end of the cable before the amplifier is connected.', {
+      caution: 'coaxDc',
+      gate: {
+        id: 'dc-right',
+        question: 'Right voltage, right polarity, no short?',
+        otherwise: 'Do not connect the amplifier. Find the fault with the supply off.',
+      },
+    }),
+    step('power', 'Connect the amplifier.', { waitsFor: ['dc-right'], final: true }),
+    step('test', 'Listen at its place and turn it: noise must rise over a dummy load and dip in two directions.', {
+      gate: {
+        id: 'tested',
+        question: 'Does the noise rise and is there a null in two opposite directions?',
+        otherwise: 'Measure the current drawn; look for a broken loop joint.',
+      },
+      waitsFor: ['dc-right'],
+    }),
+    step('seal', 'Close and seal the amplifier box.', { waitsFor: ['tested'], final: true }),
+    step('place', 'Fix it away from the house, its plane towards what you want.', { caution: 'digging' }),
+    step('storm', 'Fit a way to disconnect the cable outside before storms.', { caution: 'lightning' }),
+  ];
+}

@@ -1,0 +1,50 @@
+import { wavelengthM } from '../units/wavelength';
+import { conductor, fedAt, lengthParameter } from './dimensions';
+import { INSULATION_FACTOR } from './half-wave-dipole';
+import { wireKind } from './wire-kind';
+
+export const endFedWire = wireKind({
+  id: 'end-fed-wire',
+  name: 'End-fed wire with counterpoise',
+  summary: 'one wire up and away, a shorter one near the ground as its other half',
+  parameters: [
+    lengthParameter('wireM', 'Wire, level part', (design) => Math.max(5, 0.35 * wavelengthM(design.freqHz))),
+    lengthParameter('feedM', 'Height of the feed', 1, { least: 0.05, most: 20 }),
+    lengthParameter('heightM', 'Height of the wire', 6, { least: 0.3, most: 60 }),
+    lengthParameter('counterpoiseM', 'Counterpoise', (design) => 0.25 * wavelengthM(design.freqHz) * INSULATION_FACTOR),
+  ],
+  trim: { id: 'wireM', name: 'the level wire', share: 1 },
+  materials: [
+    'transformer or tuner at the feed',
+    'coax with plug, sleeve and heat-shrink',
+    'rope and insulators',
+    'stakes',
+  ],
+  goesWrong: [
+    'No counterpoise: the feed line takes its place and brings the noise of the house.',
+    'Near a half wave the feed point is several kΩ: 50 Ω coax hears nothing there without a transformer.',
+  ],
+  pieces: ({ wireM, heightM, feedM, counterpoiseM }) => [
+    { name: 'wire', count: 1, finishedM: wireM + heightM - feedM },
+    { name: 'counterpoise', count: 1, finishedM: counterpoiseM },
+  ],
+  remarks: () => ['Closed form gives no impedance for a wire of any length: read the model.'],
+  build: {
+    cuts: 'wire and counterpoise',
+    raise: 'Pull the far end up; run the counterpoise the other way, out of reach of feet.',
+  },
+  needs: ({ wireM, counterpoiseM, heightM }) => ({ spanM: wireM + counterpoiseM, heightM }),
+  wires({ wireM, feedM, heightM, counterpoiseM }, design) {
+    const foot = Math.min(0.2, 0.2 * (heightM - feedM));
+    return {
+      wires: [
+        conductor(design, 'feed', [0, 0, feedM], [0, 0, feedM + foot]),
+        conductor(design, 'rise', [0, 0, feedM + foot], [0, 0, heightM]),
+        conductor(design, 'wire', [0, 0, heightM], [wireM, 0, heightM]),
+        conductor(design, 'counterpoise', [0, 0, feedM], [-counterpoiseM, 0, feedM]),
+      ],
+      ports: fedAt(0, 0.5),
+      loads: [],
+    };
+  },
+});

@@ -1,0 +1,71 @@
+import { tunedCoil } from '../resonator/tuned-coil';
+import { countParameter, lengthParameter } from './dimensions';
+import { closedForm, figure, plainParameter, step } from './closed-form-kind';
+
+/** Of an ordinary rod with the winding in its middle; assumed until measured. */
+const FACTOR = plainParameter(
+  'factorNh',
+  'Inductance factor, nH per turn²',
+  23.7,
+  0.1,
+  5000,
+  'of this rod and winding; measure yours',
+);
+
+export const ferriteRod = closedForm({
+  id: 'ferrite-rod',
+  name: 'Ferrite rod loop',
+  summary: 'many turns on a ferrite rod, tuned: for time signals and the lowest bands',
+  parameters: [
+    FACTOR,
+    plainParameter('selfPf', 'Self-capacitance, pF', 33, 0, 1000),
+    {
+      ...countParameter('turns', 'Turns', 640, 1, 5000),
+      // for a capacitor of about 400 pF
+      start: (design, { factorNh }) =>
+        Math.max(1, Math.round(Math.sqrt(1 / ((2 * Math.PI * design.freqHz) ** 2 * 435e-12 * factorNh * 1e-9)))),
+    },
+    plainParameter('q', 'Q', 85, 1, 1000),
+    lengthParameter('rodM', 'Rod length', 0.2, { least: 0.02, most: 1, bareUnit: 'mm' }),
+    lengthParameter('formM', 'Diameter of the winding', 0.012, { least: 0.002, most: 0.2, bareUnit: 'mm' }),
+  ],
+  ignores: ['insulated', 'allowance'],
+  materials: ['ferrite rod', 'enamelled wire', 'tuning capacitor', 'winding form', 'box'],
+  goesWrong: ['A rod dropped once is another rod: measure again.', 'Enamel not stripped at a joint: the Q says so.'],
+  pieces: ({ turns, formM }) => [{ name: 'winding wire', count: 1, finishedM: turns * Math.PI * formM }],
+  figures: ({ turns, factorNh, selfPf, q }, design) => {
+    const coil = tunedCoil({
+      turns,
+      inductanceH: factorNh * 1e-9 * turns ** 2,
+      selfCapacitanceF: selfPf * 1e-12,
+      q,
+      freqHz: design.freqHz,
+      lineOhm: 50,
+    });
+    const source = 'tuned circuit; Terman, Radio Engineers’ Handbook';
+    return [
+      figure('Inductance (mH)', coil.inductanceH * 1e3, 'plain', 'A_L · N²', source, 4),
+      figure('Capacitor to add (pF)', coil.externalF * 1e12, 'plain', '1/(ω²L) − self-capacitance', source, 4),
+      figure('Reactance', coil.reactanceOhm, 'resistance', 'ωL', source, 4),
+      figure('Resistance across it', coil.parallelOhm, 'resistance', 'Q · ωL', source, 3),
+      figure('Coupling turns for 50 Ω', coil.couplingTurns, 'plain', 'N √(50 / R_p)', source, 2),
+      figure('Q when matched', coil.loadedQ, 'plain', 'Q / 2', source, 3),
+    ];
+  },
+  remarks: () => [
+    'Closed form only: the inductance factor of a rod hangs on where the winding sits. Two resonances with known capacitors give inductance and self-capacitance.',
+  ],
+  steps: [
+    step('wind', 'Wind the coil, ends held by tape only.', { caution: 'crimpKnife' }),
+    step('measure', 'Find its resonance with two known capacitors, in three orientations.', {
+      gate: {
+        id: 'tested',
+        question: 'Do the three orientations agree within 1 %?',
+        otherwise: 'A joint or the rod is loose, or metal is near: find it before anything is glued.',
+      },
+    }),
+    step('tune', 'Fit the capacitor and the coupling turns; solder.', { caution: 'solder', waitsFor: ['tested'] }),
+    step('seal', 'Fix winding and rod, close the box.', { waitsFor: ['tested'], final: true }),
+  ],
+  needsM: ({ rodM }) => rodM,
+});

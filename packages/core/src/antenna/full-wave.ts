@@ -1,0 +1,8 @@
+import { wavelengthM } from '../units/wavelength';
+import { INSULATION_FACTOR } from './half-wave-dipole';
+import type { Design } from './kind';
+
+/** A full-wave loop resonates a few per cent longer than a wavelength. Common practice (1005 ft over MHz), no source. */
+const LOOP_FACTOR = 1.022;
+export const fullWaveRoundM = (design: Design): number =>
+  LOOP_FACTOR * wavelengthM(design.freqHz) * (design.insulated ? INSULATION_FACTOR : 1);

@@ -1,0 +1,36 @@
+import { wavelengthM } from '../units/wavelength';
+import { lengthParameter } from './dimensions';
+import { wireKind } from './wire-kind';
+import { EARTH_OHM, EARTH_REMARK, RADIAL, REVERSED, SHARED, TERMINATION } from './terminated-wire';
+
+export const groundLaidWire = wireKind({
+  ...SHARED,
+  id: 'ground-laid-wire',
+  name: 'Terminated wire on the ground',
+  summary: 'the same lying in the grass: shorter, slower, unseen',
+  parameters: [
+    lengthParameter('lengthM', 'Length', (design) => Math.min(120, Math.max(20, 0.5 * wavelengthM(design.freqHz))), {
+      least: 5,
+      most: 400,
+    }),
+    lengthParameter('heightM', 'Height over ground', 0.03, { least: 0.01, most: 0.5, bareUnit: 'mm' }),
+    { ...TERMINATION, start: () => 250 },
+    EARTH_OHM,
+    RADIAL,
+    REVERSED,
+  ],
+  materials: [
+    'transformer at the near end',
+    'non-inductive resistor at the far end',
+    'two earth rods',
+    'staples, one each half metre',
+    'coax with choke',
+  ],
+  goesWrong: [
+    'Mower and feet: staple it into the sward.',
+    'Too long: beyond about a wavelength on the wire the loss eats the gain.',
+  ],
+  remarks: () => [EARTH_REMARK],
+  build: { cuts: 'the wire and the radials', raise: 'Lay it straight toward what you want; staple it down.' },
+  needs: ({ lengthM }) => ({ spanM: lengthM, heightM: 0.2 }),
+});

@@ -1,0 +1,167 @@
+import type { Dimension } from '../units/quantity';
+import type { Ground, WireModel } from '../solver/model';
+import type { BuildStep } from './build-plan';
+
+/** What a person decides about an antenna; which dimensions count depends on the kind. SI units. */
+export interface Design {
+  readonly kind: KindId;
+  /** Frequency it is cut for. */
+  readonly freqHz: number;
+  /** Conductor diameter. */
+  readonly diameterM: number;
+  readonly insulated: boolean;
+  /** Share added to every cut for trimming, as a ratio. */
+  readonly allowance: number;
+  /** Dimensions set by hand or by trimming the model; what is absent follows from the frequency by closed form. SI or degrees. */
+  readonly dimensions: Readonly<Record<string, number>>;
+}
+
+export type KindId =
+  | 'half-wave-dipole'
+  | 'v-dipole'
+  | 'flat-v-dipole'
+  | 'fan-dipole'
+  | 'folded-dipole'
+  | 'quarter-wave'
+  | 'vertical-over-radials'
+  | 'whip-on-surface'
+  | 'end-fed-wire'
+  | 'square-loop'
+  | 'delta-loop'
+  | 'amplified-loop'
+  | 'field-probe'
+  | 'rectangle-beam'
+  | 'yagi'
+  | 'discone'
+  | 'travelling-wave-wire'
+  | 'ground-laid-wire'
+  | 'ground-loop'
+  | 'ferrite-rod'
+  | 'dish'
+  | 'horn';
+
+/** Sensible start values; every field can be changed. */
+export const DEFAULT_DESIGN: Omit<Design, 'kind' | 'freqHz'> = {
+  diameterM: 0.002,
+  insulated: false,
+  allowance: 0.03,
+  dimensions: {},
+};
+
+/** A dimension of a kind: its name, range, and what closed form gives when nobody set it. */
+export interface Parameter {
+  readonly id: string;
+  readonly label: string;
+  readonly dimension: Dimension;
+  /** Unit of a bare number. */
+  readonly bareUnit?: string;
+  readonly least: number;
+  readonly most: number;
+  readonly whole?: boolean;
+  readonly hint?: string;
+  /** Closed-form first guess. `other` gives the dimensions listed before this one. */
+  start(design: Design, other: Dimensions): number;
+}
+
+/** Every dimension of a design by name, set or by closed form. */
+export type Dimensions = Readonly<Record<string, number>>;
+
+/** A frequency-trimmed length: what the fit may change to move the resonance. */
+export interface TrimChoice {
+  /** Parameter that moves the resonance. */
+  readonly id: string;
+  /** As a person says it: "each arm". */
+  readonly name: string;
+  /** Share of that parameter that is one piece (a dipole's arm is half of its length). */
+  readonly share: number;
+}
+
+/** Something to cut: how many, how long when finished, how long to cut first. */
+export interface CutPiece {
+  readonly name: string;
+  readonly count: number;
+  readonly finishedM: number;
+  readonly cutM: number;
+}
+
+/** A figure with the formula behind it. */
+export interface DraftFigure {
+  readonly label: string;
+  readonly value: number;
+  readonly dimension: Dimension;
+  readonly figures: number;
+  readonly origin: 'model' | 'catalogue' | 'assumed';
+  readonly formula: string;
+  readonly source: string;
+}
+
+/** Dimensions and everything that follows from them. */
+export interface Draft {
+  readonly pieces: readonly CutPiece[];
+  readonly figures: readonly DraftFigure[];
+  readonly remarks: readonly string[];
+  readonly steps: readonly BuildStep[];
+  /** Length that a diagnosis refers to (one arm, the element, the circumference). */
+  readonly trimLengthM: number;
+  readonly trimName: string;
+}
+
+/** What the place offers, in metres. */
+export interface PlaceRoom {
+  readonly spanM: number;
+  readonly heightM: number;
+}
+
+/** Whether an antenna fits, with the reason and the numbers that decide. */
+export interface Fit {
+  readonly fits: boolean;
+  readonly reason: string;
+  readonly needsSpanM: number;
+  readonly needsHeightM: number;
+}
+
+/** How far the formulas behind a figure may be trusted. */
+export type Validity = 'holds' | 'rough' | 'outside';
+
+/** How an antenna hands on what the field brings, at one frequency. */
+export interface Reception {
+  /** Power at its output or amplifier input against an isotropic lossless antenna, dB: directivity, loss and mismatch together. */
+  readonly realisedGainDbi: number;
+  /** Share of the external noise power that arrives (efficiency times power transfer), ratio. */
+  readonly transfer: number;
+  /** Internal noise of an active antenna as an equivalent external noise figure, dB; absent for passive ones. */
+  readonly ownFaDb?: number;
+  readonly validity: Validity;
+  readonly remark?: string;
+}
+
+/** Electronics that belong to an antenna. */
+export interface HeadAmplifier {
+  readonly gainDb: number;
+  readonly iip2Dbm: number;
+  readonly iip3Dbm: number;
+}
+
+/** One kind of antenna: everything that differs between kinds. */
+export interface AntennaKind {
+  readonly id: KindId;
+  readonly name: string;
+  readonly summary: string;
+  readonly parameters: readonly Parameter[];
+  /** Design fields beside the parameters that do not count for this kind. */
+  readonly ignores?: readonly ('freqHz' | 'insulated' | 'allowance')[];
+  readonly trim?: TrimChoice;
+  readonly head?: HeadAmplifier;
+  /** Parts beside the conductor. */
+  readonly materials: readonly string[];
+  /** What usually goes wrong, and how one notices. */
+  readonly goesWrong: readonly string[];
+  draft(design: Design): Draft;
+  fit(design: Design, room: PlaceRoom): Fit;
+  /** Wires for the solver; broadside or forward along +x, z up. Absent for what is no wire: closed form alone. */
+  model?(design: Design, ground: Ground): WireModel;
+  /** Ground that the model needs whatever the place has (a vehicle's roof), with the reason. */
+  readonly ownGround?: { readonly ground: Ground; readonly why: string };
+  /** Closed-form reception for quick rankings; absent where only the wire model knows. */
+  reception?(design: Design): (freqHz: number) => Reception;
+}

@@ -1,0 +1,92 @@
+import { OutOfRangeError, requireRange } from '../errors';
+import type { Ground, WireModel } from '../solver/model';
+import { amplifiedLoop } from './amplified-loop';
+import { deltaLoop } from './delta-loop';
+import { checkDimensions } from './dimensions';
+import { discone } from './discone';
+import { dishWithConverter } from './dish';
+import { endFedWire } from './end-fed-wire';
+import { fanDipole } from './fan-dipole';
+import { ferriteRod } from './ferrite-rod';
+import { fieldProbeKind } from './field-probe';
+import { flatVDipole } from './flat-v-dipole';
+import { foldedDipole } from './folded-dipole';
+import { groundLaidWire } from './ground-laid-wire';
+import { groundLoop } from './ground-loop';
+import { halfWaveDipole } from './half-wave-dipole';
+import { horn } from './horn';
+import { DEFAULT_DESIGN, type AntennaKind, type Design, type KindId } from './kind';
+import { quarterWave } from './quarter-wave';
+import { rectangleBeam } from './rectangle-beam';
+import { squareLoop } from './square-loop';
+import { travellingWaveWire } from './travelling-wave-wire';
+import { vDipole } from './v-dipole';
+import { verticalOverRadials } from './vertical-over-radials';
+import { whipOnSurface } from './whip-on-surface';
+import { yagi } from './yagi';
+
+/** Every kind of antenna that can be drafted, in the order in which lists show them. */
+export const ANTENNA_KINDS: readonly AntennaKind[] = [
+  halfWaveDipole,
+  vDipole,
+  flatVDipole,
+  fanDipole,
+  foldedDipole,
+  quarterWave,
+  verticalOverRadials,
+  whipOnSurface,
+  endFedWire,
+  squareLoop,
+  deltaLoop,
+  amplifiedLoop,
+  fieldProbeKind,
+  rectangleBeam,
+  yagi,
+  discone,
+  travellingWaveWire,
+  groundLaidWire,
+  groundLoop,
+  ferriteRod,
+  dishWithConverter,
+  horn,
+];
+
+const BY_ID: ReadonlyMap<KindId, AntennaKind> = new Map(ANTENNA_KINDS.map((kind) => [kind.id, kind]));
+
+/** @throws OutOfRangeError for an id of no kind. */
+export function antennaKind(id: KindId): AntennaKind {
+  const kind = BY_ID.get(id);
+  if (!kind) throw new OutOfRangeError(`There is no kind of antenna called "${id}". Choose another.`, 'kind');
+  return kind;
+}
+
+/** The wires of a design. @throws OutOfRangeError for a kind that is no wire. */
+export function wireModel(design: Design, ground: Ground): WireModel {
+  const kind = antennaKind(design.kind);
+  if (!kind.model)
+    throw new OutOfRangeError(`A ${kind.name.toLowerCase()} is computed by closed form, not by wires.`, 'kind');
+  return kind.model(design, ground);
+}
+
+/** Conductor that suits a kind and frequency: tube for a loop, fine wire for a coil, rod at VHF, wire below. */
+export function startDesign(kind: KindId, freqHz: number): Design {
+  const diameterM =
+    kind === 'amplified-loop'
+      ? 0.015
+      : kind === 'ferrite-rod'
+        ? 0.0002
+        : freqHz > 300e6
+          ? 0.0015
+          : freqHz > 30e6
+            ? 0.004
+            : 0.002;
+  return { ...DEFAULT_DESIGN, kind, freqHz, diameterM };
+}
+
+/** Refuses a design with a value that cannot be built. @throws OutOfRangeError */
+export function checkDesign(design: Design): void {
+  requireRange(design.freqHz, 'Frequency (Hz)', 1e4, 12e9);
+  requireRange(design.diameterM, 'Conductor diameter (m)', 1e-5, 0.2);
+  requireRange(design.allowance, 'Trim allowance (ratio)', 0, 0.2);
+  checkDimensions(antennaKind(design.kind).parameters, design);
+}

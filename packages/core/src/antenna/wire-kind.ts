@@ -1,0 +1,79 @@
+import type { Ground, WireModel } from '../solver/model';
+import { lengthText } from '../units/format';
+import { wireBuildPlan, type BuildStep } from './build-plan';
+import { dimensionsOf } from './dimensions';
+import type { AntennaKind, CutPiece, Design, Dimensions, Draft, DraftFigure, Fit, PlaceRoom } from './kind';
+
+/** What a wire antenna says of itself; the rest is common to all. */
+interface WireKindSpec extends Omit<AntennaKind, 'draft' | 'fit' | 'model'> {
+  /** Finished pieces; cut lengths get the allowance. `keep` pieces are cut to length (radials, spreaders). */
+  pieces(d: Dimensions, design: Design): readonly (Omit<CutPiece, 'cutM'> & { readonly keep?: boolean })[];
+  figures?(d: Dimensions, design: Design): readonly DraftFigure[];
+  remarks?(d: Dimensions, design: Design): readonly string[];
+  /** What is cut and how it goes up, for the build plan; or steps of its own. */
+  readonly build: { readonly cuts: string; readonly raise: string } | ((d: Dimensions) => readonly BuildStep[]);
+  /** Ground span and height it takes, metres. */
+  needs(d: Dimensions, design: Design): { readonly spanM: number; readonly heightM: number };
+  wires(d: Dimensions, design: Design): Omit<WireModel, 'ground'>;
+}
+
+/** A kind from its own part: drafting, fitting and modelling are the same for all wire antennas. */
+export function wireKind(spec: WireKindSpec): AntennaKind {
+  const dims = (design: Design): Dimensions => dimensionsOf(spec.parameters, design);
+  const draft = (design: Design): Draft => {
+    const d = dims(design);
+    const pieces = spec.pieces(d, design).map(({ keep, ...piece }) => ({
+      ...piece,
+      cutM: keep ? piece.finishedM : piece.finishedM * (1 + design.allowance),
+    }));
+    const trim = spec.trim;
+    return {
+      pieces,
+      figures: spec.figures?.(d, design) ?? [],
+      remarks: spec.remarks?.(d, design) ?? [],
+      steps: typeof spec.build === 'function' ? spec.build(d) : wireBuildPlan(spec.build.cuts, spec.build.raise),
+      trimLengthM: trim ? d[trim.id] * trim.share : pieces[0].finishedM,
+      trimName: trim?.name ?? pieces[0].name,
+    };
+  };
+  const fit = (design: Design, room: PlaceRoom): Fit => {
+    const { spanM: needsSpanM, heightM: needsHeightM } = spec.needs(dims(design), design);
+    const fits = needsSpanM <= room.spanM && needsHeightM <= room.heightM;
+    const reason = fits
+      ? `fits with ${lengthText(room.spanM - needsSpanM)} of ground to spare`
+      : needsSpanM > room.spanM
+        ? `needs ${lengthText(needsSpanM)} along the ground; the place offers ${lengthText(room.spanM)}`
+        : `reaches ${lengthText(needsHeightM)} up; the place offers ${lengthText(room.heightM)}`;
+    return { fits, reason, needsSpanM, needsHeightM };
+  };
+  const model = (design: Design, ground: Ground): WireModel => ({
+    ...spec.wires(dims(design), design),
+    ground: spec.ownGround?.ground ?? ground,
+  });
+  const { id, name, summary, parameters, materials, goesWrong, ignores, trim, head, ownGround, reception } = spec;
+  return {
+    id,
+    name,
+    summary,
+    parameters,
+    materials,
+    goesWrong,
+    draft,
+    fit,
+    model,
+    ...(ignores ? { ignores } : {}),
+    ...(trim ? { trim } : {}),
+    ...(head ? { head } : {}),
+    ...(ownGround ? { ownGround } : {}),
+    ...(reception ? { reception } : {}),
+  };
+}
+
+/** Parts that nearly every wire antenna takes. */
+export const USUAL_PARTS: readonly string[] = [
+  'centre insulator or feed block',
+  'end insulators and UV-proof rope',
+  'coax with plug, sleeve and heat-shrink',
+  'common-mode choke for the feed',
+  'self-amalgamating tape',
+];

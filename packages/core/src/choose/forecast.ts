@@ -1,0 +1,232 @@
+import type { HeadAmplifier, Reception } from '../antenna/kind';
+import { emitterField, type PowerKind } from '../site/field';
+import { noisePowerDbm } from '../site/external-noise';
+import { intermodAtAntenna, productsInBand } from '../path/intermod';
+import { fullScaleHeadroom } from '../path/receiver';
+import { powerDb, powerRatio, sumPowersDb } from '../units/decibel';
+
+/** A registered transmitter as far as a forecast needs it. */
+export interface ForecastEmitter {
+  readonly name: string;
+  readonly freqHz: number;
+  readonly powerW: number;
+  readonly powerKind: PowerKind;
+  readonly distanceM: number;
+}
+
+/** The receiver and line behind an antenna at one frequency. */
+export interface ReceiveEnd {
+  readonly name: string;
+  readonly noiseFigureDb: number;
+  readonly iip2Dbm: number;
+  readonly iip3Dbm: number;
+  readonly fullScaleDbm: number;
+  readonly minHz: number;
+  readonly maxHz: number;
+}
+
+export interface ForecastTarget {
+  readonly id: string;
+  readonly name: string;
+  readonly lowHz: number;
+  readonly highHz: number;
+  readonly bandwidthHz: number;
+  readonly weight: number;
+}
+
+/** The strongest product that falls on a target, and who makes it. */
+export interface WorstProduct {
+  readonly label: string;
+  readonly freqHz: number;
+  readonly emitters: readonly string[];
+  /** At the input of the stage that makes it. */
+  readonly levelDbm: number;
+  readonly madeIn: 'head amplifier' | 'receiver';
+  /** Over the noise in the target's bandwidth at the same place, dB. */
+  readonly overNoiseDb: number;
+}
+
+/** What one antenna does for one target. */
+export interface TargetForecast {
+  readonly target: ForecastTarget;
+  readonly receiver?: ReceiveEnd;
+  readonly externalFaDb: number;
+  /** External noise through the antenna over everything that the chain adds, dB; undefined where the model does not hold. */
+  readonly marginDb?: number;
+  /** SNR lost against a noiseless chain without overload, dB; undefined with the margin. */
+  readonly snrLossDb?: number;
+  readonly reception: Reception;
+  readonly worstProduct?: WorstProduct;
+  /** Total power of all registered transmitters below the converter's full scale, dB; negative: it clips. */
+  readonly headroomDb?: number;
+  readonly remarks: readonly string[];
+}
+
+/** SNR loss beyond which a target counts as not heard at all. */
+export const LOST_DB = 30;
+/** A transmitter this far outside the receiver's range is taken to be stopped by its own input filter, dB per octave and at most. */
+const PRESELECTION_DB_PER_OCTAVE = 18;
+const PRESELECTION_MAX_DB = 60;
+
+/** Loss that a receiver's own input filter is assumed to have outside its range: 18 dB per octave, at most 60 dB. */
+export function preselectionDb(receiver: { readonly minHz: number; readonly maxHz: number }, freqHz: number): number {
+  const octaves =
+    freqHz > receiver.maxHz
+      ? Math.log2(freqHz / receiver.maxHz)
+      : freqHz < receiver.minHz
+        ? Math.log2(receiver.minHz / freqHz)
+        : 0;
+  return Math.min(PRESELECTION_MAX_DB, octaves * PRESELECTION_DB_PER_OCTAVE);
+}
+
+/** Conditions shared by all candidates. */
+export interface ForecastPlace {
+  readonly emitters: readonly ForecastEmitter[];
+  readonly receivers: readonly ReceiveEnd[];
+  /** Line loss at a frequency, dB. */
+  lineLossDb(freqHz: number): number;
+  externalFaDb(freqHz: number): number;
+}
+
+/** Of the receivers that tune the target, the one with the lowest noise figure. */
+const receiverFor = (receivers: readonly ReceiveEnd[], freqHz: number): ReceiveEnd | undefined =>
+  receivers
+    .filter((receiver) => freqHz >= receiver.minHz && freqHz <= receiver.maxHz)
+    .sort((a, b) => a.noiseFigureDb - b.noiseFigureDb)[0];
+
+/**
+ * Noise-limited margin and overload of one antenna on one target.
+ * Passive: margin = τη·fa / (f_c − τη), with τη the share of external noise that arrives and f_c the noise factor of line and
+ * receiver. Active: own noise as an equivalent fa plus what stands behind its gain. SNR loss = 10 log(1 + 1/margin + product/noise).
+ */
+export function forecastTarget(
+  receptionAt: (freqHz: number) => Reception,
+  head: HeadAmplifier | undefined,
+  target: ForecastTarget,
+  place: ForecastPlace,
+): TargetForecast {
+  const centreHz = (target.lowHz + target.highHz) / 2;
+  const reception = receptionAt(centreHz);
+  const externalFaDb = place.externalFaDb(centreHz);
+  const receiver = receiverFor(place.receivers, centreHz);
+  const remarks = reception.remark ? [reception.remark] : [];
+  if (!receiver)
+    return {
+      target,
+      externalFaDb,
+      reception,
+      remarks: ['No receiver of this station tunes it. Add one in Listen.', ...remarks],
+    };
+  const behind = powerRatio(receiver.noiseFigureDb + place.lineLossDb(centreHz)); // matched line at 290 K
+  const ownFa = head
+    ? powerRatio(reception.ownFaDb ?? 0) + (behind - 1) / (powerRatio(head.gainDb) * reception.transfer)
+    : (behind - reception.transfer) / reception.transfer;
+  const counted = reception.validity !== 'outside';
+  const marginDb = counted ? externalFaDb - powerDb(ownFa) : undefined;
+  const totalFaDb = counted ? powerDb(powerRatio(externalFaDb) + ownFa) : externalFaDb;
+  const atInputDbm = noisePowerDbm(totalFaDb, target.bandwidthHz) + powerDb(Math.max(reception.transfer, 1e-12));
+  const front = frontEnd(receptionAt, head, receiver, place);
+  const noiseDbm = head
+    ? atInputDbm
+    : counted
+      ? atInputDbm - place.lineLossDb(centreHz)
+      : noisePowerDbm(receiver.noiseFigureDb, target.bandwidthHz);
+  const worstProduct = worst(front, target, noiseDbm, place.emitters);
+  const snrLossDb =
+    marginDb === undefined
+      ? undefined
+      : powerDb((1 + powerRatio(-marginDb)) * (1 + (worstProduct ? powerRatio(worstProduct.overNoiseDb) : 0)));
+  const headroom = fullScaleHeadroom(front.converterDbm, receiver.fullScaleDbm);
+  return {
+    target,
+    receiver,
+    externalFaDb,
+    marginDb,
+    snrLossDb,
+    reception,
+    worstProduct,
+    headroomDb: headroom.headroomTotalDb ?? undefined,
+    remarks,
+  };
+}
+
+interface FrontEnd {
+  readonly levelsDbm: readonly number[];
+  readonly iip2Dbm: number;
+  readonly iip3Dbm: number;
+  readonly madeIn: WorstProduct['madeIn'];
+  readonly converterDbm: readonly number[];
+}
+
+/** Levels of every transmitter at the first stage that can distort, and at the converter. */
+function frontEnd(
+  receptionAt: (freqHz: number) => Reception,
+  head: HeadAmplifier | undefined,
+  receiver: ReceiveEnd,
+  place: ForecastPlace,
+): FrontEnd {
+  const atAntenna = place.emitters.map(
+    (emitter) => emitterField(emitter).isotropicDbm + receptionAt(emitter.freqHz).realisedGainDbi,
+  );
+  const converterDbm = place.emitters.map(
+    ({ freqHz }, i) => atAntenna[i] + (head?.gainDb ?? 0) - place.lineLossDb(freqHz) - preselectionDb(receiver, freqHz),
+  );
+  return head
+    ? { levelsDbm: atAntenna, iip2Dbm: head.iip2Dbm, iip3Dbm: head.iip3Dbm, madeIn: 'head amplifier', converterDbm }
+    : {
+        levelsDbm: converterDbm,
+        iip2Dbm: receiver.iip2Dbm,
+        iip3Dbm: receiver.iip3Dbm,
+        madeIn: 'receiver',
+        converterDbm,
+      };
+}
+
+function worst(
+  front: FrontEnd,
+  target: ForecastTarget,
+  noiseDbm: number,
+  emitters: readonly ForecastEmitter[],
+): WorstProduct | undefined {
+  const kinds = productsInBand(
+    emitters.map((emitter) => emitter.freqHz),
+    target.lowHz,
+    target.highHz,
+    target.bandwidthHz / 2,
+  );
+  const flat = { gainF1Db: 0, gainF2Db: 0, gainProductDb: 0, iip2Dbm: front.iip2Dbm, iip3Dbm: front.iip3Dbm };
+  return kinds
+    .flatMap((kind): WorstProduct[] => {
+      const made = intermodAtAntenna(kind.order, front.levelsDbm[kind.first], front.levelsDbm[kind.second], [
+        flat,
+      ]).coherentDbm;
+      if (made === null) return [];
+      const levelDbm = made + kind.offsetDb;
+      const names = kind.first === kind.second ? [kind.first] : [kind.first, kind.second];
+      return [
+        {
+          label: kind.label,
+          freqHz: kind.freqHz,
+          emitters: names.map((i) => emitters[i].name),
+          levelDbm,
+          madeIn: front.madeIn,
+          overNoiseDb: levelDbm - noiseDbm,
+        },
+      ];
+    })
+    .sort((a, b) => b.levelDbm - a.levelDbm)[0];
+}
+
+/** Weighted mean SNR loss over targets; one that cannot be computed or heard counts as lost (30 dB). */
+export function overallLossDb(forecasts: readonly TargetForecast[]): number {
+  const weight = forecasts.reduce((sum, forecast) => sum + forecast.target.weight, 0);
+  if (weight === 0) return LOST_DB;
+  return (
+    forecasts.reduce((sum, { target, snrLossDb }) => sum + target.weight * Math.min(LOST_DB, snrLossDb ?? LOST_DB), 0) /
+    weight
+  );
+}
+
+/** Sum of the emitters' isotropic levels, dBm; for a first look at a place. null without emitters. */
+export const totalIsotropicDbm = (emitters: readonly ForecastEmitter[]): number | null =>
+  emitters.length === 0 ? null : sumPowersDb(emitters.map((emitter) => emitterField(emitter).isotropicDbm));

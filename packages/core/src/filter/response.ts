@@ -1,0 +1,63 @@
+import { OutOfRangeError, requirePositive, requireRange } from '../errors';
+
+export type FilterShape = 'lowpass' | 'highpass' | 'bandpass' | 'bandstop';
+export type FilterFamily = 'butterworth' | 'chebyshev';
+
+/**
+ * A filter as ordered: what it passes and how steep. `edgeLowHz` serves high-pass, band-pass and band-stop; `edgeHighHz` low-pass,
+ * band-pass and band-stop. Butterworth edges are 3 dB points, Chebyshev edges are RIPPLE points.
+ */
+export interface FilterSpec {
+  readonly shape: FilterShape;
+  readonly family: FilterFamily;
+  readonly order: number;
+  readonly rippleDb: number;
+  readonly edgeLowHz?: number;
+  readonly edgeHighHz?: number;
+  /** Loss added everywhere for real parts, dB. */
+  readonly insertionLossDb: number;
+}
+
+/** Frequency of the low-pass prototype (1 = edge) that a frequency maps to; Infinity at the transmission zeros. */
+function prototypeFrequency(spec: FilterSpec, freqHz: number): number {
+  const need = (edge: number | undefined, name: string): number => {
+    if (edge === undefined) throw new OutOfRangeError(`This filter needs its ${name}. Enter it.`, name);
+    requirePositive(edge, name);
+    return edge;
+  };
+  if (spec.shape === 'lowpass') return freqHz / need(spec.edgeHighHz, 'upper edge (Hz)');
+  if (spec.shape === 'highpass') return need(spec.edgeLowHz, 'lower edge (Hz)') / freqHz;
+  const low = need(spec.edgeLowHz, 'lower edge (Hz)');
+  const high = need(spec.edgeHighHz, 'upper edge (Hz)');
+  if (!(low < high))
+    throw new OutOfRangeError('The lower edge must lie below the upper edge. Exchange the two.', 'edgeLowHz');
+  const centre = Math.sqrt(low * high); // geometric mean
+  const bandwidth = (high - low) / centre;
+  const pass = Math.abs(freqHz / centre - centre / freqHz) / bandwidth;
+  return spec.shape === 'bandpass' ? pass : 1 / pass;
+}
+
+/** Chebyshev polynomial |T_n(w)| for any w ≥ 0. */
+const chebyshev = (n: number, w: number): number =>
+  w <= 1 ? Math.abs(Math.cos(n * Math.acos(w))) : Math.cosh(n * Math.acosh(w));
+
+/** Deepest stop-band loss that a built filter of discrete parts keeps; leakage around it sets this. Common practice, no source. */
+const LEAKAGE_DB = 80;
+
+/**
+ * Attenuation of an ideal filter at a frequency between equal resistive terminations, dB, plus its insertion loss; limited to 80 dB.
+ * Source: Matthaei, Young & Jones, Microwave Filters ch. 4 (10 log(1 + w^2n); 10 log(1 + ε² T_n²(w))).
+ */
+export function filterLossDb(spec: FilterSpec, freqHz: number): number {
+  requirePositive(freqHz, 'Frequency (Hz)');
+  requireRange(spec.order, 'Order', 1, 15);
+  requireRange(spec.insertionLossDb, 'Insertion loss (dB)', 0);
+  const w = prototypeFrequency(spec, freqHz);
+  if (!Number.isFinite(w)) return LEAKAGE_DB + spec.insertionLossDb;
+  if (spec.family === 'chebyshev') requireRange(spec.rippleDb, 'Ripple (dB)', 0.001, 3);
+  const excess =
+    spec.family === 'butterworth'
+      ? w ** (2 * spec.order)
+      : (10 ** (spec.rippleDb / 10) - 1) * chebyshev(spec.order, w) ** 2;
+  return Math.min(LEAKAGE_DB, 10 * Math.log10(1 + excess)) + spec.insertionLossDb;
+}

@@ -1,0 +1,462 @@
+export { LOOP_AMPLIFIER, amplifiedLoop } from './antenna/amplified-loop';
+export { dish, hornGainDbi, waveguide } from './antenna/aperture';
+export {
+  type Gate,
+  type BuildStep,
+  type StepState,
+  stepStates,
+  wireBuildPlan,
+  loopBuildPlan,
+} from './antenna/build-plan';
+export { CAUTIONS, type CautionId } from './antenna/cautions';
+export { closedForm, figure, plainParameter, step } from './antenna/closed-form-kind';
+export { deltaLoop } from './antenna/delta-loop';
+export {
+  dimensionsOf,
+  checkDimensions,
+  lengthParameter,
+  angleParameter,
+  countParameter,
+  heightParameter,
+  conductor,
+  fedAt,
+  RAD,
+} from './antenna/dimensions';
+export { type PowerPattern, averagePower, receivingDirectivityDb, CLOSED_PATTERNS } from './antenna/directivity';
+export { discone } from './antenna/discone';
+export { dishWithConverter } from './antenna/dish';
+export { endFedWire } from './antenna/end-fed-wire';
+export { fanDipole } from './antenna/fan-dipole';
+export { ferriteRod } from './antenna/ferrite-rod';
+export { fieldProbeKind } from './antenna/field-probe';
+export { flatVDipole } from './antenna/flat-v-dipole';
+export { foldedDipole } from './antenna/folded-dipole';
+export { fullWaveRoundM } from './antenna/full-wave';
+export { groundLaidWire } from './antenna/ground-laid-wire';
+export { groundLoop } from './antenna/ground-loop';
+export {
+  INSULATION_FACTOR,
+  END_ROPE_M,
+  LEAST_HEIGHT_M,
+  dipoleLengthM,
+  halfWaveDipole,
+} from './antenna/half-wave-dipole';
+export { horn } from './antenna/horn';
+export {
+  INDUCED_EMF_MAX_WAVELENGTHS,
+  dipoleImpedance,
+  dipoleDirectivity,
+  dipoleLossOhm,
+  type ResonantDipole,
+  resonantDipole,
+  dipoleResonanceHz,
+  parallelDipoleMutual,
+} from './antenna/induced-emf';
+export {
+  type Design,
+  type KindId,
+  DEFAULT_DESIGN,
+  type Parameter,
+  type Dimensions,
+  type TrimChoice,
+  type CutPiece,
+  type DraftFigure,
+  type Draft,
+  type PlaceRoom,
+  type Fit,
+  type Validity,
+  type Reception,
+  type HeadAmplifier,
+  type AntennaKind,
+} from './antenna/kind';
+export { ANTENNA_KINDS, antennaKind, wireModel, startDesign, checkDesign } from './antenna/kinds';
+export {
+  shortMonopole,
+  type FieldProbe,
+  fieldProbe,
+  type LoopShape,
+  loopInductanceH,
+  smallLoop,
+  SMALL_LOOP_MAX_WAVELENGTHS,
+  type LoopAmplifier,
+  loopAmplifierFaDb,
+  headAmplifierIm2,
+} from './antenna/probes';
+export {
+  RADIAL_FACTOR,
+  quarterWaveLengths,
+  quarterWaveResonanceHz,
+  droopResistanceFactor,
+  RADIALS,
+  ELEMENT,
+  overRadials,
+  quarterWave,
+} from './antenna/quarter-wave';
+export { rectangleBeamDimensions, rectangleBeam } from './antenna/rectangle-beam';
+export { squareLoop } from './antenna/square-loop';
+export { EARTH_OHM, TERMINATION, REVERSED, RADIAL, EARTH_REMARK, SHARED } from './antenna/terminated-wire';
+export { travellingWaveWire } from './antenna/travelling-wave-wire';
+export { type TrimProgress, trimToResonance, type DesignGoals, optimiseDesign, modelSwr } from './antenna/trim-model';
+export { usefulRange } from './antenna/useful-range';
+export { vLengthFactor, vResistanceFactor, V_PARAMETERS, vFigures, vDipole } from './antenna/v-dipole';
+export { verticalOverRadials } from './antenna/vertical-over-radials';
+export { whipOnSurface } from './antenna/whip-on-surface';
+export { wireKind, USUAL_PARTS } from './antenna/wire-kind';
+export { LINE_OHM, type EquivalentDipole, wireReception } from './antenna/wire-reception';
+export { yagi } from './antenna/yagi';
+export {
+  type ForecastEmitter,
+  type ReceiveEnd,
+  type ForecastTarget,
+  type WorstProduct,
+  type TargetForecast,
+  LOST_DB,
+  preselectionDb,
+  type ForecastPlace,
+  forecastTarget,
+  overallLossDb,
+  totalIsotropicDbm,
+} from './choose/forecast';
+export { type Candidate, rankCandidates, type ChoiceVerdict, choiceVerdict, kindName } from './choose/rank';
+export {
+  CoreError,
+  OutOfRangeError,
+  QuantityTextError,
+  NotConvergedError,
+  ShapeError,
+  requireRange,
+  requirePositive,
+} from './errors';
+export { type FilterShape, type FilterFamily, type FilterSpec, filterLossDb } from './filter/response';
+export { type CsvSweep, readSweepCsv, readSweepText } from './formats/sweep-csv';
+export { type Template, templateOf, templateSvg, templateDxf } from './formats/template';
+export {
+  type SweepData,
+  SweepFileError,
+  type TouchstoneParameter,
+  type TouchstoneNumbers,
+  type TouchstoneUnit,
+  MAX_SWEEP_POINTS,
+  readTouchstone,
+  type TouchstoneFormat,
+  writeTouchstone,
+} from './formats/touchstone';
+export {
+  leakLevel,
+  type SwitchTiming,
+  switchingExposure,
+  friisCoupling,
+  parallelDipoleCoupling,
+  type RampBand,
+  rampUp,
+  meterZeroProves,
+  exposureFieldVPerM,
+} from './guard/coupling';
+export { type GuardInput, type GuardState, type GuardResult, guardInputs } from './guard/coverage';
+export {
+  type LineLossModel,
+  type CableClass,
+  CABLE_CLASSES,
+  cableClass,
+  attenuationDbPer100m,
+  lineLoss,
+  fitLineLoss,
+  type LineSection,
+  antennaToShack,
+  shackToAntenna,
+  swrThroughLoss,
+  lossUnderSwr,
+  chokeRejection,
+  electricalLengthM,
+  velocityFactorFromStub,
+  lossySectionNoise,
+} from './line/coax';
+export {
+  reflectionOf,
+  impedanceOf,
+  swrOf,
+  gammaOfSwr,
+  returnLossDb,
+  mismatchLossDb,
+  renormalise,
+  mismatchUncertainty,
+  powerTransfer,
+  alongLine,
+} from './line/reflection';
+export { besselJ0, besselJ1 } from './numeric/bessel';
+export { type Factored, factorInPlace } from './numeric/complex-solve';
+export {
+  type Complex,
+  complex,
+  add,
+  subtract,
+  multiply,
+  scale,
+  divide,
+  magnitude,
+  angleDeg,
+  fromPolar,
+  parallel,
+} from './numeric/complex';
+export { gaussLegendre } from './numeric/gauss-legendre';
+export { LDLT_KERNEL } from './numeric/ldlt-kernel';
+export { type Matrix, solveLinear, leastSquares, nonNegativeLeastSquares } from './numeric/least-squares';
+export { minimise } from './numeric/minimise';
+export { type Rational, aaa } from './numeric/rational';
+export {
+  sineCosineIntegrals,
+  logGamma,
+  incompleteBeta,
+  erfc,
+  normalCdf,
+  normalQuantile,
+  studentCdf,
+  studentQuantile,
+  betaQuantile,
+  bisect,
+} from './numeric/special';
+export { factorSymmetric } from './numeric/symmetric-solve';
+export {
+  InvalidStageError,
+  type NoiseStage,
+  passiveStage,
+  activeStage,
+  cascadeNoiseFactor,
+  noiseTemperatureK,
+  type InterceptStage,
+  type CascadeIntercepts,
+  cascadeIntercepts,
+} from './path/cascade';
+export {
+  type SelectiveStage,
+  type IntermodResult,
+  intermodAtAntenna,
+  type ProductKind,
+  productsInBand,
+} from './path/intermod';
+export {
+  type PathStage,
+  type PathReceiver,
+  stageGainDb,
+  type PathSignal,
+  type SignalWalk,
+  type PathProduct,
+  type PathAnalysis,
+  type PathQuestion,
+  analysePath,
+} from './path/plan';
+export {
+  converterFloor,
+  effectiveNoiseFigureDb,
+  dynamicRange,
+  type AliasResult,
+  foldAlias,
+  RECOMMENDED_ROOM_DB,
+  fullScaleHeadroom,
+  type AttenuatorVerdict,
+  attenuatorTest,
+  EXTERNAL_LIMIT_RISE_DB,
+  noiseRise,
+  type AmplifierAdvice,
+  amplifierAdvice,
+  requiredPreampGain,
+  requireFrequencyRange,
+} from './path/receiver';
+export { type CoilFromTwoResonances, coilFromTwoResonances, type TunedCoil, tunedCoil } from './resonator/tuned-coil';
+export {
+  type Environment,
+  ENVIRONMENTS,
+  medianFaDb,
+  insideStatedRange,
+  noisePowerDbm,
+  noiseFieldDbuv,
+  combinedDecilesDb,
+  faExceededDb,
+  roughAtmosphericFaDb,
+  type NoisePart,
+  type ExpectedNoise,
+  expectedNoise,
+  minimumEfficiency,
+  type NoisyAntenna,
+  compareAntennas,
+} from './site/external-noise';
+export {
+  type PowerKind,
+  toEirpW,
+  freeSpaceFieldVPerM,
+  fieldDbuv,
+  fieldVPerM,
+  receivedDbm,
+  fieldToPower,
+  GROUND_WAVE_BELOW_HZ,
+  type EmitterField,
+  emitterField,
+} from './site/field';
+export { LocatorTextError, type Position, locatorOf, positionOf, parsePosition, greatCircle } from './site/place';
+export { type SunTimes, sunTimes, nextSunEvent } from './site/sun';
+export {
+  type PatternCut,
+  type CurrentStretch,
+  type SpotAnalysis,
+  USUAL_ARRIVAL_DEG,
+  spotAnalysis,
+  type PatternSurface,
+  patternSurface,
+  type ModelQuestion,
+  type ModelAnswer,
+  analyseModel,
+} from './solver/analyse-model';
+export { type CurrentElements, segmentCurrents, currentElements } from './solver/current-elements';
+export {
+  type RadiationVector,
+  radiation,
+  acceptedPowerW,
+  gainRatio,
+  extentM,
+  elevationStepDeg,
+  type Peak,
+  findPeak,
+  radiatedShare,
+  lostShare,
+  openCircuitVoltage,
+} from './solver/far-field';
+export { touchM, checkGeometry } from './solver/geometry';
+export { type GroundClass, GROUND_CLASSES, groundClass } from './solver/ground-classes';
+export { type TableRange, type GroundTable, tableGrid, groundTable, tableReader } from './solver/ground-table';
+export { groundPermittivity, imageRange, fillImpedanceMatrix } from './solver/impedance-matrix';
+export { SEGMENTS_PER_WAVELENGTH, MAX_SEGMENTS, type CurrentRow, type Mesh, meshOf } from './solver/mesh';
+export { type ModelSweep, type Progress, groundTables, sweepModel, finish } from './solver/model-sweep';
+export {
+  type Point,
+  type Insulation,
+  type Wire,
+  type PlaceOnWire,
+  type LumpedLoad,
+  type Ground,
+  type WireModel,
+  GeometryError,
+  wireName,
+  minus,
+  dot,
+  along,
+  distance,
+  wireLengthM,
+} from './solver/model';
+export { type NearField, nearField, nearFieldPerRootWatt } from './solver/near-field';
+export {
+  type Placed,
+  NEAR_POINTS,
+  nearPairInto,
+  type Samples,
+  samplesOf,
+  gaussPoints,
+  farPairInto,
+} from './solver/pair';
+export { type ModelResonance, findResonance } from './solver/resonance';
+export {
+  type Solution,
+  loadImpedance,
+  rowCurrent,
+  groundTableFor,
+  type Factor,
+  solveAt,
+  inputImpedance,
+  transmission,
+  maximumGain,
+} from './solver/solve';
+export { type HalfSpace, sommerfeldIntegrals } from './solver/sommerfeld';
+export { wireSurfaceImpedance } from './solver/wire-loss';
+export { type ServiceKind, type Band, catalogueFor, bandsAt } from './spectrum/catalogue';
+export { type ItuRegion, ituRegionOf } from './spectrum/itu-region';
+export {
+  type SweepPoint,
+  pointAt,
+  indexBelow,
+  markerAt,
+  type Resonance,
+  findResonances,
+  type BandRow,
+  bandTable,
+  decimate,
+  unphysicalPoints,
+  summariseSweep,
+} from './sweep/analyse';
+export {
+  type Standards,
+  IDEAL_STANDARDS,
+  standardReflections,
+  type ErrorTerms,
+  solveErrorTerms,
+  correctReading,
+  interpolationError,
+  timeDomainReach,
+} from './sweep/calibration';
+export {
+  trimSensitivity,
+  type LengthReading,
+  lengthForTarget,
+  type NextCut,
+  nextCut,
+  type TrimTrial,
+  type TrimPlan,
+  planTrims,
+} from './sweep/trim';
+export { binomialLimits, snrBandwidth, censoredDifference } from './trial/counts';
+export {
+  type PairedResult,
+  pairedDifferences,
+  readingsForHalfWidth,
+  pairedPower,
+  pairsForPower,
+  type SignedRank,
+  signedRank,
+} from './trial/paired';
+export {
+  type TrialPair,
+  type TrialResult,
+  type TrialVerdict,
+  LEAST_PAIRS,
+  trialVerdict,
+  firstOfRound,
+} from './trial/verdict';
+export {
+  SPEED_OF_LIGHT_M_PER_S,
+  BOLTZMANN_J_PER_K,
+  STANDARD_TEMPERATURE_K,
+  VACUUM_PERMEABILITY_H_PER_M,
+  VACUUM_PERMITTIVITY_F_PER_M,
+  FREE_SPACE_IMPEDANCE_OHM,
+  THERMAL_NOISE_DBM_PER_HZ,
+  DIPOLE_GAIN_DBI,
+  COPPER_CONDUCTIVITY_S_PER_M,
+} from './units/constants';
+export {
+  powerRatio,
+  powerDb,
+  amplitudeRatio,
+  amplitudeDb,
+  sumPowersDb,
+  sumAmplitudesDb,
+  wattsToDbm,
+  dbmToWatts,
+  dbmToVoltsRms,
+  voltsRmsToDbm,
+} from './units/decibel';
+export {
+  type ShownQuantity,
+  significant,
+  fixed,
+  showFrequency,
+  showLength,
+  showPower,
+  plain,
+  frequencyText,
+  lengthText,
+  bandText,
+  midSentence,
+  countText,
+} from './units/format';
+export { inchText } from './units/inches';
+export { type Dimension, type ParseOptions, parseQuantity } from './units/quantity';
+export { S_UNIT_DB, s9Dbm, type SReading, dbmToS, sToDbm, dbmToDbMicrovolt, emfToDbm } from './units/s-meter';
+export { wavelengthM, waveNumberRadPerM } from './units/wavelength';

@@ -1,0 +1,77 @@
+import { requirePositive } from '../errors';
+import { FREE_SPACE_IMPEDANCE_OHM } from '../units/constants';
+import { wattsToDbm } from '../units/decibel';
+import { dbmToDbMicrovolt } from '../units/s-meter';
+import { wavelengthM } from '../units/wavelength';
+
+/** How a transmitter's power is stated: against isotropic, against a half-wave dipole, or against a short monopole. */
+export type PowerKind = 'EIRP' | 'ERP' | 'EMRP';
+
+/** Power gain over isotropic of each reference: 1; 1.64 (half-wave dipole); 3 (short vertical on perfect ground, ITU-R BS.561). */
+const REFERENCE_GAIN: Readonly<Record<PowerKind, number>> = { EIRP: 1, ERP: 1.64, EMRP: 3 };
+
+/** The same power as EIRP, W. */
+export const toEirpW = (powerW: number, kind: PowerKind): number => powerW * REFERENCE_GAIN[kind];
+
+/**
+ * Line-of-sight free-space field, V/m: E = √(30·EIRP)/d. An upper bound but for a ground reflection (up to +6 dB); buildings take
+ * 10 to 30 dB off. For EMRP this equals 300 mV/m per √kW at 1 km.
+ */
+export function freeSpaceFieldVPerM(powerW: number, kind: PowerKind, distanceM: number): number {
+  requirePositive(powerW, 'Power (W)');
+  requirePositive(distanceM, 'Distance (m)');
+  return Math.sqrt(30 * toEirpW(powerW, kind)) / distanceM;
+}
+
+/** Field in dBµV/m. */
+export const fieldDbuv = (fieldVPerM: number): number => 20 * Math.log10(fieldVPerM * 1e6);
+/** Field in V/m of a level in dBµV/m. */
+export const fieldVPerM = (levelDbuv: number): number => 10 ** (levelDbuv / 20) / 1e6;
+
+/** Power that a matched antenna of a given gain takes from a field: E²/η·λ²G/4π, dBm. */
+export function receivedDbm(levelDbuv: number, freqHz: number, gainDbi: number): number {
+  requirePositive(freqHz, 'Frequency (Hz)');
+  const density = fieldVPerM(levelDbuv) ** 2 / FREE_SPACE_IMPEDANCE_OHM;
+  return wattsToDbm((density * wavelengthM(freqHz) ** 2) / (4 * Math.PI)) + gainDbi;
+}
+
+/** Received level, terminal voltage and antenna factor in 50 Ω. */
+export function fieldToPower(levelDbuv: number, freqHz: number, gainDbi: number) {
+  const powerDbm = receivedDbm(levelDbuv, freqHz, gainDbi);
+  const voltageDbuv = dbmToDbMicrovolt(powerDbm);
+  return { powerDbm, voltageDbuv, antennaFactorDb: levelDbuv - voltageDbuv };
+}
+
+/** Below this the ground wave differs from free space by more than its own spread; it is not modelled here. */
+export const GROUND_WAVE_BELOW_HZ = 3e6;
+
+/** A local transmitter as it reaches the listener. */
+export interface EmitterField {
+  readonly fieldVPerM: number;
+  readonly fieldDbuv: number;
+  readonly isotropicDbm: number;
+  /** Present where the free-space figure is not to be trusted. */
+  readonly caution?: string;
+}
+
+/** Field and isotropic level of a registered transmitter at the station. */
+export function emitterField(emitter: {
+  readonly freqHz: number;
+  readonly powerW: number;
+  readonly powerKind: PowerKind;
+  readonly distanceM: number;
+}): EmitterField {
+  const field = freeSpaceFieldVPerM(emitter.powerW, emitter.powerKind, emitter.distanceM);
+  const level = fieldDbuv(field);
+  const near = wavelengthM(emitter.freqHz) / (2 * Math.PI);
+  const cautions = [
+    emitter.freqHz < GROUND_WAVE_BELOW_HZ ? 'Ground wave not modelled below 3 MHz: free space is taken instead.' : '',
+    emitter.distanceM < near ? `Inside λ/2π (${near.toFixed(0)} m): the far-field formula does not hold here.` : '',
+  ].filter(Boolean);
+  return {
+    fieldVPerM: field,
+    fieldDbuv: level,
+    isotropicDbm: receivedDbm(level, emitter.freqHz, 0),
+    ...(cautions.length > 0 ? { caution: cautions.join(' ') } : {}),
+  };
+}

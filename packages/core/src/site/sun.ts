@@ -1,0 +1,45 @@
+import { getTimes } from 'suncalc';
+import type { Position } from './place';
+
+/** Sun times of one UTC day; undefined for what does not happen on that day (polar day or night). */
+export interface SunTimes {
+  readonly riseMs?: number;
+  readonly setMs?: number;
+  /** Begin of morning and end of evening civil twilight (−6°). */
+  readonly dawnMs?: number;
+  readonly duskMs?: number;
+}
+
+const DAY_MS = 86_400_000;
+
+/**
+ * Rise and set (upper limb, refraction: −0.833°) that fall within the UTC day containing `atMs`, by the suncalc package.
+ * Checked within 2 minutes against published positions of the sun; a horizon of hills is not known.
+ */
+export function sunTimes(position: Position, atMs: number): SunTimes {
+  const startMs = Math.floor(atMs / DAY_MS) * DAY_MS;
+  const within = (name: 'sunrise' | 'sunset' | 'dawn' | 'dusk'): number | undefined => {
+    for (const day of [0, -1, 1]) {
+      const times = getTimes(new Date(startMs + DAY_MS / 2 + day * DAY_MS), position.latDeg, position.lonDeg);
+      const value = times[name]?.getTime();
+      if (value !== undefined && Number.isFinite(value) && value >= startMs && value < startMs + DAY_MS) return value;
+    }
+    return undefined;
+  };
+  return { riseMs: within('sunrise'), setMs: within('sunset'), dawnMs: within('dawn'), duskMs: within('dusk') };
+}
+
+/** The next rise or set after a moment, within two days. */
+export function nextSunEvent(
+  position: Position,
+  atMs: number,
+): { kind: 'sunrise' | 'sunset'; atMs: number } | undefined {
+  const events = [0, 1, 2].flatMap((day) => {
+    const times = sunTimes(position, atMs + day * DAY_MS);
+    return [
+      ...(times.riseMs === undefined ? [] : [{ kind: 'sunrise' as const, atMs: times.riseMs }]),
+      ...(times.setMs === undefined ? [] : [{ kind: 'sunset' as const, atMs: times.setMs }]),
+    ];
+  });
+  return events.filter((event) => event.atMs > atMs).sort((a, b) => a.atMs - b.atMs)[0];
+}

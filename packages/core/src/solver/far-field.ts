@@ -1,0 +1,288 @@
+import { gaussLegendre } from '../numeric/gauss-legendre';
+import type { Complex } from '../numeric/complex';
+import { FREE_SPACE_IMPEDANCE_OHM, SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
+import { currentElements, segmentCurrents, type CurrentElements } from './current-elements';
+import { groundPermittivity } from './impedance-matrix';
+import { gaussPoints } from './pair';
+import { loadImpedance, rowCurrent, type Solution } from './solve';
+import { wireSurfaceImpedance } from './wire-loss';
+
+// named once: hot loops must not look them up on a global
+const { abs, ceil, cos, hypot, max, min, sin, sqrt } = Math;
+
+/** Radiation vector toward one direction: N = ∫ J e^{jk·r̂·r′} with the ground's reflection in it; E = −jkη N e^{−jkr}/(4πr). */
+export interface RadiationVector {
+  readonly theta: Complex;
+  readonly phi: Complex;
+}
+
+const RAD = Math.PI / 180;
+
+/** Fresnel coefficients of real ground for the field components along θ and φ; ±1 on perfect ground. */
+function reflection(
+  solution: Solution,
+  cosTheta: number,
+): { readonly vertical: Complex; readonly horizontal: Complex } {
+  const { ground } = solution.model;
+  if (ground.type !== 'real') return { vertical: { re: 1, im: 0 }, horizontal: { re: -1, im: 0 } };
+  const e = groundPermittivity(ground, solution.freqHz);
+  // root of ε − sin²θ in the fourth quadrant
+  const re = e.re - (1 - cosTheta * cosTheta);
+  const size = hypot(re, e.im);
+  const rootRe = sqrt(0.5 * (size + re));
+  const rootIm = rootRe === 0 ? 0 : e.im / (2 * rootRe);
+  const ratio = (ar: number, ai: number): Complex => {
+    // (a − root)/(a + root)
+    const nr = ar - rootRe;
+    const ni = ai - rootIm;
+    const dr = ar + rootRe;
+    const di = ai + rootIm;
+    const den = dr * dr + di * di;
+    return { re: (nr * dr + ni * di) / den, im: (ni * dr - nr * di) / den };
+  };
+  return { vertical: ratio(e.re * cosTheta, e.im * cosTheta), horizontal: ratio(cosTheta, 0) };
+}
+
+/** Plans the far field of one port's currents (1 A); the returned function answers per direction (radians; elevation above the xy plane). */
+export function radiation(solution: Solution, port = 0): (azimuthRad: number, elevationRad: number) => RadiationVector {
+  const elements = currentElements(solution, port, 2);
+  const k = (2 * Math.PI * solution.freqHz) / SPEED_OF_LIGHT_M_PER_S;
+  const onGround = solution.model.ground.type !== 'free';
+  return (azimuth, elevation) => {
+    const cosT = sin(elevation);
+    const sinT = cos(elevation);
+    const cosP = cos(azimuth);
+    const sinP = sin(azimuth);
+    const fresnel = onGround ? reflection(solution, max(0, cosT)) : undefined;
+    return vectorToward(elements, k, { cosT, sinT, cosP, sinP }, fresnel);
+  };
+}
+
+function vectorToward(
+  { count, places, moments }: CurrentElements,
+  k: number,
+  { cosT, sinT, cosP, sinP }: { cosT: number; sinT: number; cosP: number; sinP: number },
+  fresnel?: { readonly vertical: Complex; readonly horizontal: Complex },
+): RadiationVector {
+  // sums over the direct wave (d) and the reflected one (r), split into horizontal-θ, vertical-θ and φ parts
+  let hr = 0;
+  let hi = 0;
+  let vr = 0;
+  let vi = 0;
+  let pr = 0;
+  let pi = 0;
+  let Hr = 0;
+  let Hi = 0;
+  let Vr = 0;
+  let Vi = 0;
+  let Pr = 0;
+  let Pi = 0;
+  for (let i = 0; i < count; i += 1) {
+    const flat = k * sinT * (places[3 * i] * cosP + places[3 * i + 1] * sinP);
+    const rise = k * cosT * places[3 * i + 2];
+    const m = 6 * i;
+    const alongRe = moments[m] * cosP + moments[m + 2] * sinP;
+    const alongIm = moments[m + 1] * cosP + moments[m + 3] * sinP;
+    const acrossRe = moments[m + 2] * cosP - moments[m] * sinP;
+    const acrossIm = moments[m + 3] * cosP - moments[m + 1] * sinP;
+    const zr = moments[m + 4];
+    const zi = moments[m + 5];
+    const c = cos(flat + rise);
+    const s = sin(flat + rise);
+    hr += alongRe * c - alongIm * s;
+    hi += alongRe * s + alongIm * c;
+    vr += zr * c - zi * s;
+    vi += zr * s + zi * c;
+    pr += acrossRe * c - acrossIm * s;
+    pi += acrossRe * s + acrossIm * c;
+    if (!fresnel) continue;
+    const C = cos(flat - rise);
+    const S = sin(flat - rise);
+    Hr += alongRe * C - alongIm * S;
+    Hi += alongRe * S + alongIm * C;
+    Vr += zr * C - zi * S;
+    Vi += zr * S + zi * C;
+    Pr += acrossRe * C - acrossIm * S;
+    Pi += acrossRe * S + acrossIm * C;
+  }
+  let tr = hr * cosT - vr * sinT;
+  let ti = hi * cosT - vi * sinT;
+  if (fresnel) {
+    const br = -Hr * cosT - Vr * sinT;
+    const bi = -Hi * cosT - Vi * sinT;
+    tr += fresnel.vertical.re * br - fresnel.vertical.im * bi;
+    ti += fresnel.vertical.re * bi + fresnel.vertical.im * br;
+    pr += fresnel.horizontal.re * Pr - fresnel.horizontal.im * Pi;
+    pi += fresnel.horizontal.re * Pi + fresnel.horizontal.im * Pr;
+  }
+  return { theta: { re: tr, im: ti }, phi: { re: pr, im: pi } };
+}
+
+/** Power accepted with 1 A (peak) into the port, W. */
+export const acceptedPowerW = (solution: Solution, port = 0): number => 0.5 * solution.impedance[port][port].re;
+
+/** Radiation intensity of a radiation vector, W/sr: kη²|N|²/(32π²η). */
+const intensity = (n: RadiationVector, k: number): number =>
+  ((k * k * FREE_SPACE_IMPEDANCE_OHM) / (32 * Math.PI ** 2)) *
+  (n.theta.re ** 2 + n.theta.im ** 2 + n.phi.re ** 2 + n.phi.im ** 2);
+
+/** Plans the power gain (loss included) as a ratio toward azimuth (from +x toward +y) and elevation, degrees; 0 below ground. */
+export function gainRatio(solution: Solution, port = 0): (azimuthDeg: number, elevationDeg: number) => number {
+  const toward = radiation(solution, port);
+  const k = (2 * Math.PI * solution.freqHz) / SPEED_OF_LIGHT_M_PER_S;
+  const scale = (4 * Math.PI) / acceptedPowerW(solution, port);
+  const onGround = solution.model.ground.type !== 'free';
+  return (azimuthDeg, elevationDeg) =>
+    onGround && elevationDeg < 0 ? 0 : scale * intensity(toward(azimuthDeg * RAD, elevationDeg * RAD), k);
+}
+
+/** Horizontal radius, top and mean height of the wires, m: what decides how narrow lobes can be. */
+export function extentM(solution: Solution): {
+  readonly radiusM: number;
+  readonly topM: number;
+  readonly meanHeightM: number;
+} {
+  const { places, count } = currentElements(solution, 0, 1);
+  let radius = 0;
+  let top = 0;
+  let cx = 0;
+  let cy = 0;
+  for (let i = 0; i < count; i += 1) {
+    cx += places[3 * i] / count;
+    cy += places[3 * i + 1] / count;
+  }
+  for (let i = 0; i < count; i += 1) {
+    radius = max(radius, hypot(places[3 * i] - cx, places[3 * i + 1] - cy));
+    top = max(top, abs(places[3 * i + 2]));
+  }
+  let mean = 0;
+  for (let i = 0; i < count; i += 1) mean += places[3 * i + 2] / count;
+  return { radiusM: radius, topM: top, meanHeightM: mean };
+}
+
+/**
+ * Largest elevation step that sees every lobe: a lobe over ground is λ/(2h) wide in sin(elevation), one of a long wire λ/L; a fifth of that,
+ * and never above 4°.
+ */
+export function elevationStepDeg(solution: Solution): number {
+  const wavelength = SPEED_OF_LIGHT_M_PER_S / solution.freqHz;
+  const { radiusM, topM } = extentM(solution);
+  const size = max(solution.model.ground.type === 'free' ? 0 : 2 * topM, 2 * radiusM, 1e-9);
+  return min(4, (wavelength / size / 5) * (180 / Math.PI));
+}
+
+/** Where a pattern is strongest. */
+export interface Peak {
+  readonly azimuthDeg: number;
+  readonly elevationDeg: number;
+  readonly gainDbi: number;
+}
+
+/** Direction of the largest gain, on a grid that adapts to the lobes, refined by parabolas to 0.05°. */
+export function findPeak(solution: Solution, port = 0, azimuths?: readonly number[]): Peak {
+  const gain = gainRatio(solution, port);
+  const step = elevationStepDeg(solution);
+  const wavelength = SPEED_OF_LIGHT_M_PER_S / solution.freqHz;
+  const around = min(15, (wavelength / max(2 * extentM(solution).radiusM, 1e-9) / 4) * (180 / Math.PI));
+  const count = ceil(360 / max(1, around));
+  const list = azimuths ?? Array.from({ length: count }, (_, i) => (360 * i) / count);
+  const lowest = solution.model.ground.type === 'free' ? -90 : 0;
+  let az = 0;
+  let el = 0;
+  let best = -1;
+  const try_ = (a: number, e: number): void => {
+    const value = gain(a, e);
+    if (value > best * (1 + 1e-6)) [az, el, best] = [a, e, value];
+  };
+  // from the horizon outward: of equal directions the lowest is named
+  const upward = Array.from({ length: ceil(90 / step) + 1 }, (_, i) => min(90, i * step));
+  const elevations = upward.flatMap((e) => (lowest < 0 && e > 0 ? [e, -e] : [e]));
+  for (const a of list) for (const e of elevations) try_(a, e);
+  // halve the steps around the best until they are small
+  let da = azimuths ? 0 : 360 / count / 2;
+  let de = step / 2;
+  while (de > 0.02) {
+    const a0 = az;
+    const e0 = el;
+    for (const a of da > 0 ? [a0 - da, a0, a0 + da] : [a0])
+      for (const e of [e0 - de, e0, e0 + de]) if (e >= lowest && e <= 90) try_(a, e);
+    da /= 2;
+    de /= 2;
+  }
+  return { azimuthDeg: ((az % 360) + 360) % 360, elevationDeg: el, gainDbi: 10 * Math.log10(best) };
+}
+
+/** Power in the far field over power accepted: the average of the gain over the sphere (lossless and exact: 1). */
+export function radiatedShare(solution: Solution, port = 0): number {
+  const gain = gainRatio(solution, port);
+  const wavelength = SPEED_OF_LIGHT_M_PER_S / solution.freqHz;
+  const { radiusM, topM } = extentM(solution);
+  const onGround = solution.model.ground.type !== 'free';
+  const electrical = (2 * Math.PI * max(radiusM, onGround ? 2 * topM : topM, 1e-9)) / wavelength;
+  const rings = min(180, ceil(14 + 1.2 * electrical));
+  const { nodes, weights } = gaussLegendre(rings);
+  const around = min(360, 2 * ceil(8 + ((2 * Math.PI * radiusM) / wavelength) * 1.2));
+  let sum = 0;
+  nodes.forEach((x, i) => {
+    const sine = onGround ? (1 + x) / 2 : x;
+    const w = onGround ? weights[i] / 2 : weights[i];
+    const elevation = Math.asin(sine) / RAD;
+    for (let a = 0; a < around; a += 1) sum += (w * gain((360 * a) / around, elevation)) / around;
+  });
+  return sum / 2; // ∫dΩ/4π: the sine of the elevation runs over 2
+}
+
+/** Power lost in conductors, insulation and loads, as a share of what is accepted. */
+export function lostShare(solution: Solution, port = 0): number {
+  const { model, mesh, freqHz } = solution;
+  const k = (2 * Math.PI * freqHz) / SPEED_OF_LIGHT_M_PER_S;
+  const ends = segmentCurrents(solution, port);
+  const points = gaussPoints(6);
+  const series = model.wires.map((wire) => wireSurfaceImpedance(wire.radiusM, wire.conductivitySPerM, freqHz).re);
+  let lost = 0;
+  for (let i = 0; i < mesh.segments; i += 1) {
+    const r = series[mesh.wireOf[i]];
+    if (r === 0) continue;
+    const length = mesh.lengthM[i];
+    const sinKl = sin(k * length);
+    for (let g = 0; g < 6; g += 1) {
+      const s = length * points.at[g];
+      const a = sin(k * (length - s)) / sinKl;
+      const b = sin(k * s) / sinKl;
+      const re = a * ends[4 * i] + b * ends[4 * i + 2];
+      const im = a * ends[4 * i + 1] + b * ends[4 * i + 3];
+      lost += 0.5 * r * length * points.weight[g] * (re * re + im * im);
+    }
+  }
+  mesh.loads.forEach((row, i) => {
+    const through = rowCurrent(row, solution.currents[port]);
+    lost += 0.5 * loadImpedance(model.loads[i], freqHz).re * (through.re ** 2 + through.im ** 2);
+  });
+  return lost / acceptedPowerW(solution, port);
+}
+
+/**
+ * Open-circuit voltage (V, peak) at a port for a plane wave of 1 V/m (peak) from a direction, polarised along a unit vector; by
+ * reciprocity it is the radiation vector along that polarisation. The effective length in metres is the same number.
+ */
+export function openCircuitVoltage(
+  solution: Solution,
+  wave: {
+    readonly azimuthDeg: number;
+    readonly elevationDeg: number;
+    readonly polarisation: readonly [number, number, number];
+  },
+  port = 0,
+): Complex {
+  const azimuth = wave.azimuthDeg * RAD;
+  const elevation = wave.elevationDeg * RAD;
+  const n = radiation(solution, port)(azimuth, elevation);
+  const [px, py, pz] = wave.polarisation;
+  // θ̂ points down: (sin el cos az, sin el sin az, −cos el)
+  const alongTheta = px * sin(elevation) * cos(azimuth) + py * sin(elevation) * sin(azimuth) - pz * cos(elevation);
+  const alongPhi = -px * sin(azimuth) + py * cos(azimuth);
+  return {
+    re: alongTheta * n.theta.re + alongPhi * n.phi.re,
+    im: alongTheta * n.theta.im + alongPhi * n.phi.im,
+  };
+}

@@ -1,0 +1,217 @@
+import { describe, expect, test } from '@jest/globals';
+import {
+  analyseModel,
+  complex,
+  elevationStepDeg,
+  extentM,
+  factorInPlace,
+  farPairInto,
+  findResonance,
+  finish,
+  gaussPoints,
+  groundTable,
+  loadImpedance,
+  magnitude,
+  maximumGain,
+  meshOf,
+  nearPairInto,
+  NotConvergedError,
+  OutOfRangeError,
+  patternSurface,
+  powerDb,
+  samplesOf,
+  segmentCurrents,
+  solveAt,
+  sommerfeldIntegrals,
+  spotAnalysis,
+  sweepModel,
+  tableGrid,
+  tableReader,
+  startDesign,
+  transmission,
+  wireModel,
+  type WireModel,
+} from '../index';
+
+const F = 14.9896229e6;
+const K = (2 * Math.PI) / 20;
+const dipole = (lengthM: number, height = 8): WireModel => ({
+  wires: [{ from: [0, -lengthM / 2, height], to: [0, lengthM / 2, height], radiusM: 0.001 }],
+  ports: [{ wire: 0, position: 0.5 }],
+  loads: [],
+  ground: { type: 'free' },
+});
+
+describe('pair integrals', () => {
+  const p = { start: Float64Array.of(0, 0, 0), direction: Float64Array.of(0, 0, 1) };
+  const lengths = Float64Array.of(0.6);
+  // Against plain quadrature with 60 points a side, which needs no extraction where the segments do not touch.
+  test.each([
+    ['side by side', [0.15, 0, 0], [0, 0, 1]],
+    ['at right angles', [0.1, 0.1, 0.3], [1, 0, 0]],
+    ['in line, a gap between', [0, 0, 0.7], [0, 0, 1]],
+    ['slanted', [0.2, 0.05, 0.4], [Math.SQRT1_2, 0, Math.SQRT1_2]],
+  ])('near, %s: exact inner part and dense quadrature agree within 0.1 %', (_, start, direction) => {
+    const q = { start: Float64Array.from(start), direction: Float64Array.from(direction) };
+    const near = new Float64Array(16);
+    nearPairInto(near, K, { p, pi: 0, lengthP: 0.6, q, qi: 0, lengthQ: 0.6 }, 0);
+    const dense = gaussPoints(60);
+    const far = new Float64Array(16);
+    farPairInto(far, K, samplesOf(p, lengths, K, dense), 0, samplesOf(q, lengths, K, dense), 0);
+    near.forEach((value, i) => {
+      const size = Math.max(...far.slice(i < 8 ? 0 : 8, i < 8 ? 8 : 16).map(Math.abs));
+      expect(Math.abs(value - far[i])).toBeLessThan(1e-3 * size);
+    });
+  });
+  // ∬ dx dy / √((x − y)² + a²) over a square of side L, a ≪ L: 2L(ln(2L/a) − 1) + 2a.
+  test('self term: the static limit in closed form', () => {
+    const [l, a] = [0.6, 1e-3];
+    const out = new Float64Array(16);
+    const k = 1e-6; // static: φ₀ + φ₁ = 1
+    nearPairInto(out, k, { p, pi: 0, lengthP: l, q: p, qi: 0, lengthQ: l }, a * a);
+    const sum = out[0] + out[2] + out[4] + out[6];
+    expect(sum / (2 * l * (Math.log((2 * l) / a) - 1) + 2 * a)).toBeCloseTo(1, 3);
+  });
+});
+
+describe('ground table', () => {
+  test('agrees with the integrals wherever it is asked', () => {
+    const ground = { re: 13, im: -12 };
+    const grid = tableGrid({ leastM: 0.1, mostM: 60, lowestRad: 0.002, highestRad: Math.PI / 2, level: false });
+    const read = tableReader(groundTable(ground, K, grid));
+    const integrals = sommerfeldIntegrals(ground);
+    const [table, direct] = [new Float64Array(8), new Float64Array(8)];
+    for (const [rho, h] of [
+      [0.05, 0.12],
+      [3, 0.2],
+      [17, 9],
+      [50, 0.5],
+      [0.001, 30],
+    ]) {
+      read(table, rho, h);
+      integrals(direct, K * rho, K * h);
+      const r = Math.hypot(rho, h);
+      table.forEach((value, i) => expect(Math.abs(value - K * direct[i]) * r).toBeLessThan(5e-4));
+    }
+  });
+  test('level wires need, and get, only half of it', () => {
+    const out = new Float64Array(8);
+    sommerfeldIntegrals({ re: 13, im: -12 }, { level: true })(out, 1, 0.5);
+    expect(Math.abs(out[0])).toBeGreaterThan(0);
+    expect([...out.slice(4)]).toEqual([0, 0, 0, 0]);
+  });
+});
+
+describe('lumped loads', () => {
+  // Series and parallel resonance at 1/(2π√(LC)): 1 µH and 1 nF meet at 5.033 MHz.
+  test('series and parallel', () => {
+    const at = 1 / (2 * Math.PI * Math.sqrt(1e-15));
+    const place = { wire: 0, position: 0.5 };
+    expect(loadImpedance({ ...place, ohm: 5, henry: 1e-6, farad: 1e-9 }, at).re).toBe(5);
+    expect(loadImpedance({ ...place, ohm: 5, henry: 1e-6, farad: 1e-9 }, at).im).toBeCloseTo(0, 6);
+    expect(loadImpedance({ ...place, ohm: 5000, henry: 1e-6, farad: 1e-9, parallel: true }, at).re).toBeCloseTo(
+      5000,
+      3,
+    );
+    expect(loadImpedance(place, at)).toEqual(complex(0));
+    expect(loadImpedance({ ...place, ohm: 0, henry: 1e-6, parallel: true }, at)).toEqual(complex(0));
+  });
+  test('a resistor at the feed adds to the impedance and takes its share of the power', () => {
+    const plain = dipole(9.7);
+    const loaded = { ...plain, loads: [{ wire: 0, position: 0.5, ohm: 70 }] };
+    const [a, b] = [plain, loaded].map((one) => solveAt(one, meshOf(one, F), F).impedance[0][0]);
+    expect(b.re - a.re).toBeCloseTo(70, 6);
+    const spot = spotAnalysis(solveAt(loaded, meshOf(loaded, F), F));
+    expect(spot.efficiency).toBeCloseTo(a.re / (a.re + 70), 3);
+    expect(spot.averageGain).toBeCloseTo(1, 2);
+  });
+});
+
+describe('two ports', () => {
+  const two: WireModel = {
+    ...dipole(9.7),
+    wires: [...dipole(9.7).wires, { from: [400, -4.85, 8], to: [400, 4.85, 8], radiusM: 0.001 }],
+    ports: [
+      { wire: 0, position: 0.5 },
+      { wire: 1, position: 0.5 },
+    ],
+  };
+  // Friis between matched half-wave dipoles twenty wavelengths apart: 2·2.15 − 20 log(4π·20) dB.
+  test('matched coupling in the far field follows Friis', () => {
+    const s = solveAt(two, meshOf(two, F), F);
+    expect(powerDb(maximumGain(s))).toBeCloseTo(2 * 2.14 - 20 * Math.log10(4 * Math.PI * 20), 1);
+    expect(2 * powerDb(magnitude(transmission(s, 50)))).toBeLessThan(powerDb(maximumGain(s)));
+  });
+});
+
+describe('resonance and sweeps', () => {
+  test('a resonance that is not there is said to be missing', () => {
+    expect(() => findResonance(() => complex(50, 30), 7e6)).toThrow(NotConvergedError);
+  });
+  test('a sweep with its ends exchanged or too few points is refused by name', () => {
+    expect(() => finish(sweepModel(dipole(10), { lowHz: 20e6, highHz: 10e6, points: 11 }))).toThrow(OutOfRangeError);
+    expect(() => finish(sweepModel(dipole(10), { lowHz: 1e6, highHz: 10e6, points: 1 }))).toThrow(/Number of points/);
+  });
+  test('every point of a short sweep may be a solve', () => {
+    const sweep = finish(sweepModel(dipole(10), { lowHz: 14e6, highHz: 14.3e6, points: 5 }));
+    expect(sweep.solvedHz).toEqual([...sweep.freqHz]);
+  });
+});
+
+describe('analysis', () => {
+  test('current is largest in the middle and vanishes at the ends', () => {
+    const s = solveAt(dipole(9.7), meshOf(dipole(9.7), F), F);
+    const { stretches } = spotAnalysis(s);
+    const middle = Math.floor(stretches.length / 2);
+    expect(stretches[middle].current).toBeGreaterThan(0.95);
+    expect(stretches[0].current).toBeLessThan(0.2);
+    expect(Math.hypot(segmentCurrents(s)[0], segmentCurrents(s)[1])).toBe(0);
+  });
+  test('half-wave dipole: 2.15 dBi, broadside, 78° wide in its plane, no front or back', () => {
+    const model: WireModel = dipole(9.7);
+    const spot = spotAnalysis(solveAt(model, meshOf(model, F), F));
+    expect(spot.peak.gainDbi).toBeCloseTo(2.15, 1);
+    expect(Math.abs(spot.frontToBackDb)).toBeLessThan(0.01);
+    // Balanis ch. 4: 78° between half-power points of a half-wave dipole
+    expect(Math.abs((spot.azimuthWidthDeg ?? 0) - 78)).toBeLessThan(1.5);
+    expect(spot.receivingDirectivityDb).toBeCloseTo(2.15, 1);
+  });
+  test('the surface covers the sphere in free space and the upper half over ground', () => {
+    const over = { ...dipole(9.7), ground: { type: 'perfect' as const } };
+    const [free, half] = [dipole(9.7), over].map((one) => patternSurface(solveAt(one, meshOf(one, F), F), 7, 9));
+    expect([free.elevationDeg[0], half.elevationDeg[0]]).toEqual([-90, 0]);
+    expect(free.gainDbi).toHaveLength(63);
+  });
+  test('the search grid narrows with height', () => {
+    const at = (height: number): number => {
+      const model = { ...dipole(9.7, height), ground: { type: 'perfect' as const } };
+      const s = solveAt(model, meshOf(model, F), F);
+      expect(extentM(s).meanHeightM).toBeCloseTo(height, 6);
+      return elevationStepDeg(s);
+    };
+    expect(at(10)).toBe(4);
+    expect(at(200)).toBeLessThan(0.6);
+  });
+  test('a mesh that has not settled is refined, and the spot answered again on a finer one', () => {
+    // a parasitic element close by makes the reflection coefficient hang on fine differences: the first mesh moves by over 1 %
+    const model = wireModel(startDesign('yagi', 145e6), { type: 'free' });
+    const parts = [...analyseModel({ model, freqHz: 145e6, lowHz: 144e6, highHz: 146e6, points: 5, arrivalDeg: 15 })];
+    const segments = parts.flatMap((one) => (one.part === 'spot' ? [one.spot.segments] : []));
+    expect(segments).toHaveLength(2);
+    expect(segments[1]).toBeGreaterThan(segments[0]);
+    const settled = parts.find((one) => one.part === 'settled');
+    expect(settled?.part === 'settled' && settled.movement <= 0.01).toBe(true);
+  });
+});
+
+describe('plain elimination', () => {
+  test('a matrix without an inverse is refused', () => {
+    expect(() => factorInPlace(new Float64Array(8), 2)).toThrow(NotConvergedError);
+  });
+  test('rows in the wrong order are exchanged', () => {
+    // [[0, 1], [1, 0]]·x = [2, 3]
+    const x = Float64Array.of(2, 0, 3, 0);
+    factorInPlace(Float64Array.of(0, 0, 1, 0, 1, 0, 0, 0), 2).solveInto(x);
+    expect([...x]).toEqual([3, 0, 2, 0]);
+  });
+});
