@@ -1,0 +1,204 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { beforeAll, describe, expect, test } from '@jest/globals';
+import { main } from './main';
+
+const root = path.resolve(process.cwd());
+const CHECKS = path.join(root, 'packages/core/testdata/chain-checks.json');
+const WIRES = path.join(root, 'packages/core/testdata/wire-checks.json');
+const DONE = ['01', '02', '04', '05', '06', '07', '08', '12', '14', '15'];
+let dir: string;
+beforeAll(() => {
+  dir = mkdtempSync(path.join(tmpdir(), 'reed-'));
+});
+const file = (name: string, text: string): string => {
+  const full = path.join(dir, name);
+  writeFileSync(full, text);
+  return full;
+};
+async function reed(...args: string[]): Promise<{ code: number; lines: string[] }> {
+  const lines: string[] = [];
+  return { code: await main(args, (line) => lines.push(...line.split('\n'))), lines };
+}
+const oneCase = (template: string, inputs: object, expected: object, tolerance: object): string =>
+  JSON.stringify([{ id: 'X1', area: '07_x', template, inputs, expected, tolerance }]);
+
+describe('reed check', () => {
+  // Sources of the cases: ITU-R P.372, IARU R.1, Friis 1944, Bennett, Balanis/Kraus, Carter 1932, Pozar; each case carries its own.
+  test('every published case of the finished areas passes', async () => {
+    const { code, lines } = await reed('check', CHECKS, '--area', DONE.join(','));
+    expect(lines.filter((line) => line.startsWith('FAIL'))).toEqual([]);
+    expect(lines.at(-1)).toBe('54 passed, 0 failed');
+    expect(code).toBe(0);
+  });
+  // Reference values of a separate Galerkin program written from the same theory, with a tolerance defended over meshes and kernels.
+  test('every wire case passes', async () => {
+    const { code, lines } = await reed('check', WIRES);
+    expect(lines.filter((line) => line.startsWith('FAIL'))).toEqual([]);
+    expect(lines.at(-1)).toBe('37 passed, 0 failed');
+    expect(code).toBe(0);
+  }, 60_000);
+  test('a wire case that is wrong, unknown or impossible fails by name', async () => {
+    const dipole = { p1: [0, -5, 0], p2: [0, 5, 0], radius: 0.001, sigma: null, insulation: null };
+    const wrong = (wires: object[], checks: object[]): object => ({
+      id: 'W',
+      wires,
+      feeds: [{ wire: 0, pos: 0.5 }],
+      loads: [],
+      ground: { type: 'free' },
+      checks,
+    });
+    const cases = [
+      wrong([dipole], [{ q: 'gain_dBi', f: 14e6, az: 0, el: 0, value: 5, tol: 0.1 }]),
+      wrong([dipole], [{ q: 'colour', f: 14e6, value: 5, tol: 0.1 }]),
+      wrong([{ ...dipole, p2: [0, -5, 0] }], [{ q: 'Zin', f: 14e6, value: [1, 1], tol: [1, 1] }]),
+    ];
+    const { code, lines } = await reed('check', file('wires.json', JSON.stringify({ meta: {}, cases })));
+    expect(code).toBe(1);
+    expect(lines[0]).toMatch(/^FAIL W check 1 gain_dBi got \[2\.1/);
+    expect(lines[1]).toBe('FAIL W quantity colour is not known here');
+    expect(lines[2]).toMatch(/^FAIL W wire 1 has no length/);
+  });
+  test('templates that are not built yet fail by name and set the exit code', async () => {
+    const { code, lines } = await reed('check', CHECKS, '--area', '03');
+    expect(code).toBe(1);
+    expect(lines.at(-1)).toBe('0 passed, 5 failed');
+    expect(lines[0]).toMatch(/^FAIL P03-\d+ template \w+ is not known here$/);
+  });
+  test('a wrong expectation is reported with got, expected and tolerance', async () => {
+    const { code, lines } = await reed(
+      'check',
+      file(
+        'wrong.json',
+        oneCase('s_to_dbm', { s_units: 9, dB_over_S9: 0, f_MHz: 7 }, { P_dBm: -72 }, { P_dBm: { abs: 0.1 } }),
+      ),
+    );
+    expect(code).toBe(1);
+    expect(lines).toEqual(['FAIL X1 P_dBm got -73 expected -72 tolerance {"abs":0.1}', '0 passed, 1 failed']);
+  });
+  test('the tolerance is the larger of the two, null expects null, and missing inputs are named', async () => {
+    expect(
+      (
+        await reed(
+          'check',
+          file(
+            'rel.json',
+            oneCase('s_to_dbm', { s_units: 9, f_MHz: 7 }, { P_dBm: -72 }, { P_dBm: { abs: 0.1, rel: 0.02 } }),
+          ),
+        )
+      ).code,
+    ).toBe(0);
+    const short = { R_ohm: 0, X_ohm: 0, Z0_ohm: 50 };
+    expect(
+      (
+        await reed(
+          'check',
+          file(
+            'null.json',
+            oneCase(
+              'reflection_from_impedance',
+              short,
+              { swr: null, mismatch_loss_dB: null, return_loss_dB: 0 },
+              { return_loss_dB: { abs: 1e-9 } },
+            ),
+          ),
+        )
+      ).code,
+    ).toBe(0);
+    expect((await reed('check', file('miss.json', oneCase('s_to_dbm', {}, { P_dBm: 1 }, {})))).lines[0]).toMatch(
+      /The input "s_units" must be a number/,
+    );
+  });
+  test('one pair, no distortion, no antenna signal: the edges answer null, not NaN', async () => {
+    const cases = [
+      ['paired_t', { A_dB: [3], B_dB: [1], confidence: 95 }, { mean_dB: 2, sd_dB: null, ci_low_dB: null, t: null }],
+      ['cascade_intercept', { stages: [{ gain_dB: 3 }] }, { iip3_coherent_dBm: null, oip3_coherent_dBm: null }],
+      ['noise_rise', { rise_dB: 0 }, { ext_over_int_dB: null, snr_loss_dB: null, external_limited: false }],
+      [
+        'cal_interpolation_error',
+        { f_start_MHz: 1, f_stop_MHz: 30, points: 11, cable_m: 0, vf: 1 },
+        { error_floor_dB: null },
+      ],
+    ] as const;
+    for (const [template, inputs, expected] of cases) {
+      const tolerance = Object.fromEntries(Object.keys(expected).map((key) => [key, { abs: 1e-9 }]));
+      expect((await reed('check', file('edge.json', oneCase(template, inputs, expected, tolerance)))).lines[0]).toBe(
+        'ok X1',
+      );
+    }
+  });
+  test('broken files are told apart', async () => {
+    expect((await reed('check', file('broken.json', '{'))).lines[0]).toMatch(/not valid JSON/);
+    expect((await reed('check', file('shape.json', '{"a":1}'))).lines[0]).toMatch(/^CHECK_FILE: /);
+    expect((await reed('check', path.join(dir, 'absent.json'))).code).toBe(2);
+    expect((await reed()).code).toBe(2);
+  });
+});
+
+describe('reed sweep', () => {
+  const text = '# MHz S RI R 50\n9.0 0.6 -0.3\n9.2 0.3 -0.2\n9.4 0.05 0\n9.6 0.3 0.2\n9.8 0.6 0.3\n';
+  test('JSON summary of a Touchstone file', async () => {
+    const { code, lines } = await reed('sweep', file('a.s1p', text), '--json');
+    const summary: unknown = JSON.parse(lines.join('\n'));
+    expect(code).toBe(0);
+    expect(summary).toMatchObject({ points: 5, startHz: 9e6, stopHz: 9.8e6, referenceOhm: 50, unphysicalPoints: 0 });
+    expect(summary).toHaveProperty('resonances.0.freqHz', expect.closeTo(9.4e6, -3));
+  });
+  test('a bad row is named by its line', async () => {
+    const { code, lines } = await reed('sweep', file('b.s1p', `${text}9.9 1\n`));
+    expect([code, lines[0]]).toEqual([2, expect.stringMatching(/^SWEEP_FILE: Line 7: /)]);
+  });
+});
+
+test('the command runs from the repository root, built or not', () => {
+  const out = execFileSync('npx', ['--no-install', 'reed', 'check', CHECKS, '--area', '07'], {
+    cwd: root,
+    encoding: 'utf8',
+    stdio: ['ignore', 'pipe', 'ignore'],
+  });
+  expect(out.trim().split('\n').at(-1)).toBe('3 passed, 0 failed');
+  expect(readFileSync(path.join(root, 'packages/cli/bin/reed.mjs'), 'utf8')).toMatch(/^#!/);
+}, 30_000);
+
+describe('reed solve', () => {
+  const dipole = {
+    format: 'velvet-reed-model',
+    version: 1,
+    freqHz: 14.15e6,
+    wires: [{ from: [0, -5.1, 0], to: [0, 5.1, 0], radiusM: 0.001 }],
+    ports: [{ wire: 0, position: 0.5 }],
+    loads: [],
+    ground: { type: 'free' },
+  };
+  // A separate Galerkin program: 70.2 − j12.2 Ω and 2.13 dBi.
+  test('impedance, gain and pattern as JSON and as a table', async () => {
+    const path = file('dipole.json', JSON.stringify(dipole));
+    const { code, lines } = await reed('solve', path, '--json');
+    expect(code).toBe(0);
+    const text = lines.join('\n');
+    const number = (name: string): number => Number(new RegExp(`"${name}": (-?[\\d.]+)`).exec(text)?.[1]);
+    expect(Math.abs(number('re') - 70.2)).toBeLessThan(1.7);
+    expect(Math.abs(number('im') + 12.2)).toBeLessThan(5.8);
+    expect(number('gainDbi')).toBeCloseTo(2.13, 1);
+    const table = await reed('solve', path);
+    expect(table.lines[1]).toMatch(/^impedance 70\.\d\d - j1\d\.\d\d ohm, SWR 1\.\d\d on 50 ohm$/);
+  });
+  test('bad files say how to mend them', async () => {
+    const short = await reed('solve', file('bad.json', JSON.stringify({ ...dipole, ports: [] })));
+    expect([short.code, short.lines[0]]).toEqual([2, 'MODEL_FILE: There is no port in the file. Say where it is fed.']);
+    const under = await reed(
+      'solve',
+      file(
+        'under.json',
+        JSON.stringify({
+          ...dipole,
+          ground: { type: 'perfect' },
+          wires: [{ from: [0, 0, -1], to: [0, 0, 2], radiusM: 0.001 }],
+        }),
+      ),
+    );
+    expect(under.lines[0]).toMatch(/^GEOMETRY: wire 1 reaches 1.00 m under the ground/);
+  });
+});

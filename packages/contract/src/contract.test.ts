@@ -1,0 +1,132 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import {
+  ModelFileError,
+  SCHEMAS,
+  batchSchema,
+  modelFileOf,
+  packSamples,
+  readModelFile,
+  stationSchema,
+  type ModelFileContent,
+  unpackSamples,
+} from './index';
+
+const STATION = {
+  name: 'Hut',
+  latDeg: 50,
+  lonDeg: -19,
+  environment: 'rural',
+  noiseOffsetDb: 0,
+  spanM: 38,
+  heightM: 9,
+  cableId: 'pe5',
+  lineLengthM: 25,
+  groundId: 'average',
+};
+const faults = (schema: { validateSync(value: unknown, options: object): unknown }, value: unknown): string[] => {
+  try {
+    schema.validateSync(value, { strict: true, abortEarly: false });
+    return [];
+  } catch (error) {
+    return error instanceof Error && 'errors' in error && Array.isArray(error.errors)
+      ? error.errors.map(String)
+      : ['?'];
+  }
+};
+
+describe('sentences that say how to mend', () => {
+  test('a good station passes', () => expect(faults(stationSchema, STATION)).toEqual([]));
+  test.each([
+    [{ ...STATION, name: '   ' }, /Name is empty\. Give it a name/],
+    [{ ...STATION, latDeg: 91 }, /Latitude .* must be at most 90\. Enter a smaller value/],
+    [{ ...STATION, latDeg: '50' }, /enter a number/],
+    [{ ...STATION, latDeg: NaN }, /enter a (finite )?number/],
+    [{ ...STATION, heightM: Infinity }, /finite number|at most/],
+    [{ ...STATION, cableId: 'rope' }, /Cable must be one of/],
+    [{ ...STATION, spanM: undefined }, /Longest straight run \(m\) is missing\. Enter it/],
+  ])('%j', (station, sentence) => {
+    expect(faults(stationSchema, station).join(' ')).toMatch(sentence);
+  });
+  test('edges in the wrong order and an antenna against itself', () => {
+    expect(faults(SCHEMAS.targets, { name: 'x', lowHz: 2e6, highHz: 1e6, bandwidthHz: 500, weight: 3 })).toEqual([
+      'The lower edge must lie below the upper edge. Exchange the two.',
+    ]);
+    expect(
+      faults(SCHEMAS.trials, {
+        name: 'x',
+        antennaAId: 1,
+        antennaBId: 1,
+        freqHz: 1e6,
+        wishedDb: 3,
+        conditions: '',
+      }).join(),
+    ).toMatch(/are the same/);
+  });
+  test('a batch needs a list of known operations', () => {
+    expect(faults(batchSchema, undefined).join()).toMatch(/no body/);
+    expect(faults(batchSchema, { changes: [] }).join()).toMatch(/nothing to save/);
+    expect(faults(batchSchema, { changes: [{ op: 'create', resource: 'moons', values: {} }] }).join()).toMatch(
+      /Resource must be one of/,
+    );
+    expect(faults(batchSchema, { changes: [{ op: 'update', resource: 'targets', values: {} }] }).join()).toMatch(
+      /Record is missing/,
+    );
+  });
+});
+
+test('samples survive the bytes exactly, and half a sample is refused', () => {
+  const number = fc.double({ noNaN: true });
+  fc.assert(
+    fc.property(fc.array(fc.tuple(number, number, number), { maxLength: 30 }), (rows) => {
+      const sweep = {
+        freqHz: Float64Array.from(rows, (r) => r[0]),
+        re: Float64Array.from(rows, (r) => r[1]),
+        im: Float64Array.from(rows, (r) => r[2]),
+      };
+      expect(unpackSamples(packSamples(sweep), 75)).toEqual({ ...sweep, referenceOhm: 75 });
+    }),
+    { seed: 41 },
+  );
+  expect(() => unpackSamples(new Uint8Array(25), 50)).toThrow(/incomplete/);
+});
+
+describe('model file', () => {
+  const model: ModelFileContent = {
+    freqHz: 14.1e6,
+    model: {
+      wires: [
+        {
+          name: 'dipole',
+          from: [0, -5, 9],
+          to: [0, 5, 9],
+          radiusM: 0.001,
+          conductivitySPerM: 5.8e7,
+          insulation: { outerRadiusM: 0.002, relPermittivity: 3, lossTangent: 0.02 },
+        },
+      ],
+      ports: [{ wire: 0, position: 0.5 }],
+      loads: [{ wire: 0, position: 0.25, ohm: 4, henry: 2e-5, parallel: false }],
+      ground: { type: 'real', relPermittivity: 13, conductivitySPerM: 0.005 },
+    },
+  };
+  test('comes back as it went out', () => {
+    expect(readModelFile(JSON.parse(JSON.stringify(modelFileOf(model))))).toEqual(model);
+  });
+  test.each([
+    [{ format: 'other' }, /"format" must be one of: velvet-reed-model/],
+    [{ version: 9 }, /version that is not known/],
+    [{ wires: [] }, /There is no wire in the file/],
+    [{ wires: [{ from: [0, 0], to: [0, 0, 1], radiusM: 1 }] }, /"from" of a wire must be three numbers/],
+    [{ ports: [] }, /Say where it is fed/],
+    [{ ports: [{ wire: 0, position: 2 }] }, /Position of a port or load must be at most 1/],
+    [{ ground: { type: 'real' } }, /Real ground needs relPermittivity/],
+  ])('a fault says how to mend it: %j', (patch, sentence) => {
+    const file = { ...modelFileOf(model), ...patch };
+    expect(() => readModelFile(file)).toThrow(ModelFileError);
+    expect(() => readModelFile(file)).toThrow(sentence);
+  });
+  test('anything else is refused, not taken for a model', () => {
+    for (const value of [null, 3, [], 'text']) expect(() => readModelFile(value)).toThrow(ModelFileError);
+  });
+});

@@ -1,0 +1,14 @@
+export {
+  SCHEMAS,
+  RESOURCE_NAMES,
+  stationSchema,
+  type ResourceName,
+  type Saved,
+  type Station,
+  type Stored,
+  type StationValues,
+  type Values,
+} from './resources';
+export { batchSchema, type Change, type NewReference, type Refusal } from './changes';
+export { packSamples, unpackSamples } from './samples';
+export { ModelFileError, modelFileOf, readModelFile, type ModelFileContent } from './model-file';

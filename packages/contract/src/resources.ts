@@ -1,0 +1,272 @@
+import { ANTENNA_KINDS, CABLE_CLASSES, ENVIRONMENTS, GROUND_CLASSES, type KindId } from '@velvet-reed/core';
+import { object, type InferType } from 'yup';
+import {
+  choice,
+  flag,
+  line,
+  longText,
+  namedNumbers,
+  optionalQuantity,
+  optionalRecordId,
+  quantity,
+  recordId,
+  wholeNumber,
+  wordList,
+} from './fields';
+
+const FREQUENCY = [1e3, 12e9] as const;
+const LEVEL = [-250, 80] as const;
+const BAND_ORDER = 'The lower edge must lie below the upper edge. Exchange the two.';
+
+/** A place to listen from, what it offers, and the line into the house. */
+export const stationSchema = object({
+  name: line('Name'),
+  latDeg: quantity('Latitude (degrees)', -90, 90),
+  lonDeg: quantity('Longitude (degrees)', -180, 180),
+  environment: choice('Noise class', ENVIRONMENTS),
+  noiseOffsetDb: quantity('Noise offset (dB)', -30, 40),
+  spanM: quantity('Longest straight run (m)', 0.1, 2000),
+  heightM: quantity('Support height (m)', 0.1, 300),
+  cableId: choice(
+    'Cable',
+    CABLE_CLASSES.map((cable) => cable.id),
+  ),
+  lineLengthM: quantity('Line length (m)', 0, 2000),
+  groundId: choice(
+    'Ground',
+    GROUND_CLASSES.map((one) => one.id),
+  ),
+});
+
+const bandShape = {
+  name: line('Name'),
+  lowHz: quantity('Lower edge (Hz)', ...FREQUENCY),
+  highHz: quantity('Upper edge (Hz)', ...FREQUENCY),
+  bandwidthHz: quantity('Bandwidth (Hz)', 1, 100e6),
+};
+const inOrder = (value: { lowHz: number; highHz: number }): boolean => value.lowHz < value.highHz;
+
+const targetSchema = object({ ...bandShape, weight: wholeNumber('Weight', 1, 5) }).test('order', BAND_ORDER, inOrder);
+
+/** The listener's own version of a catalogue band; `hidden` takes it off the lists. */
+const bandEditSchema = object({ ...bandShape, bandId: line('Band', 40), hidden: flag('Hidden') }).test(
+  'order',
+  BAND_ORDER,
+  inOrder,
+);
+
+const emitterSchema = object({
+  name: line('Name'),
+  freqHz: quantity('Frequency (Hz)', ...FREQUENCY),
+  powerW: quantity('Power (W)', 1e-6, 1e8),
+  powerKind: choice('Power reference', ['ERP', 'EIRP', 'EMRP'] as const),
+  distanceM: quantity('Distance (m)', 0.1, 2e7),
+  /** The listener's own transmitter: Guard's matter, left out of overload forecasts. */
+  own: flag('Own transmitter'),
+});
+
+const receiverSchema = object({
+  name: line('Name'),
+  bits: quantity('Effective bits', 1, 32),
+  fullScaleDbm: quantity('Full scale (dBm)', -100, 50),
+  sampleRateHz: quantity('Sample rate (Hz)', 1e3, 2e10),
+  complexSamples: flag('Complex samples'),
+  noiseFigureDb: quantity('Noise figure (dB)', 0, 80),
+  iip2Dbm: quantity('Second-order input intercept (dBm)', -60, 150),
+  iip3Dbm: quantity('Third-order input intercept (dBm)', -60, 100),
+  minHz: quantity('Lowest frequency (Hz)', 1, 12e9),
+  maxHz: quantity('Highest frequency (Hz)', 1, 12e9),
+}).test(
+  'order',
+  'The lowest frequency must lie below the highest. Exchange the two.',
+  (value) => value.minHz < value.maxHz,
+);
+
+const KIND_IDS = ANTENNA_KINDS.map((kind): KindId => kind.id);
+
+const antennaSchema = object({ name: line('Name'), targetId: optionalRecordId('Target') });
+
+/** One state of an antenna's dimensions and of its build. */
+const revisionSchema = object({
+  antennaId: recordId('Antenna'),
+  number: wholeNumber('Revision', 1, 100000),
+  kind: choice('Kind', KIND_IDS),
+  freqHz: quantity('Frequency (Hz)', 1e4, 12e9),
+  diameterM: quantity('Conductor diameter (m)', 1e-5, 0.2),
+  insulated: flag('Insulated wire'),
+  allowance: quantity('Trim allowance (ratio)', 0, 0.2),
+  /** Set by hand or by trimming the model; absent ones follow from the frequency. SI or degrees. */
+  dimensions: namedNumbers('Dimensions'),
+  gates: wordList('Checks passed'),
+  done: wordList('Steps done'),
+});
+
+/** Header of a sweep; its samples travel as bytes. */
+const sweepSchema = object({
+  name: line('Name', 120),
+  antennaId: optionalRecordId('Antenna'),
+  points: wholeNumber('Points', 1, 200_001),
+  startHz: quantity('Start (Hz)', 0, 1e12),
+  stopHz: quantity('Stop (Hz)', 0, 1e12),
+  referenceOhm: quantity('Reference (ohm)', 1e-3, 1e6),
+  phaseKnown: flag('Phase known'),
+  shown: flag('Shown'),
+  attachmentId: recordId('Raw file'),
+});
+
+const trimStepSchema = object({
+  antennaId: recordId('Antenna'),
+  lengthM: quantity('Length (m)', 1e-4, 2000),
+  freqHz: quantity('Resonance (Hz)', ...FREQUENCY),
+  note: longText('Note'),
+});
+
+const trialSchema = object({
+  name: line('Name'),
+  antennaAId: recordId('Antenna A'),
+  antennaBId: recordId('Antenna B'),
+  freqHz: quantity('Frequency (Hz)', ...FREQUENCY),
+  wishedDb: quantity('Difference worth proving (dB)', 0.1, 40),
+  conditions: longText('Conditions'),
+}).test(
+  'two',
+  'Antenna A and antenna B are the same. Choose two different ones.',
+  (value) => value.antennaAId !== value.antennaBId,
+);
+
+const readingSchema = object({
+  trialId: recordId('Trial'),
+  round: wholeNumber('Round', 0, 100000),
+  levelADbm: optionalQuantity('Level A (dBm)', ...LEVEL),
+  noiseADbm: optionalQuantity('Noise A (dBm)', ...LEVEL),
+  levelBDbm: optionalQuantity('Level B (dBm)', ...LEVEL),
+  noiseBDbm: optionalQuantity('Noise B (dBm)', ...LEVEL),
+});
+
+const noiseCheckSchema = object({
+  antennaId: optionalRecordId('Antenna'),
+  freqHz: quantity('Frequency (Hz)', ...FREQUENCY),
+  offDbm: quantity('Antenna off (dBm)', ...LEVEL),
+  onDbm: quantity('Antenna on (dBm)', ...LEVEL),
+});
+
+const pathSchema = object({
+  name: line('Name'),
+  receiverId: recordId('Receiver'),
+  targetId: recordId('Target'),
+  antennaId: optionalRecordId('Antenna'),
+});
+
+const pathStageSchema = object({
+  pathId: recordId('Path'),
+  name: line('Name'),
+  kind: choice('Stage', ['line', 'filter', 'amplifier', 'pad'] as const),
+  /** Place in the first and in the second order, 0 at the antenna. */
+  firstPlace: wholeNumber('Place in order 1', 0, 1000),
+  secondPlace: wholeNumber('Place in order 2', 0, 1000),
+  cableId: choice(
+    'Cable',
+    CABLE_CLASSES.map((cable) => cable.id),
+  ),
+  lengthM: quantity('Length (m)', 0, 2000),
+  gainDb: quantity('Gain (dB)', -20, 80),
+  noiseFigureDb: quantity('Noise figure (dB)', 0, 60),
+  iip2Dbm: quantity('Second-order input intercept (dBm)', -60, 150),
+  iip3Dbm: quantity('Third-order input intercept (dBm)', -60, 100),
+  lossDb: quantity('Loss (dB)', 0, 120),
+  shape: choice('Filter shape', ['lowpass', 'highpass', 'bandpass', 'bandstop'] as const),
+  family: choice('Filter family', ['butterworth', 'chebyshev'] as const),
+  order: wholeNumber('Order', 1, 15),
+  rippleDb: quantity('Ripple (dB)', 0.001, 3),
+  edgeLowHz: quantity('Lower edge (Hz)', ...FREQUENCY),
+  edgeHighHz: quantity('Upper edge (Hz)', ...FREQUENCY),
+}).test(
+  'edges',
+  'The lower edge must lie below the upper edge. Exchange the two.',
+  (value) =>
+    value.kind !== 'filter' ||
+    value.shape === 'lowpass' ||
+    value.shape === 'highpass' ||
+    value.edgeLowHz < value.edgeHighHz,
+);
+
+const guardPlanSchema = object({
+  name: line('Name'),
+  powerW: quantity('Transmit power (W)', 1e-3, 1e6),
+  freqHz: quantity('Highest transmit frequency (Hz)', ...FREQUENCY),
+  wishedMarginDb: quantity('Margin to keep (dB)', 0, 60),
+  meterResolutionW: quantity('Wattmeter resolution (W)', 1e-6, 1e4),
+});
+
+const guardInputSchema = object({
+  guardPlanId: recordId('Guard plan'),
+  name: line('Receiver input'),
+  antennaName: line('Antenna'),
+  disconnects: flag('Disconnected while transmitting'),
+  isolationDb: quantity('Isolation (dB)', 0, 200),
+  limitDbm: quantity('Limit (dBm)', -60, 50),
+});
+
+const entrySchema = object({
+  stage: choice('Stage', [
+    'listen',
+    'choose',
+    'draft',
+    'bench',
+    'trials',
+    'noise',
+    'path',
+    'guard',
+    'notebook',
+  ] as const),
+  text: longText('Text').test(
+    'filled',
+    'The entry is empty. Write at least a word.',
+    (value) => value.trim().length > 0,
+  ),
+  atMs: quantity('Time (ms)', 0, 1e14),
+});
+
+/** Header of a stored file; the bytes are fetched on their own. */
+const attachmentSchema = object({
+  name: line('File name', 200),
+  size: wholeNumber('Size (bytes)', 0, 1e9),
+  sha256: line('Checksum', 64),
+});
+
+/** Everything a client may write, by the name used in addresses. Sweeps and attachments arrive as files; their headers can be edited. */
+export const SCHEMAS = {
+  targets: targetSchema,
+  bandEdits: bandEditSchema,
+  emitters: emitterSchema,
+  receivers: receiverSchema,
+  antennas: antennaSchema,
+  revisions: revisionSchema,
+  sweeps: sweepSchema,
+  trimSteps: trimStepSchema,
+  trials: trialSchema,
+  readings: readingSchema,
+  noiseChecks: noiseCheckSchema,
+  paths: pathSchema,
+  pathStages: pathStageSchema,
+  guardPlans: guardPlanSchema,
+  guardInputs: guardInputSchema,
+  entries: entrySchema,
+  attachments: attachmentSchema,
+} as const;
+
+export type ResourceName = keyof typeof SCHEMAS;
+export const RESOURCE_NAMES = Object.keys(SCHEMAS).filter((name): name is ResourceName => name in SCHEMAS);
+
+/** Values of a record without what the server adds. */
+export type Values<R extends ResourceName> = InferType<(typeof SCHEMAS)[R]>;
+/** What the server adds to every record. */
+export interface Stored {
+  readonly id: number;
+  readonly version: number;
+  readonly stationId: number;
+  readonly createdAt: string;
+}
+export type Saved<R extends ResourceName> = Values<R> & Stored;
+export type StationValues = InferType<typeof stationSchema>;
+export type Station = StationValues & Omit<Stored, 'stationId'>;

@@ -1,0 +1,2 @@
+export { respond, startState, type AnalyserState, type HiddenTruth } from './analyser';
+export { serveAnalyser } from './serve';

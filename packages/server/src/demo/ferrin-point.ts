@@ -1,0 +1,207 @@
+import type { Change, StationValues } from '@velvet-reed/contract';
+import { startDesign, type Design } from '@velvet-reed/core';
+
+/** An invented headland: a listening hut on a leased strip of 38 m by 16 m with a timber mast of 9 m. */
+export const FERRIN_POINT: StationValues = {
+  name: 'Ferrin Point',
+  latDeg: 50.2,
+  lonDeg: -19.3,
+  environment: 'quiet_rural',
+  noiseOffsetDb: 0,
+  spanM: 38,
+  heightM: 9,
+  cableId: 'pe5',
+  lineLengthM: 25,
+  groundId: 'average',
+};
+
+const create = (resource: Change['resource'], values: Record<string, unknown>, as?: string): Change => ({
+  op: 'create',
+  resource,
+  values,
+  ...(as ? { as } : {}),
+});
+
+const target = (
+  name: string,
+  lowMHz: number,
+  highMHz: number,
+  bandwidthHz: number,
+  weight: number,
+  as?: string,
+): Change =>
+  create(
+    'targets',
+    { name, lowHz: Math.round(lowMHz * 1e6), highHz: Math.round(highMHz * 1e6), bandwidthHz, weight },
+    as,
+  );
+
+const emitter = (
+  name: string,
+  freqMHz: number,
+  powerW: number,
+  powerKind: string,
+  distanceM: number,
+  own = false,
+): Change => create('emitters', { name, freqHz: freqMHz * 1e6, powerW, powerKind, distanceM, own });
+
+const revision = (antenna: string, design: Design): Change =>
+  create('revisions', { ...design, antennaId: { new: antenna }, number: 1, gates: [], done: [] });
+
+/** Filter and amplifier values that a stage does not use stay at these. */
+const STAGE = {
+  cableId: 'pe5',
+  lengthM: 25,
+  gainDb: 15,
+  noiseFigureDb: 2,
+  iip2Dbm: 40,
+  iip3Dbm: 15,
+  lossDb: 6,
+  shape: 'highpass',
+  family: 'chebyshev',
+  order: 7,
+  rippleDb: 0.2,
+  edgeLowHz: 3e6,
+  edgeHighHz: 30e6,
+};
+
+/** What the club wants to hear, who transmits nearby, and what stands in the hut. All invented. */
+export const FERRIN_POINT_RECORDS: readonly Change[] = [
+  target('Coastal navigational text', 0.5177, 0.5183, 500, 2),
+  target('Aeronautical weather voice 5.5 MHz', 5.48, 5.68, 2700, 3),
+  target('49 m broadcast', 5.9, 6.2, 5000, 3),
+  target('Marine weather fax near 8 MHz', 7.8, 8.5, 2400, 4),
+  target('Aeronautical weather voice 8.9 MHz', 8.815, 8.965, 2700, 3),
+  target('31 m broadcast', 9.4, 9.9, 5000, 5, 'b31'),
+  target('Polar weather pictures', 137, 138, 40000, 3),
+  target('Marine VHF', 156, 162.05, 16000, 3),
+  target('Ship position bursts', 161.9625, 162.0375, 16000, 2),
+  emitter('3 kW FM', 97.4, 3000, 'ERP', 7000),
+  emitter('40 kW MW', 0.909, 40000, 'EMRP', 24000),
+  emitter('Harbour radar', 9410, 4000, 'EIRP', 3200),
+  emitter('Own 100 W', 7.1, 100, 'ERP', 22, true),
+  create(
+    'receivers',
+    {
+      name: '14-bit direct-sampling HF receiver',
+      bits: 12.8,
+      fullScaleDbm: 0,
+      sampleRateHz: 125e6,
+      complexSamples: false,
+      noiseFigureDb: 18,
+      iip2Dbm: 60,
+      iip3Dbm: 25,
+      minHz: 1e4,
+      maxHz: 60e6,
+    },
+    'hf',
+  ),
+  create('receivers', {
+    name: '8-bit wide-range dongle',
+    bits: 7.4,
+    fullScaleDbm: -60,
+    sampleRateHz: 2.4e6,
+    complexSamples: true,
+    noiseFigureDb: 6,
+    iip2Dbm: 10,
+    iip3Dbm: -20,
+    minHz: 24e6,
+    maxHz: 1.7e9,
+  }),
+  create('receivers', {
+    name: '12-bit wideband receiver',
+    bits: 10.5,
+    fullScaleDbm: -35,
+    sampleRateHz: 10e6,
+    complexSamples: true,
+    noiseFigureDb: 5,
+    iip2Dbm: 35,
+    iip3Dbm: -3,
+    minHz: 1e6,
+    maxHz: 6e9,
+  }),
+  create('antennas', { name: 'Old dipole between mast and hedge', targetId: { new: 'b31' } }, 'old'),
+  revision('old', { ...startDesign('half-wave-dipole', 9.65e6) }),
+  create('antennas', { name: 'Loop on the hut wall', targetId: { new: 'b31' } }, 'loop'),
+  revision('loop', startDesign('amplified-loop', 9.65e6)),
+  create('trimSteps', { antennaId: { new: 'old' }, lengthM: 7.53, freqHz: 9.4e6, note: 'as found' }),
+  create('noiseChecks', { antennaId: { new: 'old' }, freqHz: 5.58e6, offDbm: -119, onDbm: -101 }),
+  create('noiseChecks', { antennaId: { new: 'old' }, freqHz: 9.65e6, offDbm: -119, onDbm: -106 }),
+  create('noiseChecks', { antennaId: { new: 'old' }, freqHz: 21.6e6, offDbm: -121, onDbm: -119 }),
+  create(
+    'paths',
+    {
+      name: 'Old dipole to the HF receiver',
+      receiverId: { new: 'hf' },
+      targetId: { new: 'b31' },
+      antennaId: { new: 'old' },
+    },
+    'path',
+  ),
+  create('pathStages', {
+    ...STAGE,
+    pathId: { new: 'path' },
+    name: '25 m of 5 mm coax',
+    kind: 'line',
+    firstPlace: 0,
+    secondPlace: 1,
+  }),
+  create('pathStages', {
+    ...STAGE,
+    pathId: { new: 'path' },
+    name: 'High-pass 3 MHz',
+    kind: 'filter',
+    firstPlace: 1,
+    secondPlace: 2,
+  }),
+  create('pathStages', {
+    ...STAGE,
+    pathId: { new: 'path' },
+    name: 'Low-noise amplifier',
+    kind: 'amplifier',
+    firstPlace: 2,
+    secondPlace: 0,
+  }),
+  create(
+    'trials',
+    {
+      name: 'Loop against old dipole at dusk',
+      antennaAId: { new: 'old' },
+      antennaBId: { new: 'loop' },
+      freqHz: 9.65e6,
+      wishedDb: 3,
+      conditions: 'dusk, battery charger off',
+    },
+    'trial',
+  ),
+  ...[
+    [-73, -85, -95, -110],
+    [-76, -84, -97, -112],
+    [-70, -85, -96, -110],
+    [-81, -85, -103, -111],
+    [-79, -86, -99, -111],
+  ].map(([levelADbm, noiseADbm, levelBDbm, noiseBDbm], round) =>
+    create('readings', { trialId: { new: 'trial' }, round, levelADbm, noiseADbm, levelBDbm, noiseBDbm }),
+  ),
+  create(
+    'guardPlans',
+    { name: 'Club transmitter', powerW: 100, freqHz: 29.7e6, wishedMarginDb: 10, meterResolutionW: 0.1 },
+    'guard',
+  ),
+  create('guardInputs', {
+    guardPlanId: { new: 'guard' },
+    name: 'HF receiver',
+    antennaName: 'Old dipole',
+    disconnects: true,
+    isolationDb: 62,
+    limitDbm: 0,
+  }),
+  create('guardInputs', {
+    guardPlanId: { new: 'guard' },
+    name: 'Wideband receiver',
+    antennaName: 'Loop on the hut wall',
+    disconnects: false,
+    isolationDb: 24,
+    limitDbm: 0,
+  }),
+];

@@ -1,0 +1,52 @@
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { expect, test } from '@jest/globals';
+import { openDatabase } from './database';
+import { migrator } from './migrate';
+import { stationRecords, undoLast } from './records';
+
+const STAMP = "'2026-03-10 10:00:00.000 +00:00'";
+
+test('a file of the first release keeps its antennas, and what was undoable stays so', async () => {
+  const db = openDatabase(path.join(mkdtempSync(path.join(tmpdir(), 'reed-up-')), 'old.sqlite'));
+  const sql = (text: string): Promise<unknown> => db.sequelize.query(text);
+  await migrator(db.sequelize).up({ to: '0001-first-station' });
+  await sql(`INSERT INTO stations (id, version, createdAt, updatedAt, name, latDeg, lonDeg, environment, noiseOffsetDb, spanM, heightM, cableId, lineLengthM)
+    VALUES (1, 1, ${STAMP}, ${STAMP}, 'Hut', 50, -19, 'rural', 0, 38, 9, 'pe5', 25)`);
+  await sql(
+    `INSERT INTO antennas (id, stationId, version, createdAt, updatedAt, name) VALUES (1, 1, 1, ${STAMP}, ${STAMP}, 'V')`,
+  );
+  await sql(`INSERT INTO revisions (id, stationId, version, createdAt, updatedAt, antennaId, number, kind, freqHz, diameterM, angleDeg, radials, droopDeg,
+    loopDiameterM, insulated, allowance, gates, done)
+    VALUES (1, 1, 2, ${STAMP}, ${STAMP}, 1, 1, 'v-dipole', 9650000, 0.002, 110, 4, 45, 1, 0, 0.03, '["collar-on"]', '[]')`);
+  const before = JSON.stringify({
+    antennaId: 1,
+    number: 1,
+    kind: 'v-dipole',
+    freqHz: 9650000,
+    diameterM: 0.002,
+    angleDeg: 130,
+    radials: 4,
+    droopDeg: 45,
+    loopDiameterM: 1,
+    insulated: false,
+    allowance: 0.03,
+    gates: [],
+    done: [],
+  });
+  await sql(`INSERT INTO edits (stationId, batch, resource, recordId, op, "before", "after", createdAt)
+    VALUES (1, 'b', 'revisions', 1, 'update', '${before}', '${before}', ${STAMP})`);
+
+  await migrator(db.sequelize).up();
+  const now = await stationRecords(db, 1);
+  expect(now.station).toMatchObject({ name: 'Hut', groundId: 'average' });
+  expect(now.revisions).toMatchObject([{ kind: 'v-dipole', dimensions: { angleDeg: 110 }, gates: ['collar-on'] }]);
+  await undoLast(db, 1);
+  expect((await stationRecords(db, 1)).revisions).toMatchObject([{ dimensions: { angleDeg: 130 }, gates: [] }]);
+
+  await migrator(db.sequelize).down();
+  const [rows] = await db.sequelize.query('SELECT angleDeg FROM revisions');
+  expect(rows).toEqual([{ angleDeg: 130 }]);
+  await db.sequelize.close();
+});
