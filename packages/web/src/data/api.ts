@@ -1,0 +1,58 @@
+import type { Refusal } from '@velvet-reed/contract';
+
+/** The server said no, with a sentence for the person at the screen. */
+export class RefusedError extends Error {
+  constructor(
+    readonly status: number,
+    readonly refusal: Refusal,
+  ) {
+    super(refusal.message);
+    this.name = 'RefusedError';
+  }
+}
+
+const isRefusal = (value: unknown): value is Refusal =>
+  typeof value === 'object' &&
+  value !== null &&
+  'code' in value &&
+  'message' in value &&
+  typeof value.message === 'string';
+
+async function refusalOf(response: Response): Promise<Refusal> {
+  const body: unknown = await response.json().catch(() => undefined);
+  return isRefusal(body)
+    ? body
+    : { code: 'HTTP', message: `The server answered ${response.status}. Reload the page and try again.` };
+}
+
+/** Sends a request; anything but success becomes a RefusedError. */
+async function send(path: string, init?: RequestInit): Promise<Response> {
+  const response = await fetch(path, init).catch(() => {
+    throw new RefusedError(0, {
+      code: 'OFFLINE',
+      message:
+        'The server does not answer. See whether it still runs ("npm start"), then try again. What you typed is still here.',
+    });
+  });
+  if (!response.ok) throw new RefusedError(response.status, await refusalOf(response));
+  return response;
+}
+
+export const getJson = async (path: string): Promise<unknown> => (await send(path)).json();
+
+export const sendJson = async (method: 'POST' | 'PATCH', path: string, body: unknown): Promise<unknown> =>
+  (await send(path, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) })).json();
+
+export const getBytes = async (path: string): Promise<Uint8Array> =>
+  new Uint8Array(await (await send(path)).arrayBuffer());
+
+export const sendFile = async (
+  path: string,
+  file: File,
+  fields: Readonly<Record<string, string>>,
+): Promise<unknown> => {
+  const form = new FormData();
+  Object.entries(fields).forEach(([name, value]) => form.append(name, value));
+  form.append('file', file);
+  return (await send(path, { method: 'POST', body: form })).json();
+};

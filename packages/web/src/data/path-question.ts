@@ -1,0 +1,66 @@
+import type { Saved } from '@velvet-reed/contract';
+import {
+  antennaKind,
+  emitterField,
+  expectedNoise,
+  powerDb,
+  powerRatio,
+  type PathQuestion,
+  type PathStage,
+} from '@velvet-reed/core';
+import { latestRevision, receptionOf } from './derive';
+import type { StationData } from './station';
+
+/** What a path is asked: the wanted band, the noise and carriers at the antenna connector, and the antenna's own amplifier if it has one. */
+export interface AskedPath {
+  readonly question: PathQuestion;
+  /** The amplifier inside an active antenna; always the first stage. */
+  readonly head?: PathStage;
+  /** Sentences about what the antenna model does not cover. */
+  readonly remarks: readonly string[];
+}
+
+/** Without a drafted antenna everything arrives as on an isotropic one. */
+export function askPath(data: StationData, path: Saved<'paths'>, target: Saved<'targets'>): AskedPath {
+  const { station } = data;
+  const centreHz = (target.lowHz + target.highHz) / 2;
+  const reception = receptionOf(data, path.antennaId);
+  const here = reception?.(centreHz);
+  const counted = here && here.validity !== 'outside' ? here : undefined;
+  const share = counted ? counted.transfer : 1;
+  const faDb = expectedNoise(station.environment, centreHz, station.noiseOffsetDb).faDb;
+  const revision = path.antennaId === null ? undefined : latestRevision(data, path.antennaId);
+  const head = revision && antennaKind(revision.kind).head;
+  const ownFactor = head && counted?.ownFaDb !== undefined ? 1 + powerRatio(counted.ownFaDb) * share : 1;
+  return {
+    question: {
+      lowHz: target.lowHz,
+      highHz: target.highHz,
+      bandwidthHz: target.bandwidthHz,
+      externalFaDb: faDb + powerDb(share),
+      signals: data.emitters
+        .filter((emitter) => !emitter.own)
+        .map((emitter) => ({
+          name: emitter.name,
+          freqHz: emitter.freqHz,
+          levelDbm: emitterField(emitter).isotropicDbm + (reception?.(emitter.freqHz).realisedGainDbi ?? 0),
+        })),
+    },
+    ...(head
+      ? {
+          head: {
+            kind: 'amplifier' as const,
+            name: 'its own amplifier',
+            gainDb: head.gainDb,
+            noiseFigureDb: powerDb(ownFactor),
+            iip2Dbm: head.iip2Dbm,
+            iip3Dbm: head.iip3Dbm,
+          },
+        }
+      : {}),
+    remarks: [
+      ...(path.antennaId === null ? ['No antenna chosen: everything arrives as on an isotropic one.'] : []),
+      ...(here?.remark ? [here.remark] : []),
+    ],
+  };
+}

@@ -1,0 +1,78 @@
+import type { StationData } from './station';
+
+const stored = (id: number) => ({ id, version: 1, stationId: 1, createdAt: '2026-03-10' });
+
+/** A small invented station for tests of views. */
+export const TEST_STATION: StationData = {
+  station: {
+    ...stored(1),
+    name: 'Ferrin Point',
+    latDeg: 50.2,
+    lonDeg: -19.3,
+    environment: 'rural',
+    noiseOffsetDb: 0,
+    spanM: 38,
+    heightM: 9,
+    cableId: 'pe5',
+    lineLengthM: 25,
+    groundId: 'average',
+  },
+  canUndo: false,
+  targets: [{ ...stored(1), name: '31 m broadcast', lowHz: 9.4e6, highHz: 9.9e6, bandwidthHz: 5000, weight: 5 }],
+  bandEdits: [
+    {
+      ...stored(1),
+      bandId: 'a40',
+      name: '40 m amateur, my plan',
+      lowHz: 7e6,
+      highHz: 7.1e6,
+      bandwidthHz: 2400,
+      hidden: false,
+    },
+  ],
+  emitters: [
+    { ...stored(1), name: '3 kW FM', freqHz: 97.4e6, powerW: 3000, powerKind: 'ERP', distanceM: 7000, own: false },
+  ],
+  receivers: [
+    {
+      ...stored(1),
+      name: 'HF receiver',
+      bits: 14,
+      fullScaleDbm: 0,
+      sampleRateHz: 125e6,
+      complexSamples: false,
+      noiseFigureDb: 18,
+      iip2Dbm: 60,
+      iip3Dbm: 25,
+      minHz: 1e4,
+      maxHz: 60e6,
+    },
+  ],
+  antennas: [{ ...stored(1), name: 'V', targetId: 1 }],
+  revisions: [
+    {
+      ...stored(1),
+      antennaId: 1,
+      number: 1,
+      kind: 'v-dipole',
+      freqHz: 9.65e6,
+      diameterM: 0.002,
+      dimensions: {},
+      insulated: false,
+      allowance: 0.03,
+      gates: [],
+      done: [],
+    },
+  ],
+  sweeps: [],
+  trimSteps: [],
+  trials: [],
+  readings: [],
+  noiseChecks: [{ ...stored(1), antennaId: 1, freqHz: 9.65e6, offDbm: -119, onDbm: -106 }],
+  paths: [{ ...stored(1), name: 'P', receiverId: 1, targetId: 1, antennaId: 1 }],
+  pathStages: [],
+  guardPlans: [],
+  guardInputs: [],
+  entries: [{ ...stored(1), stage: 'notebook', text: 'Ω and λ survive', atMs: 0 }],
+  attachments: [{ ...stored(1), name: 'a.s1p', size: 3, sha256: 'ab'.repeat(32) }],
+};

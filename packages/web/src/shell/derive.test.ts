@@ -1,0 +1,91 @@
+import { expect, test } from '@jest/globals';
+import { TEST_STATION } from '../data/test-station';
+import { bandsOf, forecastPlace, latestRevision, orderedStages } from '../data/derive';
+import { askPath } from '../data/path-question';
+import { stageState } from './stages';
+
+test('the listener’s edit replaces the catalogue row, a hidden one disappears', () => {
+  expect(bandsOf(TEST_STATION).find((band) => band.id === 'a40')).toMatchObject({
+    name: '40 m amateur, my plan',
+    highHz: 7.1e6,
+  });
+  const hidden = { ...TEST_STATION, bandEdits: TEST_STATION.bandEdits.map((edit) => ({ ...edit, hidden: true })) };
+  expect(bandsOf(hidden).find((band) => band.id === 'a40')).toBeUndefined();
+});
+
+test('the newest revision counts, whatever order the records came in', () => {
+  const [first] = TEST_STATION.revisions;
+  const data = {
+    ...TEST_STATION,
+    revisions: [
+      { ...first, id: 9, number: 3 },
+      { ...first, id: 8, number: 2 },
+    ],
+  };
+  expect(latestRevision(data, 1)?.id).toBe(9);
+  expect(latestRevision(data, 2)).toBeUndefined();
+});
+
+test('the own transmitter is left out of forecasts, and a converter floor above the stated figure counts', () => {
+  const [emitter] = TEST_STATION.emitters;
+  const [receiver] = TEST_STATION.receivers;
+  const place = forecastPlace({
+    ...TEST_STATION,
+    emitters: [emitter, { ...emitter, id: 2, own: true }],
+    receivers: [{ ...receiver, bits: 8 }],
+  });
+  expect(place.emitters).toHaveLength(1);
+  expect(place.receivers[0].noiseFigureDb).toBeGreaterThan(40);
+});
+
+test('the two orders of a path are independent', () => {
+  const base = {
+    id: 1,
+    version: 1,
+    stationId: 1,
+    createdAt: '',
+    pathId: 1,
+    cableId: 'pe5',
+    lengthM: 1,
+    gainDb: 0,
+    noiseFigureDb: 0,
+    iip2Dbm: 0,
+    iip3Dbm: 0,
+    lossDb: 0,
+    shape: 'lowpass',
+    family: 'chebyshev',
+    order: 5,
+    rippleDb: 0.1,
+    edgeLowHz: 1e6,
+    edgeHighHz: 3e7,
+    kind: 'pad',
+  } as const;
+  const data = {
+    ...TEST_STATION,
+    pathStages: [
+      { ...base, name: 'a', firstPlace: 0, secondPlace: 1 },
+      { ...base, id: 2, name: 'b', firstPlace: 1, secondPlace: 0 },
+    ],
+  };
+  expect([1, 2].map((order) => orderedStages(data, 1, order === 1 ? 1 : 2).map((stage) => stage.name))).toEqual([
+    ['a', 'b'],
+    ['b', 'a'],
+  ]);
+});
+
+test('carriers reach the path through the antenna’s own gain', () => {
+  const [path] = TEST_STATION.paths;
+  const asked = askPath(TEST_STATION, path, TEST_STATION.targets[0]);
+  const isotropic = askPath(TEST_STATION, { ...path, antennaId: null }, TEST_STATION.targets[0]);
+  expect(asked.question.externalFaDb).toBeLessThan(isotropic.question.externalFaDb);
+  expect(isotropic.remarks[0]).toMatch(/isotropic/);
+});
+
+test('stages tell where they stand', () => {
+  expect([
+    stageState(TEST_STATION, 'listen'),
+    stageState(TEST_STATION, 'bench'),
+    stageState(TEST_STATION, 'draft'),
+    stageState(TEST_STATION, 'guard'),
+  ]).toEqual(['done', 'empty', 'in work', 'empty']);
+});

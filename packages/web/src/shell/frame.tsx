@@ -1,0 +1,202 @@
+import { nextSunEvent } from '@velvet-reed/core';
+import { Moon, Sun, Undo2 } from 'lucide-react';
+import { lazy, Suspense, useEffect, useState } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { Link, NavLink, Outlet, useNavigate } from 'react-router';
+import { useStation, useStationId, useWrite, type StationData } from '../data/station';
+import { useTheme } from '../data/theme';
+import { Trouble, Waiting } from '../ui/states';
+import { Reed } from './reed';
+import { STAGES, stageState, type StageState } from './stages';
+
+const Palette = lazy(() => import('./palette'));
+const Shortcuts = lazy(() => import('./shortcuts'));
+
+/** Keys of the whole page stay silent in fields; the Reed's slider takes no characters, so there they answer. */
+const ALSO_ON_THE_REED = { enableOnFormTags: ['slider' as const] };
+
+const TEXTLESS = ['button', 'checkbox', 'file', 'radio', 'range', 'submit'];
+const holdsText = (target: EventTarget | null): boolean =>
+  target instanceof HTMLTextAreaElement || (target instanceof HTMLInputElement && !TEXTLESS.includes(target.type));
+
+/** Time of day, once a minute. */
+function useNow(): number {
+  const [now, setNow] = useState(() => Date.now());
+  useEffect(() => {
+    const timer = setInterval(() => setNow(Date.now()), 20_000);
+    return () => clearInterval(timer);
+  }, []);
+  return now;
+}
+
+const wait = (ms: number): string => {
+  const minutes = Math.max(0, Math.round(ms / 60_000));
+  return minutes < 60 ? `${minutes} min` : `${Math.floor(minutes / 60)} h ${minutes % 60} min`;
+};
+
+/** Everything around a stage: head, Reed, rail. */
+export function Frame() {
+  const { data, error, mutate } = useStation();
+  if (error) return <Trouble error={error} retry={() => void mutate()} />;
+  if (!data) return <Waiting what="the station" />;
+  return <LoadedFrame data={data} />;
+}
+
+function LoadedFrame({ data }: { readonly data: StationData }) {
+  const stationId = useStationId();
+  const navigate = useNavigate();
+  const { undo } = useWrite();
+  const { theme, toggle } = useTheme();
+  const [open, setOpen] = useState<'palette' | 'shortcuts'>();
+  useHotkeys('mod+k', () => setOpen('palette'), { preventDefault: true });
+  // by the character, not the key: where it sits, and whether it needs Shift, depends on the keyboard's layout
+  const byCharacter = { preventDefault: true, useKey: true, ignoreModifiers: true, ...ALSO_ON_THE_REED };
+  useHotkeys('/', () => setOpen('palette'), byCharacter);
+  useHotkeys('?', () => setOpen('shortcuts'), byCharacter);
+  useHotkeys('mod+z', () => void undo(), {
+    preventDefault: true,
+    enableOnFormTags: true,
+    ignoreEventWhen: ({ target }) => holdsText(target), // there the field's own undo counts
+  });
+  useHotkeys('t', toggle, ALSO_ON_THE_REED);
+  useHotkeys('esc', () => document.activeElement instanceof HTMLElement && document.activeElement.blur(), {
+    enableOnFormTags: true,
+  });
+  useHotkeys('f', () => document.querySelector<HTMLElement>('[role="slider"][aria-label="Focus band"]')?.focus(), {
+    preventDefault: true,
+  });
+  useHotkeys(
+    STAGES.map((stage) => stage.key),
+    (event) => {
+      const stage = STAGES.find((candidate) => candidate.key === event.key);
+      if (stage) void navigate(`/s/${stationId}/${stage.id}`);
+    },
+    ALSO_ON_THE_REED,
+  );
+  return (
+    <div className="flex min-h-dvh flex-col">
+      <a href="#sheet" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-sheet focus:p-3">
+        Skip to the sheet
+      </a>
+      <Head
+        data={data}
+        theme={theme}
+        onTheme={toggle}
+        onPalette={() => setOpen('palette')}
+        onUndo={() => void undo()}
+      />
+      <Reed data={data} />
+      <div className="flex flex-1 flex-col sm:flex-row">
+        <Rail data={data} stationId={stationId} />
+        <div className="min-w-0 flex-1">
+          <Suspense fallback={<Waiting what="the stage" />}>
+            <Outlet />
+          </Suspense>
+        </div>
+      </div>
+      <Suspense>
+        {open === 'palette' && (
+          <Palette
+            data={data}
+            stationId={stationId}
+            onClose={() => setOpen(undefined)}
+            onTheme={toggle}
+            onUndo={() => void undo()}
+            onShortcuts={() => setOpen('shortcuts')}
+          />
+        )}
+        {open === 'shortcuts' && <Shortcuts onClose={() => setOpen(undefined)} />}
+      </Suspense>
+    </div>
+  );
+}
+
+const HEAD_BUTTON =
+  'inline-flex min-h-11 min-w-11 items-center justify-center rounded text-dim hover:text-plum disabled:opacity-40 sm:min-h-8 sm:min-w-8';
+
+function Head({
+  data,
+  theme,
+  onTheme,
+  onPalette,
+  onUndo,
+}: {
+  readonly data: StationData;
+  readonly theme: 'day' | 'night';
+  readonly onTheme: () => void;
+  readonly onPalette: () => void;
+  readonly onUndo: () => void;
+}) {
+  const now = useNow();
+  const sun = nextSunEvent(data.station, now);
+  return (
+    <header className="flex items-center gap-x-4 border-b border-rule px-3 py-1 sm:px-5">
+      <Link to="/" className="font-serif text-lg font-semibold text-plum">
+        Velvet Reed
+      </Link>
+      <span className="truncate font-semibold">{data.station.name}</span>
+      <span className="ml-auto hidden text-sm text-dim md:inline">
+        {sun ? `${sun.kind} in ${wait(sun.atMs - now)}` : 'no sunrise or sunset in the next days'}
+      </span>
+      <time className="hidden font-mono text-sm tabular-nums md:inline">
+        {new Date(now).toISOString().slice(11, 16)} UTC
+      </time>
+      <div className="ml-auto flex md:ml-0">
+        <button
+          type="button"
+          className={HEAD_BUTTON}
+          aria-label="Undo the last change"
+          title="Undo (Ctrl+Z)"
+          disabled={!data.canUndo}
+          onClick={onUndo}
+        >
+          <Undo2 size={18} />
+        </button>
+        <button
+          type="button"
+          className={HEAD_BUTTON}
+          aria-label={theme === 'day' ? 'Night theme' : 'Day theme'}
+          title="Day or night (t)"
+          onClick={onTheme}
+        >
+          {theme === 'day' ? <Moon size={18} /> : <Sun size={18} />}
+        </button>
+        <button type="button" className={`${HEAD_BUTTON} gap-2 text-sm`} onClick={onPalette}>
+          <kbd className="rounded border border-dim px-1.5 font-mono">/</kbd>
+          <span className="hidden sm:inline">do anything</span>
+        </button>
+      </div>
+    </header>
+  );
+}
+
+const STATE_MARK: Readonly<Record<StageState, string>> = { empty: '○', 'in work': '◐', done: '●', doubtful: '~' };
+
+function Rail({ data, stationId }: { readonly data: StationData; readonly stationId: number }) {
+  return (
+    <nav
+      aria-label="Stages"
+      className="flex shrink-0 overflow-x-auto border-rule bg-paper max-sm:sticky max-sm:top-0 max-sm:z-20 max-sm:border-b sm:w-33 sm:flex-col sm:border-r sm:py-4"
+    >
+      {STAGES.map((stage) => {
+        const state = stageState(data, stage.id);
+        return (
+          <NavLink
+            key={stage.id}
+            to={`/s/${stationId}/${stage.id}`}
+            title={stage.asks}
+            className={({ isActive }) =>
+              `flex min-h-11 items-center gap-2.5 whitespace-nowrap px-3 py-1.5 sm:px-4 ${isActive ? 'border-plum bg-plum/10 font-semibold text-plum max-sm:border-b-3 sm:border-l-4' : 'hover:text-plum sm:border-l-4 sm:border-transparent'}`
+            }
+          >
+            <span aria-hidden className={state === 'doubtful' ? 'text-caution' : ''}>
+              {STATE_MARK[state]}
+            </span>
+            {stage.name}
+            <span className="sr-only">, {state}</span>
+          </NavLink>
+        );
+      })}
+    </nav>
+  );
+}

@@ -1,0 +1,38 @@
+import type { Saved } from '@velvet-reed/contract';
+import { frequencyText, lengthText, type NextCut, type Resonance, type SweepData } from '@velvet-reed/core';
+
+/** A sweep with its samples and what stands in them. */
+export interface LoadedSweep {
+  readonly header: Saved<'sweeps'>;
+  readonly sweep: SweepData;
+  readonly dips: readonly Resonance[];
+  /** 0-based look of its curve. */
+  readonly look: number;
+}
+
+/** Where a dip's figures come from. */
+export const dipProvenance = (loaded: LoadedSweep) =>
+  ({
+    origin: 'measured',
+    formula: 'deepest |Γ|, by a parabola through the three lowest points',
+    inputs: [
+      ['sweep', loaded.header.name],
+      ['points', String(loaded.header.points)],
+    ],
+    source: 'your sweep',
+  }) as const;
+
+/** Formula and inputs behind a proposed cut. */
+export const cutProvenance = (cut: NextCut) =>
+  ({
+    origin: cut.method === 'proportional' ? 'model' : 'measured',
+    formula: `half of the way left to ${lengthText(cut.targetLengthM, 4)}, by the ${cut.method === 'proportional' ? 'proportional rule f·l = const' : cut.method}; never past the target`,
+    inputs: [
+      ['slope', `${(cut.slopeHzPerM / 1e6).toPrecision(3)} kHz/mm`],
+      ['still to go', frequencyText(cut.remainingHz, 3)],
+      ...(cut.straightLineTargetM === undefined
+        ? []
+        : [['straight line aims at', lengthText(cut.straightLineTargetM, 4)] as const]),
+    ],
+    source: 'your trim diary',
+  }) as const;

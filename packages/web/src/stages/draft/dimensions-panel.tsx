@@ -1,0 +1,104 @@
+import { antennaKind, dimensionsOf, lengthText } from '@velvet-reed/core';
+import { useId } from 'react';
+import { Button } from '../../ui/button';
+import { BASE, shownValue, slideOf, typedValue, type Editing, type Field } from './editing';
+
+/** Every dimension, to type or to drag; an emptied one follows its formula again. */
+export function DimensionsPanel({ editing, onSave }: { readonly editing: Editing; readonly onSave: () => void }) {
+  const id = useId();
+  const { design, texts, faults } = editing;
+  const kind = antennaKind(design.kind);
+  const values = dimensionsOf(kind.parameters, design);
+  const closed = dimensionsOf(kind.parameters, { ...design, dimensions: {} });
+  const bands = values.bands ?? 99;
+  const unused = (field: string): boolean => {
+    const number = /^(?:band|arm)(\d)/.exec(field)?.[1];
+    return number !== undefined && Number(number) > bands;
+  };
+  const fields: readonly Field[] = [
+    ...BASE.filter((field) => !kind.ignores?.some((ignored) => ignored === field.id)),
+    ...kind.parameters
+      .filter((parameter) => !unused(parameter.id))
+      .map((parameter) => ({ ...parameter, slide: slideOf(parameter, closed[parameter.id]) })),
+  ];
+  return (
+    <form
+      noValidate
+      onSubmit={(event) => {
+        event.preventDefault();
+        const first = Object.keys(faults)[0];
+        if (first) document.getElementById(`${id}-${first}`)?.focus();
+        else onSave();
+      }}
+    >
+      <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2 lg:grid-cols-3">
+        {fields.map((field) => {
+          const fault = faults[field.id];
+          const value = values[field.id];
+          const placeholder = value === undefined ? '' : typedValue(closed[field.id], field.dimension);
+          return (
+            <div key={field.id}>
+              <label htmlFor={`${id}-${field.id}`} className="block text-sm text-dim">
+                {field.label}
+              </label>
+              <input
+                id={`${id}-${field.id}`}
+                type="text"
+                autoComplete="off"
+                className="w-full font-mono"
+                value={texts[field.id] ?? ''}
+                placeholder={placeholder}
+                aria-invalid={fault ? true : undefined}
+                aria-describedby={`${id}-${field.id}-note`}
+                onChange={(event) => editing.type(field, event.target.value)}
+              />
+              {field.slide && (
+                <input
+                  type="range"
+                  aria-label={`Drag ${field.label}`}
+                  className="block w-full"
+                  min={field.slide[0]}
+                  max={field.slide[1]}
+                  step={field.whole ? 1 : (field.slide[1] - field.slide[0]) / 400}
+                  value={value}
+                  onChange={(event) =>
+                    editing.type(field, typedValue(Number(Number(event.target.value).toPrecision(4)), field.dimension))
+                  }
+                />
+              )}
+              <p
+                id={`${id}-${field.id}-note`}
+                role={fault ? 'alert' : undefined}
+                className={`text-xs ${fault ? 'text-danger' : 'text-dim'}`}
+              >
+                {fault ??
+                  (field.hint || '') +
+                    (value !== undefined && !texts[field.id]
+                      ? `${field.hint ? '; ' : ''}by formula`
+                      : value !== undefined && Math.abs(closed[field.id] / value - 1) > 5e-4
+                        ? `${field.hint ? '; ' : ''}formula: ${shownValue(closed[field.id], field.dimension)}`
+                        : '')}
+              </p>
+            </div>
+          );
+        })}
+        {!kind.ignores?.includes('insulated') && (
+          <label className="flex items-center gap-2">
+            <input
+              type="checkbox"
+              checked={design.insulated}
+              onChange={(event) => editing.setInsulated(event.target.checked)}
+            />
+            Insulated wire
+          </label>
+        )}
+      </div>
+      <Button type="submit" look="main" className="mt-3">
+        Save as a new revision
+      </Button>
+      <span className="ml-4 text-sm text-dim">
+        {lengthText(design.diameterM)} conductor, {kind.summary}
+      </span>
+    </form>
+  );
+}

@@ -1,0 +1,356 @@
+import { SCHEMAS, type Saved } from '@velvet-reed/contract';
+import {
+  antennaKind,
+  CAUTIONS,
+  CoreError,
+  countText,
+  findResonances,
+  frequencyText,
+  groundClass,
+  lengthText,
+  showFrequency,
+  showLength,
+  stepStates,
+  type Design,
+  type Draft,
+  USUAL_ARRIVAL_DEG,
+} from '@velvet-reed/core';
+import { useMemo, useState } from 'react';
+import { Link, useSearchParams } from 'react-router';
+import { bandsOf, designOf, latestRevision } from '../../data/derive';
+import { useFocus } from '../../data/focus';
+import { modelOf, questionOf, sweepBand, useModel } from '../../data/model';
+import { entry, useSamples, useStationId, useWrite, type StationData } from '../../data/station';
+import { AntennaPicker } from '../../ui/antenna-picker';
+import { Button } from '../../ui/button';
+import { Disclosure } from '../../ui/disclosure';
+import { Next, Note, Section, Stage } from '../../ui/stage';
+import { Empty } from '../../ui/states';
+import { StationPage } from '../../ui/station-page';
+import { Value } from '../../ui/value';
+import { BuildPlan } from './build-plan';
+import { ComparePanel } from './compare-panel';
+import { groundOptions, useComparison, type Comparison } from './comparison';
+import { CutList, Figures } from './cut-list';
+import { DimensionsPanel } from './dimensions-panel';
+import { useEditing } from './editing';
+import { ModelFile } from './model-file';
+import { modelDip, modelProvenance } from './model-figures';
+import { ModelView } from './model-view';
+import { NewAntenna } from './new-antenna';
+import { ThreeWays } from './three-ways';
+import { TunePanel } from './tune-panel';
+
+export default function DraftPage() {
+  return <StationPage>{(data) => <DraftChooser data={data} />}</StationPage>;
+}
+
+function DraftChooser({ data }: { readonly data: StationData }) {
+  const stationId = useStationId();
+  const [params, setParams] = useSearchParams();
+  const newest = data.antennas.at(-1);
+  const antenna = data.antennas.find((one) => one.id === Number(params.get('antenna'))) ?? newest;
+  const revision = antenna && latestRevision(data, antenna.id);
+  if (!antenna || !revision)
+    return (
+      <Stage
+        title="Draft"
+        verdict={
+          <>
+            There is no antenna to draft yet.{' '}
+            <Next>
+              <Link to={`/s/${stationId}/choose`}>Next: choose one,</Link> or begin one of any kind below.
+            </Next>
+          </>
+        }
+      >
+        <NewAntenna onMade={(id) => setParams({ antenna: String(id) })} onClose={() => undefined} />
+        <Empty>Dimensions, model, cut list and build plan appear here once there is an antenna.</Empty>
+      </Stage>
+    );
+  return (
+    <DraftSheet
+      key={`${antenna.id} ${revision.number}`}
+      data={data}
+      antenna={antenna}
+      revision={revision}
+      onPick={(id) => setParams({ antenna: String(id) })}
+    />
+  );
+}
+
+/** The draft of a design, or why there is none. */
+function tryDraft(design: Design): { readonly draft?: Draft; readonly fault?: string } {
+  try {
+    return { draft: antennaKind(design.kind).draft(design) };
+  } catch (error) {
+    if (!(error instanceof CoreError)) throw error;
+    return { fault: error.message };
+  }
+}
+
+/** The question for the solver, when the wires can be drawn at all. */
+function tryModel(design: Design, groundId: string, band: { lowHz: number; highHz: number }, arrivalDeg: number) {
+  try {
+    return questionOf(modelOf(design, groundId), design.freqHz, band, arrivalDeg);
+  } catch (error) {
+    if (!(error instanceof CoreError)) throw error;
+    return undefined;
+  }
+}
+
+function DraftSheet({
+  data,
+  antenna,
+  revision,
+  onPick,
+}: {
+  readonly data: StationData;
+  readonly antenna: Saved<'antennas'>;
+  readonly revision: Saved<'revisions'>;
+  readonly onPick: (id: number) => void;
+}) {
+  const { trySave } = useWrite();
+  const { band } = useFocus();
+  const revisions = data.revisions.filter((one) => one.antennaId === antenna.id);
+  const only = revisions.length === 1;
+  const editing = useEditing(designOf(revision));
+  const { design } = editing;
+  const [groundId, setGroundId] = useState(data.station.groundId);
+  const [comparison, setComparison] = useState<Comparison>({ by: 'nothing' });
+  const kind = antennaKind(design.kind);
+  const { draft, fault } = tryDraft(design);
+  const [arrivalDeg, setArrivalDeg] = useState(USUAL_ARRIVAL_DEG);
+  const question = useMemo(() => tryModel(design, groundId, band, arrivalDeg), [design, groundId, band, arrivalDeg]);
+  const state = useModel(question);
+  const others = useComparison(comparison, design, groundId, band, revisions);
+  const sweeps = data.sweeps.filter((sweep) => sweep.antennaId === antenna.id).slice(-1);
+  const samples = useSamples(sweeps);
+  const measured = sweeps[0] && samples.data?.get(sweeps[0].id);
+  const measuredHz = measured ? findResonances(measured)[0]?.freqHz : undefined;
+  const bands = useMemo(() => bandsOf(data), [data]);
+
+  const keep = async (): Promise<void> => {
+    const made = tryDraft(design).draft;
+    await trySave(
+      [
+        {
+          op: 'create',
+          resource: 'revisions',
+          values: SCHEMAS.revisions.cast({
+            ...design,
+            antennaId: antenna.id,
+            number: revision.number + 1,
+            gates: [],
+            done: [],
+            id: undefined,
+            version: undefined,
+            stationId: undefined,
+            createdAt: undefined,
+          }),
+        },
+        entry(
+          'draft',
+          `${antenna.name}, revision ${revision.number + 1}: ${made?.pieces.map((one) => `${one.count} × ${one.name} ${lengthText(one.cutM, 4)}`).join(', ') ?? ''}.`,
+        ),
+      ],
+      'Revision saved.',
+    );
+  };
+  const remove = (): Promise<unknown> =>
+    trySave(
+      [
+        { op: 'delete', resource: 'revisions', id: revision.id, version: revision.version },
+        ...(only
+          ? [{ op: 'delete' as const, resource: 'antennas' as const, id: antenna.id, version: antenna.version }]
+          : []),
+      ],
+      only ? 'Antenna deleted.' : 'Revision deleted.',
+    );
+  return (
+    <Stage
+      title="Draft"
+      verdict={
+        draft ? (
+          <Verdict design={design} draft={draft} state={state} data={data} revision={revision} antennaId={antenna.id} />
+        ) : (
+          <>{fault}</>
+        )
+      }
+      margin={draft && <DraftNotes design={design} draft={draft} data={data} />}
+    >
+      <div className="mb-5 flex flex-wrap items-end gap-4">
+        <AntennaPicker data={data} value={antenna.id} onPick={onPick} />
+        <p className="text-sm text-dim">
+          revision {revision.number}
+          {editing.changed && ', unsaved changes'}
+        </p>
+        <Disclosure label="New antenna">{(close) => <NewAntenna onMade={onPick} onClose={close} />}</Disclosure>
+        <Button look="danger" onClick={() => void remove()}>
+          {only ? 'Delete this antenna' : `Delete revision ${revision.number}`}
+        </Button>
+      </div>
+      <Section title="Dimensions" hint="drag or type; the model follows; an emptied field follows its formula">
+        <DimensionsPanel editing={editing} onSave={() => void keep()} />
+      </Section>
+      {question && (
+        <ModelView
+          design={design}
+          groundId={groundId}
+          question={question}
+          state={state}
+          others={others}
+          bands={bands}
+          wanted={data.targets}
+          onArrival={setArrivalDeg}
+        >
+          {kind.trim && <ThreeWays design={design} state={state} measuredHz={measuredHz} />}
+          {!kind.ownGround && (
+            <label className="mb-3 block text-sm text-dim">
+              Ground
+              <select className="ml-2 text-ink" value={groundId} onChange={(event) => setGroundId(event.target.value)}>
+                {groundOptions.map((one) => (
+                  <option key={one.id} value={one.id}>
+                    {one.name}
+                  </option>
+                ))}
+              </select>
+            </label>
+          )}
+        </ModelView>
+      )}
+      {kind.model === undefined && (
+        <Section title="Model">
+          <p className="max-w-prose">This is no wire antenna: its figures are closed form, below, with their limits.</p>
+        </Section>
+      )}
+      {kind.model && (
+        <>
+          <ComparePanel
+            comparison={comparison}
+            onCompare={setComparison}
+            design={design}
+            curves={others}
+            revisions={revisions}
+          />
+          <TunePanel
+            design={design}
+            groundId={groundId}
+            band={sweepBand(design.freqHz, band)}
+            onDesign={editing.take}
+          />
+        </>
+      )}
+      {draft && (
+        <>
+          <CutList design={design} draft={draft} />
+          <Figures figures={draft.figures} />
+          <BuildPlan key={revision.version} revision={revision} steps={draft.steps} antennaName={antenna.name} />
+        </>
+      )}
+      {question && <ModelFile name={antenna.name} model={question.model} freqHz={design.freqHz} />}
+    </Stage>
+  );
+}
+
+function Verdict({
+  design,
+  draft,
+  state,
+  data,
+  revision,
+  antennaId,
+}: {
+  readonly design: Design;
+  readonly draft: Draft;
+  readonly state: ReturnType<typeof useModel>;
+  readonly data: StationData;
+  readonly revision: Saved<'revisions'>;
+  readonly antennaId: number;
+}) {
+  const stationId = useStationId();
+  const kind = antennaKind(design.kind);
+  const piece = draft.pieces[0];
+  const fit = kind.fit(design, data.station);
+  const dip = kind.trim && state.sweep && modelDip(state.sweep);
+  const steps = stepStates(
+    draft.steps,
+    new Set(revision.gates.filter(Boolean)),
+    new Set(revision.done.filter(Boolean)),
+  );
+  const nextStep = steps.find((step) => step.open && !step.done);
+  return (
+    <>
+      Cut {countText(piece.count, piece.name)} to{' '}
+      <Value
+        strong
+        shown={showLength(piece.cutM, 4)}
+        provenance={{
+          origin: 'model',
+          formula: piece.cutM > piece.finishedM ? `finished length × (1 + ${design.allowance})` : 'its finished length',
+          inputs: [
+            ['finished', lengthText(piece.finishedM, 4)],
+            ['resonant at', frequencyText(design.freqHz)],
+            ['conductor', lengthText(design.diameterM)],
+          ],
+          source: draft.figures[0]?.source ?? 'the dimensions below',
+        }}
+      />
+      ; {fit.reason}.{' '}
+      {dip && (
+        <>
+          Finished, the model dips at{' '}
+          <Value
+            strong
+            shown={showFrequency(dip.freqHz, 4)}
+            provenance={modelProvenance(state, 'deepest reflection of the modelled sweep')}
+          />{' '}
+          with SWR {dip.swr?.toFixed(1) ?? '∞'}.{' '}
+        </>
+      )}
+      <Next>
+        {nextStep ? (
+          `Next: ${nextStep.step.text}`
+        ) : (
+          <Link to={`/s/${stationId}/bench?antenna=${antennaId}`}>All steps done. Next: put it on the Bench.</Link>
+        )}
+      </Next>
+    </>
+  );
+}
+
+function DraftNotes({
+  design,
+  draft,
+  data,
+}: {
+  readonly design: Design;
+  readonly draft: Draft;
+  readonly data: StationData;
+}) {
+  const fit = antennaKind(design.kind).fit(design, data.station);
+  return (
+    <>
+      <Note title="Does it fit?">
+        <p className={fit.fits ? '' : 'text-caution'}>{fit.reason}.</p>
+      </Note>
+      <Note title="How far to trust it">
+        {draft.remarks.map((remark) => (
+          <p key={remark} className="mb-1">
+            {remark}
+          </p>
+        ))}
+        {antennaKind(design.kind).model && (
+          <p className="mb-1">
+            The model knows wires and the ground ({groundClass(data.station.groundId).name}), not the house, trees or
+            the feed line. Expect the dip within 2 %, gains within 1 dB, lower over uneven ground.
+          </p>
+        )}
+      </Note>
+      <Note title="Before you climb">
+        <p>{CAUTIONS.height}</p>
+        <p className="mt-1">{CAUTIONS.powerLine}</p>
+      </Note>
+    </>
+  );
+}

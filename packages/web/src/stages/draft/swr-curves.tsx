@@ -1,0 +1,87 @@
+import { frequencyText, type Band, type ModelQuestion } from '@velvet-reed/core';
+import { useMemo, useRef } from 'react';
+import { saveCsv } from '../../ui/export';
+import { ExportButtons } from '../../ui/export-buttons';
+import { TraceChart, TraceMark, type Trace } from '../../ui/trace-chart';
+import { swrOfSweep, type ModelCurves } from './model-figures';
+
+const SWR_TICKS = [1, 1.5, 2, 3, 5, 10];
+
+export function SwrCurves({
+  curves,
+  question,
+  bands,
+}: {
+  readonly curves: readonly ModelCurves[];
+  readonly question: ModelQuestion;
+  readonly bands: readonly Band[];
+}) {
+  const ref = useRef<HTMLDivElement>(null);
+  const visible = useMemo(
+    () => [question.lowHz / 1e6, question.highHz / 1e6] as const,
+    [question.lowHz, question.highHz],
+  );
+  const traces = useMemo(
+    () =>
+      curves.flatMap(({ name, look, sweep }): Trace[] => {
+        if (!sweep) return [];
+        const swr = swrOfSweep(sweep);
+        return [{ id: name, name, look, points: swr.map((y, i) => ({ x: sweep.freqHz[i] / 1e6, y })) }];
+      }),
+    [curves],
+  );
+  const shaded = useMemo(
+    () =>
+      bands
+        .filter((one) => one.highHz > question.lowHz && one.lowHz < question.highHz)
+        .map((one) => ({ name: one.name, low: one.lowHz / 1e6, high: one.highHz / 1e6 })),
+    [bands, question.lowHz, question.highHz],
+  );
+  const markers = useMemo(() => [{ name: 'cut for', x: question.freqHz / 1e6 }], [question.freqHz]);
+  const sweep = curves[0].sweep;
+  return (
+    <figure ref={ref} data-testid="model-swr">
+      <figcaption className="flex flex-wrap items-baseline gap-4 text-sm">
+        <span className="font-semibold">
+          SWR, {frequencyText(question.lowHz)} to {frequencyText(question.highHz)}
+        </span>
+        {traces.length > 1 &&
+          traces.map((trace) => (
+            <span key={trace.id}>
+              <TraceMark look={trace.look} /> {trace.name}
+            </span>
+          ))}
+        <ExportButtons
+          of={ref}
+          name="swr-model"
+          onCsv={() =>
+            sweep &&
+            saveCsv(
+              'swr-model.csv',
+              ['freq_Hz', 'R_ohm', 'X_ohm', 'SWR'],
+              swrOfSweep(sweep).map((swr, i) => [
+                sweep.freqHz[i],
+                sweep.resistance[i],
+                sweep.reactance[i],
+                swr ?? 'infinite',
+              ]),
+            )
+          }
+        />
+      </figcaption>
+      <TraceChart
+        label="SWR of the model over frequency; exact values in the tables"
+        traces={traces}
+        bands={shaded}
+        markers={markers}
+        visible={visible}
+        drawn={visible}
+        range={[1, 10]}
+        ticks={SWR_TICKS}
+        logarithmic
+        height={220}
+      />
+      <p className="text-xs text-dim">MHz</p>
+    </figure>
+  );
+}

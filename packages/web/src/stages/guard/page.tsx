@@ -1,0 +1,373 @@
+import { SCHEMAS, type Saved } from '@velvet-reed/contract';
+import {
+  CAUTIONS,
+  exposureFieldVPerM,
+  fixed,
+  guardInputs,
+  meterZeroProves,
+  showPower,
+  plain,
+  significant,
+  DIPOLE_GAIN_DBI,
+  type GuardResult,
+  type GuardState,
+} from '@velvet-reed/core';
+import { useState } from 'react';
+import { entry, useWrite, type StationData } from '../../data/station';
+import { Button } from '../../ui/button';
+import { Disclosure } from '../../ui/disclosure';
+import { RecordForm, type FieldSpec } from '../../ui/record-form';
+import { DeleteButton } from '../../ui/record-row';
+import { Caution, Next, Note, Section, Stage } from '../../ui/stage';
+import { Empty } from '../../ui/states';
+import { StationPage } from '../../ui/station-page';
+import { typedFrequency, typedPower } from '../../ui/typed';
+import { inDb, Value } from '../../ui/value';
+
+export default function GuardPage() {
+  return <StationPage>{(data) => <GuardChooser data={data} />}</StationPage>;
+}
+
+const PLAN_FIELDS: readonly FieldSpec[] = [
+  { name: 'name', label: 'Name', kind: 'text' },
+  { name: 'powerW', label: 'Transmit power (peak)', kind: 'quantity', dimension: 'power', bareUnit: 'W' },
+  {
+    name: 'freqHz',
+    label: 'Highest transmit frequency',
+    kind: 'quantity',
+    dimension: 'frequency',
+    bareUnit: 'MHz',
+    hint: 'isolation is worst there',
+  },
+  { name: 'wishedMarginDb', label: 'Margin to keep', kind: 'quantity', dimension: 'gain', hint: '10 dB by convention' },
+  {
+    name: 'meterResolutionW',
+    label: 'Smallest step of your wattmeter',
+    kind: 'quantity',
+    dimension: 'power',
+    bareUnit: 'W',
+  },
+];
+
+const INPUT_FIELDS: readonly FieldSpec[] = [
+  { name: 'name', label: 'Receiver input', kind: 'text' },
+  { name: 'antennaName', label: 'Fed by antenna', kind: 'text' },
+  {
+    name: 'isolationDb',
+    label: 'Isolation while transmitting',
+    kind: 'quantity',
+    dimension: 'gain',
+    hint: 'transmitter output to this input',
+  },
+  {
+    name: 'limitDbm',
+    label: 'Its limit',
+    kind: 'quantity',
+    dimension: 'level',
+    bareUnit: 'dBm',
+    hint: '0 dBm unless the maker says otherwise',
+  },
+  { name: 'disconnects', label: 'A switch opens it while transmitting', kind: 'flag' },
+];
+
+function GuardChooser({ data }: { readonly data: StationData }) {
+  const { save } = useWrite();
+  const plan = data.guardPlans.at(-1);
+  if (!plan)
+    return (
+      <Stage
+        title="Guard"
+        verdict={
+          <>
+            No transmitter is planned for.{' '}
+            <Next>Next: enter its power; if you never transmit, leave this stage empty.</Next>
+          </>
+        }
+      >
+        <RecordForm
+          fields={PLAN_FIELDS}
+          schema={SCHEMAS.guardPlans}
+          start={{
+            name: 'My transmitter',
+            powerW: '100 W',
+            freqHz: '29.7 MHz',
+            wishedMarginDb: '10 dB',
+            meterResolutionW: '1 W',
+          }}
+          submit="Plan for this transmitter"
+          onSave={(values) =>
+            save(
+              [
+                { op: 'create', resource: 'guardPlans', values },
+                entry('guard', `Guard planned for ${String(values.name)}.`),
+              ],
+              'Planned.',
+            )
+          }
+        />
+      </Stage>
+    );
+  return <Guard data={data} plan={plan} />;
+}
+
+const STATE: Readonly<Record<GuardState, { readonly word: string; readonly mark: string; readonly ink: string }>> = {
+  safe: { word: 'safe', mark: '●', ink: 'text-reed' },
+  thin: { word: 'thin', mark: '◐', ink: 'text-caution' },
+  danger: { word: 'danger', mark: '▲', ink: 'text-danger' },
+  uncovered: { word: 'uncovered', mark: '▲', ink: 'text-danger' },
+};
+
+const levelProvenance = (result: GuardResult, plan: Saved<'guardPlans'>) =>
+  ({
+    origin: 'model',
+    formula: 'transmit power − isolation',
+    inputs: [
+      ['power', plain(showPower(plan.powerW))],
+      ['isolation', `${fixed(result.input.isolationDb, 0)} dB, as entered`],
+      ['limit', `${fixed(result.input.limitDbm, 0)} dBm`],
+    ],
+    source: 'your entries; a reflecting load can raise the voltage by up to 6 dB',
+  }) as const;
+
+function Guard({ data, plan }: { readonly data: StationData; readonly plan: Saved<'guardPlans'> }) {
+  const { save, trySave } = useWrite();
+  const [editing, setEditing] = useState<number>();
+  const rows = data.guardInputs.filter((input) => input.guardPlanId === plan.id);
+  const results = guardInputs(
+    plan.powerW,
+    rows.map((row) => ({ ...row, id: String(row.id) })),
+    plan.wishedMarginDb,
+  );
+  const worst = [...results].sort((a, b) => severity(b) - severity(a) || a.marginDb - b.marginDb)[0];
+  return (
+    <Stage title="Guard" verdict={<Verdict worst={worst} plan={plan} />} margin={<Margin plan={plan} />}>
+      <Section title="Receiver inputs while transmitting" hint={`${plain(showPower(plan.powerW))} on the air`}>
+        {results.length === 0 ? (
+          <Empty>
+            No receiver input entered. Enter every antenna that stays connected to any receiver, also the ones you do
+            not listen on.
+          </Empty>
+        ) : (
+          <ul className="max-w-4xl border-t border-rule">
+            {results.map((result, i) => (
+              <li key={result.input.id} className="border-b border-rule py-2">
+                <div className="grid grid-cols-[auto_1fr] items-baseline gap-x-4 gap-y-1 md:grid-cols-[7rem_1fr_auto_auto]">
+                  <span className={`font-semibold whitespace-nowrap ${STATE[result.state].ink}`}>
+                    {STATE[result.state].mark} {STATE[result.state].word}
+                  </span>
+                  <span>
+                    <strong>{result.input.name}</strong> on {result.input.antennaName}
+                  </span>
+                  <span className="max-md:col-start-2">
+                    <Value strong shown={inDb(result.levelDbm, 1, 'dBm')} provenance={levelProvenance(result, plan)} />
+                    {'  '}
+                    <Value
+                      shown={inDb(result.marginDb, 1, 'dB margin')}
+                      provenance={{ ...levelProvenance(result, plan), formula: 'limit − level' }}
+                    />
+                  </span>
+                  <span className="max-md:col-start-2">
+                    <Button
+                      look="quiet"
+                      aria-label={`Change ${result.input.name}`}
+                      onClick={() => setEditing(rows[i].id)}
+                    >
+                      Change
+                    </Button>
+                    <DeleteButton resource="guardInputs" record={rows[i]} name={result.input.name} />
+                  </span>
+                </div>
+                <p className={`text-sm ${result.state === 'safe' ? '' : STATE[result.state].ink}`}>{result.sentence}</p>
+                {editing === rows[i].id && (
+                  <RecordForm
+                    fields={INPUT_FIELDS}
+                    schema={SCHEMAS.guardInputs}
+                    fixed={{ guardPlanId: plan.id }}
+                    start={{
+                      name: rows[i].name,
+                      antennaName: rows[i].antennaName,
+                      isolationDb: `${rows[i].isolationDb} dB`,
+                      limitDbm: `${rows[i].limitDbm} dBm`,
+                      disconnects: rows[i].disconnects,
+                    }}
+                    submit="Save the input"
+                    onCancel={() => setEditing(undefined)}
+                    onSave={async (values) => {
+                      await save(
+                        [{ op: 'update', resource: 'guardInputs', id: rows[i].id, version: rows[i].version, values }],
+                        'Input changed.',
+                      );
+                      setEditing(undefined);
+                    }}
+                  />
+                )}
+              </li>
+            ))}
+          </ul>
+        )}
+        <div className="mt-3 flex flex-wrap gap-3">
+          <Disclosure label="Add a receiver input" look={results.length === 0 ? 'main' : 'plain'}>
+            {(close) => (
+              <RecordForm
+                fields={INPUT_FIELDS}
+                schema={SCHEMAS.guardInputs}
+                fixed={{ guardPlanId: plan.id }}
+                start={{ name: '', antennaName: '', isolationDb: '', limitDbm: '0 dBm', disconnects: false }}
+                submit="Add the input"
+                onCancel={close}
+                onSave={async (values) => {
+                  await save(
+                    [
+                      { op: 'create', resource: 'guardInputs', values },
+                      entry('guard', `Receiver input added: ${String(values.name)} on ${String(values.antennaName)}.`),
+                    ],
+                    'Input added.',
+                  );
+                  close();
+                }}
+              />
+            )}
+          </Disclosure>
+          {worst && (
+            <Button
+              look="quiet"
+              onClick={() => void trySave([entry('guard', `${plan.name}: ${worst.sentence}`)], 'Noted.')}
+            >
+              Note this in the Notebook
+            </Button>
+          )}
+        </div>
+      </Section>
+      <MeterSection plan={plan} />
+      <Section title="The transmitter">
+        <RecordForm
+          key={plan.version}
+          fields={PLAN_FIELDS}
+          schema={SCHEMAS.guardPlans}
+          start={{
+            name: plan.name,
+            powerW: typedPower(plan.powerW),
+            freqHz: typedFrequency(plan.freqHz),
+            wishedMarginDb: `${plan.wishedMarginDb} dB`,
+            meterResolutionW: typedPower(plan.meterResolutionW),
+          }}
+          submit="Save the transmitter"
+          onSave={(values) =>
+            save([{ op: 'update', resource: 'guardPlans', id: plan.id, version: plan.version, values }], 'Saved.')
+          }
+        />
+      </Section>
+    </Stage>
+  );
+}
+
+const severity = (result: GuardResult): number => ({ safe: 0, thin: 1, danger: 2, uncovered: 3 })[result.state];
+
+function Verdict({ worst, plan }: { readonly worst: GuardResult | undefined; readonly plan: Saved<'guardPlans'> }) {
+  if (!worst)
+    return (
+      <>
+        {plain(showPower(plan.powerW))} are planned, and no receiver input is entered.{' '}
+        <Next>Next: enter every one of them.</Next>
+      </>
+    );
+  const safe = worst.state === 'safe';
+  return (
+    <>
+      <span className={safe ? '' : STATE[worst.state].ink}>
+        {safe
+          ? 'Every receiver input stays below its limit; the closest one sees'
+          : worst.state === 'uncovered'
+            ? `Do not transmit yet: ${worst.input.antennaName} is not disconnected; ${worst.input.name} would see`
+            : worst.state === 'danger'
+              ? `Do not transmit: ${worst.input.name} would be overdriven with`
+              : `${worst.input.name} has little room with`}
+      </span>{' '}
+      <Value strong shown={inDb(worst.levelDbm, 0, 'dBm')} provenance={levelProvenance(worst, plan)} />.{' '}
+      <Next>
+        {safe
+          ? 'Next: prove it with a stepwise power test.'
+          : worst.state === 'uncovered'
+            ? 'Next: put a switch on the key line into that antenna.'
+            : `Next: raise its isolation to ${fixed(worst.requiredIsolationDb, 0)} dB.`}
+      </Next>
+    </>
+  );
+}
+
+function MeterSection({ plan }: { readonly plan: Saved<'guardPlans'> }) {
+  const proof = meterZeroProves(plan.powerW, plan.meterResolutionW);
+  const inputs = [
+    ['power', plain(showPower(plan.powerW))],
+    ['smallest step', plain(showPower(plan.meterResolutionW))],
+  ] as const;
+  return (
+    <Section title="What a wattmeter that shows zero proves">
+      <p className="max-w-prose">
+        An isolation of at least{' '}
+        <Value
+          strong
+          shown={inDb(proof.isolationAtLeastDb, 0)}
+          provenance={{
+            origin: 'model',
+            formula: '10 log (power / smallest step)',
+            inputs,
+            source: 'a meter shows nothing below its smallest step',
+          }}
+        />
+        , no more. The receiver could still see{' '}
+        <Value
+          strong
+          shown={inDb(proof.receiverCouldSeeDbm, 0, 'dBm')}
+          provenance={{
+            origin: 'model',
+            formula: 'smallest step in dBm',
+            inputs,
+            source: 'a meter shows nothing below its smallest step',
+          }}
+        />
+        .
+      </p>
+      <Caution>{CAUTIONS.transmitter}</Caution>
+    </Section>
+  );
+}
+
+/** Distance at which the exposure reminder is worked out. */
+const REMINDER_M = 10;
+
+function Margin({ plan }: { readonly plan: Saved<'guardPlans'> }) {
+  const field = exposureFieldVPerM(plan.powerW, DIPOLE_GAIN_DBI, REMINDER_M);
+  return (
+    <>
+      <Note title="Every antenna counts">
+        <p>
+          An antenna without a disconnect is red whatever its level: coupling changes with band, weather and tuning.
+        </p>
+      </Note>
+      <Note title="People">
+        <p>
+          {REMINDER_M} m from a half-wave dipole:{' '}
+          <Value
+            shown={{ digits: significant(field, 2), unit: 'V/m' }}
+            provenance={{
+              origin: 'model',
+              formula: '√(30·P·G)/d, far field',
+              inputs: [
+                ['power', plain(showPower(plan.powerW))],
+                ['gain', '2.15 dBi'],
+                ['distance', '10 m'],
+              ],
+              source: 'free space; near field and local limits decide',
+            }}
+          />
+          <br />
+          {CAUTIONS.exposure}
+        </p>
+      </Note>
+      <Note title="Storms">
+        <p>{CAUTIONS.lightning}</p>
+      </Note>
+    </>
+  );
+}

@@ -1,0 +1,248 @@
+import { SCHEMAS, type Saved } from '@velvet-reed/contract';
+import { amplifierAdvice, fixed, frequencyText, noiseRise, type AmplifierAdvice } from '@velvet-reed/core';
+import { Link } from 'react-router';
+import { entry, useStationId, useWrite, type StationData } from '../../data/station';
+import { RecordForm, type FieldSpec } from '../../ui/record-form';
+import { DeleteButton } from '../../ui/record-row';
+import { Next, Note, Section, Stage, Wide } from '../../ui/stage';
+import { Empty } from '../../ui/states';
+import { StationPage } from '../../ui/station-page';
+import { inDb, Value } from '../../ui/value';
+
+export default function NoisePage() {
+  return <StationPage>{(data) => <Noise data={data} />}</StationPage>;
+}
+
+const ADVICE: Readonly<Record<AmplifierAdvice, string>> = {
+  none_needed: 'No amplifier: the antenna already brings more noise than the receiver adds.',
+  little: 'An amplifier would gain little; it costs headroom.',
+  at_antenna_helps: 'An amplifier at the antenna would help here, if nothing overloads it.',
+};
+
+const SHORT: Readonly<Record<AmplifierAdvice, string>> = {
+  none_needed: 'not needed',
+  little: 'little gained',
+  at_antenna_helps: 'helps, at the antenna',
+};
+
+const riseOf = (check: Saved<'noiseChecks'>): number => check.onDbm - check.offDbm;
+
+function Noise({ data }: { readonly data: StationData }) {
+  const stationId = useStationId();
+  const checks = [...data.noiseChecks].sort((a, b) => a.freqHz - b.freqHz);
+  const worst = checks.reduce<Saved<'noiseChecks'> | undefined>(
+    (low, check) => (!low || riseOf(check) < riseOf(low) ? check : low),
+    undefined,
+  );
+  return (
+    <Stage
+      title="Noise"
+      verdict={
+        worst ? (
+          <Verdict checks={checks} worst={worst} stationId={stationId} />
+        ) : (
+          <>
+            Nothing measured yet. <Next>Next: read the noise with the antenna off and on, on a quiet frequency.</Next>
+          </>
+        )
+      }
+      margin={
+        <>
+          <Note title="How to read it">
+            <p>
+              Replace the antenna by a matched dummy (50 Ω) and read the noise; put the antenna back and read again.
+              Same bandwidth, fixed gain, at the quietest hour.
+            </p>
+          </Note>
+          <Note title="What the rise means">
+            <p>
+              A rise of 10 dB costs 0.46 dB of SNR, 6 dB costs 1.3 dB, 3 dB costs 3 dB. Above 10 dB more gain only
+              brings overload nearer.
+            </p>
+          </Note>
+          <Note title="Doubt it when">
+            <p>
+              strong broadcasters are near: a rise can be overload. Put a 10 dB pad in; noise that falls by more than 10
+              dB was made in the receiver.
+            </p>
+          </Note>
+        </>
+      }
+    >
+      <Section title="Antenna off and on" hint="lowest frequency first">
+        {checks.length === 0 ? (
+          <Empty>No reading yet. Two readings on one frequency are enough for an answer.</Empty>
+        ) : (
+          <ChecksTable data={data} checks={checks} />
+        )}
+      </Section>
+      <LogCheck data={data} />
+    </Stage>
+  );
+}
+
+function Verdict({
+  checks,
+  worst,
+  stationId,
+}: {
+  readonly checks: readonly Saved<'noiseChecks'>[];
+  readonly worst: Saved<'noiseChecks'>;
+  readonly stationId: number;
+}) {
+  const { snrLossDb } = noiseRise(riseOf(worst));
+  const fine = checks.filter((check) => amplifierAdvice(riseOf(check)) === 'none_needed');
+  return (
+    <>
+      {fine.length === checks.length
+        ? 'Your receiver hears the outside everywhere you looked'
+        : `At ${frequencyText(worst.freqHz, 3)} the receiver decides`}
+      : it costs{' '}
+      {snrLossDb === null ? (
+        'everything'
+      ) : (
+        <Value strong shown={inDb(snrLossDb, 2)} provenance={lossProvenance(worst)} />
+      )}{' '}
+      of SNR{fine.length === checks.length ? ' at worst' : ' there'}.{' '}
+      <Next>
+        {fine.length === checks.length ? (
+          'Next: leave amplifiers out; look at the Path for overload.'
+        ) : (
+          <Link to={`/s/${stationId}/path`}>Next: try an amplifier in the Path, ahead of the line.</Link>
+        )}
+      </Next>
+    </>
+  );
+}
+
+const lossProvenance = (check: Saved<'noiseChecks'>) =>
+  ({
+    origin: 'measured',
+    formula: '−10 log (1 − 10^(−rise/10))',
+    inputs: [
+      ['off', `${fixed(check.offDbm, 1)} dBm`],
+      ['on', `${fixed(check.onDbm, 1)} dBm`],
+      ['rise', `${fixed(riseOf(check), 1)} dB`],
+    ],
+    source: 'your readings; a dummy at 290 K',
+  }) as const;
+
+function ChecksTable({
+  data,
+  checks,
+}: {
+  readonly data: StationData;
+  readonly checks: readonly Saved<'noiseChecks'>[];
+}) {
+  return (
+    <Wide label="Noise readings">
+      <table className="w-full max-w-4xl">
+        <thead>
+          <tr>
+            <th scope="col">Frequency</th>
+            <th scope="col">Off, dBm</th>
+            <th scope="col">On, dBm</th>
+            <th scope="col">Rise</th>
+            <th scope="col">SNR lost</th>
+            <th scope="col">Antenna over receiver</th>
+            <th scope="col">Amplifier?</th>
+            <th scope="col">
+              <span className="sr-only">Actions</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {checks.map((check) => {
+            const rise = riseOf(check);
+            const { snrLossDb, externalOverInternalDb } = noiseRise(rise);
+            const provenance = lossProvenance(check);
+            return (
+              <tr key={check.id}>
+                <th scope="row" className="font-mono whitespace-nowrap text-ink">
+                  {frequencyText(check.freqHz, 4)}
+                  <span className="block font-sans text-xs text-dim">
+                    {data.antennas.find((antenna) => antenna.id === check.antennaId)?.name}
+                  </span>
+                </th>
+                <td className="font-mono">{fixed(check.offDbm, 0)}</td>
+                <td className="font-mono">{fixed(check.onDbm, 0)}</td>
+                <td>
+                  <Value shown={inDb(rise, 0)} provenance={{ ...provenance, formula: 'on − off' }} />
+                </td>
+                <td>
+                  {snrLossDb === null ? 'no rise' : <Value strong shown={inDb(snrLossDb, 2)} provenance={provenance} />}
+                </td>
+                <td>
+                  {externalOverInternalDb === null ? (
+                    ''
+                  ) : (
+                    <Value
+                      shown={inDb(externalOverInternalDb, 1)}
+                      provenance={{ ...provenance, formula: '10 log (10^(rise/10) − 1)' }}
+                    />
+                  )}
+                </td>
+                <td>{SHORT[amplifierAdvice(rise)]}</td>
+                <td>
+                  <DeleteButton resource="noiseChecks" record={check} name="Reading" />
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </Wide>
+  );
+}
+
+function LogCheck({ data }: { readonly data: StationData }) {
+  const { save } = useWrite();
+  const fields: readonly FieldSpec[] = [
+    {
+      name: 'antennaId',
+      label: 'Antenna',
+      kind: 'choice',
+      numeric: true,
+      options: [
+        { value: '', label: 'not recorded' },
+        ...data.antennas.map((antenna) => ({ value: String(antenna.id), label: antenna.name })),
+      ],
+    },
+    { name: 'freqHz', label: 'Frequency', kind: 'quantity', dimension: 'frequency', bareUnit: 'MHz' },
+    {
+      name: 'offDbm',
+      label: 'Noise, antenna off',
+      kind: 'quantity',
+      dimension: 'level',
+      bareUnit: 'dBm',
+      hint: 'dummy load in its place',
+    },
+    { name: 'onDbm', label: 'Noise, antenna on', kind: 'quantity', dimension: 'level', bareUnit: 'dBm' },
+  ];
+  return (
+    <Section title="Log a reading">
+      <RecordForm
+        key={data.noiseChecks.length}
+        fields={fields}
+        schema={SCHEMAS.noiseChecks}
+        start={{ antennaId: String(data.antennas.at(-1)?.id ?? ''), freqHz: '', offDbm: '', onDbm: '' }}
+        submit="Log this reading"
+        onSave={async (values) => {
+          const check = SCHEMAS.noiseChecks.cast(values);
+          const rise = check.onDbm - check.offDbm;
+          const { snrLossDb } = noiseRise(rise);
+          await save(
+            [
+              { op: 'create', resource: 'noiseChecks', values: check },
+              entry(
+                'noise',
+                `${frequencyText(check.freqHz, 4)}: noise rises ${fixed(rise, 1)} dB with the antenna; ${snrLossDb === null ? 'no outside noise seen' : `${fixed(snrLossDb, 2)} dB of SNR lost to the receiver`}. ${ADVICE[amplifierAdvice(rise)]}`,
+              ),
+            ],
+            'Logged.',
+          );
+        }}
+      />
+    </Section>
+  );
+}

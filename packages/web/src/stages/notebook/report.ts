@@ -1,0 +1,339 @@
+import {
+  amplifierAdvice,
+  analysePath,
+  antennaKind,
+  bandTable,
+  bandText,
+  choiceVerdict,
+  emitterField,
+  findResonances,
+  fixed,
+  frequencyText,
+  guardInputs,
+  ituRegionOf,
+  lengthText,
+  locatorOf,
+  meterZeroProves,
+  nextCut,
+  noiseRise,
+  plain,
+  rankCandidates,
+  showPower,
+  trialVerdict,
+  type SweepData,
+} from '@velvet-reed/core';
+import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
+import {
+  bandsOf,
+  designOf,
+  forecastPlace,
+  latestRevision,
+  orderedStages,
+  toPathReceiver,
+  toPathStage,
+} from '../../data/derive';
+import { askPath } from '../../data/path-question';
+import type { StationData } from '../../data/station';
+import { swrChart } from './report-chart';
+
+type Row = readonly string[];
+
+const heading = (text: string): Content => ({ text, style: 'heading' });
+const table = (head: Row, rows: readonly Row[]): Content =>
+  rows.length === 0
+    ? { text: 'Nothing recorded.', style: 'dim' }
+    : {
+        table: {
+          headerRows: 1,
+          widths: head.map((_, i) => (i === 0 ? '*' : 'auto')),
+          body: [head.map((text) => ({ text, style: 'dim' })), ...rows.map((row) => [...row])],
+        },
+        layout: 'lightHorizontalLines',
+        style: 'table',
+      };
+const swrText = (swr: number | null | undefined): string =>
+  swr === undefined ? 'outside' : swr === null ? 'infinite' : swr.toFixed(2);
+
+/** The whole path of a station as a document: each section computes from the same records and functions as its stage. */
+export function reportOf(
+  data: StationData,
+  samples: ReadonlyMap<number, SweepData>,
+  nowMs: number,
+): TDocumentDefinitions {
+  return {
+    info: { title: `Velvet Reed, ${data.station.name}` },
+    pageSize: 'A4',
+    pageMargins: [50, 50, 45, 50],
+    defaultStyle: { font: 'Text', fontSize: 9.5, lineHeight: 1.25 },
+    styles: {
+      title: { fontSize: 22, bold: true },
+      heading: { fontSize: 13, bold: true, margin: [0, 14, 0, 4] },
+      dim: { color: '#665d52' },
+      table: { margin: [0, 2, 0, 6], fontSize: 8.5 },
+      sum: { fontSize: 8, font: 'Mono' },
+    },
+    footer: (page, pages) => ({
+      text: `${data.station.name}, page ${page} of ${pages}`,
+      alignment: 'center',
+      fontSize: 8,
+    }),
+    content: [
+      { text: data.station.name, style: 'title' },
+      {
+        text: `${locatorOf(data.station)}, ITU Region ${ituRegionOf(data.station)}. Report of ${new Date(nowMs).toISOString().slice(0, 16).replace('T', ' ')} UTC. Computed figures are models unless they say measured.`,
+        style: 'dim',
+      },
+      ...listenPart(data),
+      ...choosePart(data),
+      ...antennaPart(data, samples),
+      ...trialPart(data),
+      ...noisePart(data),
+      ...pathPart(data),
+      ...guardPart(data),
+      ...recordPart(data),
+    ],
+  };
+}
+
+function listenPart(data: StationData): Content[] {
+  return [
+    heading('Listen: wanted, and who transmits nearby'),
+    table(
+      ['Wanted', 'Band', 'Weight'],
+      data.targets.map((target) => [target.name, bandText(target.lowHz, target.highHz), String(target.weight)]),
+    ),
+    table(
+      ['Transmitter', 'Frequency', 'Power', 'Distance', 'Field (model)', 'Isotropic (model)'],
+      data.emitters.map((emitter) => {
+        const field = emitterField(emitter);
+        return [
+          emitter.name,
+          frequencyText(emitter.freqHz),
+          `${plain(showPower(emitter.powerW))} ${emitter.powerKind}`,
+          lengthText(emitter.distanceM),
+          `${fixed(field.fieldDbuv, 0)} dBµV/m`,
+          `${fixed(field.isotropicDbm, 0)} dBm`,
+        ];
+      }),
+    ),
+  ];
+}
+
+function choosePart(data: StationData): Content[] {
+  const wanted = data.targets.map((target) => ({ ...target, id: String(target.id) }));
+  const ranked = rankCandidates(wanted, data.station, forecastPlace(data));
+  const { best } = choiceVerdict(ranked);
+  return [
+    heading('Choose: which antenna, here'),
+    best ? `${best.kind.name}: ${best.reason}` : 'No kind both fits and hears what is wanted.',
+    table(
+      ['Antenna', 'Fits', 'SNR lost, weighted (model)', 'Reason'],
+      ranked.map((candidate) => [
+        `${candidate.kind.name}, ${frequencyText(candidate.design.freqHz, 3)}`,
+        candidate.fit.fits ? 'yes' : 'no',
+        `${fixed(candidate.lossDb, 1)} dB`,
+        candidate.reason,
+      ]),
+    ),
+  ];
+}
+
+function antennaPart(data: StationData, samples: ReadonlyMap<number, SweepData>): Content[] {
+  const bands = bandsOf(data);
+  return data.antennas.flatMap((antenna): Content[] => {
+    const revision = latestRevision(data, antenna.id);
+    if (!revision) return [];
+    const draft = antennaKind(revision.kind).draft(designOf(revision));
+    const steps = data.trimSteps.filter((step) => step.antennaId === antenna.id);
+    const sweeps = data.sweeps.flatMap((header) => {
+      const sweep = samples.get(header.id);
+      return sweep && header.antennaId === antenna.id ? [{ name: header.name, sweep }] : [];
+    });
+    return [
+      heading(`Draft and Bench: ${antenna.name}`),
+      `Revision ${revision.number}, cut for ${frequencyText(revision.freqHz)}. Tests passed: ${revision.gates.length === 0 ? 'none yet' : revision.gates.join(', ')}.`,
+      table(
+        ['Piece', 'Count', 'Cut to', 'Finished (model)'],
+        draft.pieces.map((piece) => [
+          piece.name,
+          String(piece.count),
+          lengthText(piece.cutM, 4),
+          lengthText(piece.finishedM, 4),
+        ]),
+      ),
+      ...(sweeps.length > 0
+        ? [
+            { svg: swrChart(sweeps, bands), margin: [0, 6, 0, 4] } satisfies Content,
+            table(
+              ['Sweep (measured)', 'Dip', 'SWR', 'Band: edges and middle'],
+              sweeps.map(({ name, sweep }) => {
+                const dip = findResonances(sweep)[0];
+                const rows = bandTable(sweep, bands).map(
+                  (row) =>
+                    `${row.name}: ${swrText(row.low?.swr)} / ${swrText(row.middle?.swr)} / ${swrText(row.high?.swr)}`,
+                );
+                return [name, dip ? frequencyText(dip.freqHz, 4) : 'none', swrText(dip?.swr), rows.join('\n')];
+              }),
+            ),
+          ]
+        : []),
+      ...(steps.length > 0
+        ? [
+            table(
+              [`Length of ${draft.trimName} (measured)`, 'Dip', 'Then cut'],
+              steps.map((step, i) => {
+                const cut = nextCut(steps.slice(0, i + 1), revision.freqHz);
+                return [
+                  lengthText(step.lengthM, 4),
+                  frequencyText(step.freqHz, 5),
+                  cut.state === 'cut' ? lengthText(cut.cutM, 2) : cut.state,
+                ];
+              }),
+            ),
+          ]
+        : []),
+    ];
+  });
+}
+
+function trialPart(data: StationData): Content[] {
+  const name = (id: number): string => data.antennas.find((antenna) => antenna.id === id)?.name ?? 'deleted antenna';
+  return data.trials.flatMap((trial): Content[] => {
+    const pairs = data.readings.filter((reading) => reading.trialId === trial.id);
+    const verdict = trialVerdict(pairs, { a: name(trial.antennaAId), b: name(trial.antennaBId) }, trial.wishedDb);
+    const level = (value: number | null): string => (value === null ? '–' : fixed(value, 0));
+    return [
+      heading(`Trial: ${trial.name}`),
+      verdict.sentence + (verdict.warning ? ` ${verdict.warning}` : ''),
+      table(
+        [`${name(trial.antennaBId)} minus ${name(trial.antennaAId)} (measured)`, 'Mean', '95 % interval', 'Verdict'],
+        [verdict.snr, verdict.level, verdict.noise].map((one) => [
+          one.what === 'snr' ? 'SNR' : one.what,
+          one.result ? `${fixed(one.result.mean, 1)} dB` : '–',
+          one.result?.ciLow == null || one.result.ciHigh == null
+            ? '–'
+            : `${fixed(one.result.ciLow, 1)} to ${fixed(one.result.ciHigh, 1)} dB`,
+          one.proven ? 'proven' : 'not proven',
+        ]),
+      ),
+      table(
+        ['Round', 'Level A', 'Noise A', 'Level B', 'Noise B (dBm)'],
+        pairs.map((pair) => [
+          String(pair.round + 1),
+          level(pair.levelADbm),
+          level(pair.noiseADbm),
+          level(pair.levelBDbm),
+          level(pair.noiseBDbm),
+        ]),
+      ),
+    ];
+  });
+}
+
+const ADVICE = {
+  none_needed: 'no amplifier',
+  little: 'little gained',
+  at_antenna_helps: 'amplifier at the antenna helps',
+} as const;
+
+function noisePart(data: StationData): Content[] {
+  return [
+    heading('Noise: antenna off and on'),
+    table(
+      ['Frequency', 'Off', 'On', 'Rise (measured)', 'SNR lost', 'Amplifier'],
+      data.noiseChecks.map((check) => {
+        const rise = check.onDbm - check.offDbm;
+        const { snrLossDb } = noiseRise(rise);
+        return [
+          frequencyText(check.freqHz),
+          `${fixed(check.offDbm, 0)} dBm`,
+          `${fixed(check.onDbm, 0)} dBm`,
+          `${fixed(rise, 0)} dB`,
+          snrLossDb === null ? 'no rise' : `${fixed(snrLossDb, 2)} dB`,
+          ADVICE[amplifierAdvice(rise)],
+        ];
+      }),
+    ),
+  ];
+}
+
+function pathPart(data: StationData): Content[] {
+  return data.paths.flatMap((path): Content[] => {
+    const target = data.targets.find((one) => one.id === path.targetId);
+    const receiver = data.receivers.find((one) => one.id === path.receiverId);
+    if (!target || !receiver) return [];
+    const asked = askPath(data, path, target);
+    const views = ([1, 2] as const).map((order) => {
+      const stages = [...(asked.head ? [asked.head] : []), ...orderedStages(data, path.id, order).map(toPathStage)];
+      return { stages, analysis: analysePath(stages, toPathReceiver(receiver), asked.question) };
+    });
+    const row = (name: string, cell: (view: (typeof views)[number]) => string): Row => [name, ...views.map(cell)];
+    return [
+      heading(`Path: ${path.name}`),
+      table(
+        [`Judged on ${target.name} (model)`, 'Order 1', 'Order 2'],
+        [
+          row('Stages', ({ stages }) => [...stages.map((stage) => stage.name), receiver.name].join('\n')),
+          row('Gain', ({ analysis }) => `${fixed(analysis.gainDb, 1)} dB`),
+          row('Noise figure', ({ analysis }) => `${fixed(analysis.noiseFigureDb, 2)} dB`),
+          row('Third-order input intercept', ({ analysis }) =>
+            analysis.iip3Dbm === null ? 'none' : `${fixed(analysis.iip3Dbm, 1)} dBm`,
+          ),
+          row('Room to full scale', ({ analysis }) =>
+            analysis.headroomDb === null ? 'no carriers' : `${fixed(analysis.headroomDb, 0)} dB`,
+          ),
+          row('SNR lost, products counted', ({ analysis }) => `${fixed(analysis.snrLossWithProductsDb, 2)} dB`),
+          row('Strongest product', ({ analysis: { worstProduct } }) =>
+            worstProduct
+              ? `${worstProduct.signals.join(' and ')}, ${worstProduct.label}, in ${worstProduct.madeIn}: ${fixed(worstProduct.overNoiseDb, 0)} dB over the noise`
+              : 'none falls here',
+          ),
+        ],
+      ),
+    ];
+  });
+}
+
+function guardPart(data: StationData): Content[] {
+  return data.guardPlans.flatMap((plan): Content[] => {
+    const rows = data.guardInputs
+      .filter((input) => input.guardPlanId === plan.id)
+      .map((row) => ({ ...row, id: String(row.id) }));
+    const proof = meterZeroProves(plan.powerW, plan.meterResolutionW);
+    return [
+      heading(`Guard: ${plan.name}, ${plain(showPower(plan.powerW))}`),
+      table(
+        ['Receiver input', 'Level (model)', 'Margin', 'State', 'Why'],
+        guardInputs(plan.powerW, rows, plan.wishedMarginDb).map((result) => [
+          `${result.input.name} on ${result.input.antennaName}`,
+          `${fixed(result.levelDbm, 1)} dBm`,
+          `${fixed(result.marginDb, 1)} dB`,
+          result.state,
+          result.sentence,
+        ]),
+      ),
+      `A wattmeter that shows zero proves at least ${fixed(proof.isolationAtLeastDb, 0)} dB; the receiver could still see ${fixed(proof.receiverCouldSeeDbm, 0)} dBm.`,
+    ];
+  });
+}
+
+function recordPart(data: StationData): Content[] {
+  return [
+    heading('Notebook'),
+    table(
+      ['Entry', 'Stage', 'UTC'],
+      [...data.entries]
+        .sort((a, b) => a.atMs - b.atMs)
+        .map((entry) => [entry.text, entry.stage, new Date(entry.atMs).toISOString().slice(0, 16).replace('T', ' ')]),
+    ),
+    heading('Raw files'),
+    ...data.attachments.map((file): Content => ({
+      text: [
+        { text: `${file.name}, ${file.size} bytes\n`, bold: true },
+        { text: `SHA-256 ${file.sha256}`, style: 'sum' },
+      ],
+      margin: [0, 0, 0, 4],
+    })),
+    ...(data.attachments.length === 0 ? [{ text: 'No file was imported.', style: 'dim' }] : []),
+  ];
+}

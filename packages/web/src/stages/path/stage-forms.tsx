@@ -1,0 +1,200 @@
+import { SCHEMAS, type Saved } from '@velvet-reed/contract';
+import { CABLE_CLASSES } from '@velvet-reed/core';
+import { useState } from 'react';
+import { entry, useWrite } from '../../data/station';
+import { Button } from '../../ui/button';
+import { RecordForm, type FieldSpec } from '../../ui/record-form';
+import { DeleteButton } from '../../ui/record-row';
+import { Section } from '../../ui/stage';
+import { typedFrequency, typedLength } from '../../ui/typed';
+
+type Kind = Saved<'pathStages'>['kind'];
+const KINDS: readonly Kind[] = ['line', 'filter', 'amplifier', 'pad'];
+const NAME: FieldSpec = { name: 'name', label: 'Name', kind: 'text' };
+
+/** What each kind of stage asks for. */
+const FIELDS: Readonly<Record<Kind, readonly FieldSpec[]>> = {
+  line: [
+    NAME,
+    {
+      name: 'cableId',
+      label: 'Cable',
+      kind: 'choice',
+      options: CABLE_CLASSES.map((cable) => ({ value: cable.id, label: cable.name })),
+    },
+    { name: 'lengthM', label: 'Length', kind: 'quantity', dimension: 'length', bareUnit: 'm' },
+  ],
+  filter: [
+    NAME,
+    {
+      name: 'shape',
+      label: 'Passes',
+      kind: 'choice',
+      options: [
+        { value: 'lowpass', label: 'low (below the upper edge)' },
+        { value: 'highpass', label: 'high (above the lower edge)' },
+        { value: 'bandpass', label: 'a band' },
+        { value: 'bandstop', label: 'all but a band' },
+      ],
+    },
+    {
+      name: 'family',
+      label: 'Family',
+      kind: 'choice',
+      options: [
+        { value: 'chebyshev', label: 'Chebyshev (edge: ripple)' },
+        { value: 'butterworth', label: 'Butterworth (edge: 3 dB)' },
+      ],
+    },
+    { name: 'order', label: 'Order', kind: 'quantity', dimension: 'plain', hint: 'number of poles, 1 to 15' },
+    { name: 'rippleDb', label: 'Ripple', kind: 'quantity', dimension: 'gain' },
+    { name: 'edgeLowHz', label: 'Lower edge', kind: 'quantity', dimension: 'frequency', bareUnit: 'MHz' },
+    { name: 'edgeHighHz', label: 'Upper edge', kind: 'quantity', dimension: 'frequency', bareUnit: 'MHz' },
+    { name: 'lossDb', label: 'Insertion loss', kind: 'quantity', dimension: 'gain' },
+  ],
+  amplifier: [
+    NAME,
+    { name: 'gainDb', label: 'Gain', kind: 'quantity', dimension: 'gain' },
+    { name: 'noiseFigureDb', label: 'Noise figure', kind: 'quantity', dimension: 'gain' },
+    {
+      name: 'iip2Dbm',
+      label: '2nd-order input intercept',
+      kind: 'quantity',
+      dimension: 'level',
+      bareUnit: 'dBm',
+      hint: 'output intercept minus gain',
+    },
+    { name: 'iip3Dbm', label: '3rd-order input intercept', kind: 'quantity', dimension: 'level', bareUnit: 'dBm' },
+  ],
+  pad: [NAME, { name: 'lossDb', label: 'Loss', kind: 'quantity', dimension: 'gain' }],
+};
+
+const UNUSED = {
+  cableId: 'pe5',
+  lengthM: 0,
+  gainDb: 0,
+  noiseFigureDb: 0,
+  iip2Dbm: 40,
+  iip3Dbm: 10,
+  lossDb: 0,
+  shape: 'lowpass',
+  family: 'chebyshev',
+  order: 5,
+  rippleDb: 0.1,
+  edgeLowHz: 1.8e6,
+  edgeHighHz: 30e6,
+};
+const START: Readonly<Record<Kind, Record<string, string>>> = {
+  line: { name: 'Coax', cableId: 'pe5', lengthM: '15 m' },
+  filter: {
+    name: 'Low-pass 30 MHz',
+    shape: 'lowpass',
+    family: 'chebyshev',
+    order: '5',
+    rippleDb: '0.1 dB',
+    edgeLowHz: '1.8 MHz',
+    edgeHighHz: '30 MHz',
+    lossDb: '0.3 dB',
+  },
+  amplifier: { name: 'Amplifier', gainDb: '15 dB', noiseFigureDb: '3 dB', iip2Dbm: '40 dBm', iip3Dbm: '15 dBm' },
+  pad: { name: '10 dB pad', lossDb: '10 dB' },
+};
+
+const startOf = (stage: Saved<'pathStages'>): Record<string, string> => ({
+  name: stage.name,
+  cableId: stage.cableId,
+  lengthM: typedLength(stage.lengthM),
+  gainDb: `${stage.gainDb} dB`,
+  noiseFigureDb: `${stage.noiseFigureDb} dB`,
+  iip2Dbm: `${stage.iip2Dbm} dBm`,
+  iip3Dbm: `${stage.iip3Dbm} dBm`,
+  lossDb: `${stage.lossDb} dB`,
+  shape: stage.shape,
+  family: stage.family,
+  order: String(stage.order),
+  rippleDb: `${stage.rippleDb} dB`,
+  edgeLowHz: typedFrequency(stage.edgeLowHz),
+  edgeHighHz: typedFrequency(stage.edgeHighHz),
+});
+
+/** Adds, changes and deletes the stages of a path. */
+export function StageForms({
+  path,
+  stages,
+}: {
+  readonly path: Saved<'paths'>;
+  readonly stages: readonly Saved<'pathStages'>[];
+}) {
+  const { save } = useWrite();
+  const [adding, setAdding] = useState<Kind>();
+  const [editing, setEditing] = useState<number>();
+  const place = 1 + Math.max(-1, ...stages.flatMap((stage) => [stage.firstPlace, stage.secondPlace]));
+  return (
+    <Section title="Stages">
+      <ul className="max-w-4xl border-t border-rule">
+        {stages.map((stage) => (
+          <li key={stage.id} className="border-b border-rule">
+            <div className="flex flex-wrap items-center gap-x-4">
+              <span className="grow">
+                {stage.name} <span className="text-sm text-dim">{stage.kind}</span>
+              </span>
+              <Button look="quiet" aria-label={`Change ${stage.name}`} onClick={() => setEditing(stage.id)}>
+                Change
+              </Button>
+              <DeleteButton resource="pathStages" record={stage} name={stage.name} />
+            </div>
+            {editing === stage.id && (
+              <RecordForm
+                fields={FIELDS[stage.kind]}
+                schema={SCHEMAS.pathStages}
+                fixed={{ ...SCHEMAS.pathStages.cast({ ...stage }, { stripUnknown: true }) }}
+                start={startOf(stage)}
+                submit="Save the stage"
+                onCancel={() => setEditing(undefined)}
+                onSave={async (values) => {
+                  await save(
+                    [{ op: 'update', resource: 'pathStages', id: stage.id, version: stage.version, values }],
+                    'Stage changed.',
+                  );
+                  setEditing(undefined);
+                }}
+              />
+            )}
+          </li>
+        ))}
+      </ul>
+      <div className="mt-3 flex flex-wrap gap-2">
+        {KINDS.map((kind) => (
+          <Button
+            key={kind}
+            aria-expanded={adding === kind}
+            onClick={() => setAdding(adding === kind ? undefined : kind)}
+          >
+            Add {kind === 'amplifier' ? 'an amplifier' : `a ${kind}`}
+          </Button>
+        ))}
+      </div>
+      {adding && (
+        <RecordForm
+          key={adding}
+          fields={FIELDS[adding]}
+          schema={SCHEMAS.pathStages}
+          fixed={{ ...UNUSED, pathId: path.id, kind: adding, firstPlace: place, secondPlace: place }}
+          start={START[adding]}
+          submit="Add this stage"
+          onCancel={() => setAdding(undefined)}
+          onSave={async (values) => {
+            await save(
+              [
+                { op: 'create', resource: 'pathStages', values },
+                entry('path', `${path.name}: added ${String(values.name)}.`),
+              ],
+              'Stage added.',
+            );
+            setAdding(undefined);
+          }}
+        />
+      )}
+    </Section>
+  );
+}

@@ -1,0 +1,62 @@
+import { saveAs } from 'file-saver';
+
+/** Table as CSV with a header. */
+export function saveCsv(name: string, head: readonly string[], rows: readonly (readonly (string | number)[])[]): void {
+  const text = [head, ...rows].map((row) => row.join(',')).join('\n');
+  saveAs(new Blob([`${text}\n`], { type: 'text/csv;charset=utf-8' }), name);
+}
+
+export const saveText = (name: string, text: string, type: string): void => saveAs(new Blob([text], { type }), name);
+
+/** A drawing on the screen as a free-standing SVG: colours that hang on the theme are written out. */
+function standaloneSvg(svg: SVGSVGElement): { readonly text: string; readonly width: number; readonly height: number } {
+  const copy = svg.cloneNode(true);
+  if (!(copy instanceof SVGSVGElement)) throw new Error('The drawing could not be copied. Try again.');
+  const { width, height } = svg.getBoundingClientRect();
+  copy.setAttribute('xmlns', 'http://www.w3.org/2000/svg');
+  copy.setAttribute('width', String(Math.round(width)));
+  copy.setAttribute('height', String(Math.round(height)));
+  const style = getComputedStyle(svg);
+  const text = new XMLSerializer()
+    .serializeToString(copy)
+    .replace(
+      /var\((--[\w-]+)\)/g,
+      (_, name: string) => style.getPropertyValue(name).trim().replaceAll('"', "'") || 'gray',
+    );
+  return { text, width, height };
+}
+
+/** Saves the first drawing below an element as SVG. */
+export function saveSvg(name: string, svg: SVGSVGElement): void {
+  saveText(name, standaloneSvg(svg).text, 'image/svg+xml');
+}
+
+/** Saves it as PNG at twice its size, on the sheet's colour. */
+export async function savePng(name: string, svg: SVGSVGElement): Promise<void> {
+  const { text, width, height } = standaloneSvg(svg);
+  const image = new Image();
+  const address = URL.createObjectURL(new Blob([text], { type: 'image/svg+xml' }));
+  try {
+    await new Promise((resolve, reject) => {
+      image.onload = resolve;
+      image.onerror = () => reject(new Error('The drawing could not be turned into a picture. Save it as SVG.'));
+      image.src = address;
+    });
+    const canvas = document.createElement('canvas');
+    canvas.width = 2 * width;
+    canvas.height = 2 * height;
+    const context = canvas.getContext('2d');
+    if (!context) return;
+    context.fillStyle = getComputedStyle(document.documentElement).getPropertyValue('--sheet');
+    context.fillRect(0, 0, canvas.width, canvas.height);
+    context.drawImage(image, 0, 0, canvas.width, canvas.height);
+    await new Promise<void>((resolve) =>
+      canvas.toBlob((blob) => {
+        if (blob) saveAs(blob, name);
+        resolve();
+      }),
+    );
+  } finally {
+    URL.revokeObjectURL(address);
+  }
+}

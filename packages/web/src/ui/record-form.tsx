@@ -1,0 +1,215 @@
+import { CoreError, parseQuantity, type Dimension } from '@velvet-reed/core';
+import { useId } from 'react';
+import { useForm, type Resolver, type UseFormRegisterReturn } from 'react-hook-form';
+import { ValidationError, type AnyObjectSchema } from 'yup';
+import { RefusedError } from '../data/api';
+import { Button } from './button';
+
+/** One field of a form. Quantities are typed as text with any unit and kept in SI. */
+export type FieldSpec = { readonly name: string; readonly label: string; readonly hint?: string } & (
+  | { readonly kind: 'text' | 'long' | 'flag' }
+  | {
+      readonly kind: 'quantity';
+      readonly dimension: Dimension;
+      readonly bareUnit?: string;
+      readonly optional?: boolean;
+    }
+  | {
+      readonly kind: 'choice';
+      readonly options: readonly { readonly value: string; readonly label: string }[];
+      readonly numeric?: boolean;
+    }
+);
+
+type Typed = Record<string, string | boolean>;
+type Cast = Record<string, unknown>;
+
+/** Puts what was typed into the field's own type. @throws QuantityTextError with the sentence for the field. */
+function castField(field: FieldSpec, typed: string | boolean | undefined): unknown {
+  const text = typeof typed === 'string' ? typed : '';
+  switch (field.kind) {
+    case 'flag':
+      return typed === true;
+    case 'quantity':
+      if (field.optional && text.trim() === '') return null;
+      return parseQuantity(text, field.dimension, field.bareUnit ? { bareUnit: field.bareUnit } : {});
+    case 'choice':
+      return field.numeric ? (text === '' ? null : Number(text)) : text;
+    default:
+      return text;
+  }
+}
+
+interface FormOptions {
+  readonly fields: readonly FieldSpec[];
+  readonly schema: AnyObjectSchema;
+  /** Values that the form does not ask for. */
+  readonly fixed?: Cast;
+}
+
+/** Casts and validates; the first fault of each field stands beside it, the rest of the form stays as typed. */
+function readForm(
+  typed: Typed,
+  { fields, schema, fixed = {} }: FormOptions,
+): { values: Cast; faults: Record<string, string> } {
+  const values: Cast = { ...fixed };
+  const faults: Record<string, string> = {};
+  for (const field of fields) {
+    try {
+      values[field.name] = castField(field, typed[field.name]);
+    } catch (error) {
+      if (!(error instanceof CoreError)) throw error;
+      faults[field.name] = error.message;
+    }
+  }
+  try {
+    schema.validateSync(values, { strict: true, abortEarly: false });
+  } catch (error) {
+    if (!(error instanceof ValidationError)) throw error;
+    for (const fault of error.inner.length > 0 ? error.inner : [error]) {
+      const known = fields.some((field) => field.name === fault.path);
+      const name = known && fault.path ? fault.path : fields[0].name;
+      // a rule about two fields counts only when each of them is fine by itself
+      if (known || Object.keys(faults).length === 0) faults[name] ??= fault.message;
+    }
+  }
+  return { values, faults };
+}
+
+/** A form for one record. `onSave` may throw a RefusedError: its sentences land beside their fields. */
+export function RecordForm({
+  fields,
+  schema,
+  fixed,
+  start,
+  submit,
+  onSave,
+  onCancel,
+  onTyped,
+  resetAfter = false,
+}: FormOptions & {
+  readonly start: Readonly<Record<string, string | boolean>>;
+  readonly submit: string;
+  readonly onSave: (values: Cast) => Promise<unknown>;
+  readonly onCancel?: () => void;
+  /** Called with the values on every valid edit, for live results. */
+  readonly onTyped?: (values: Cast) => void;
+  readonly resetAfter?: boolean;
+}) {
+  const id = useId();
+  const options = { fields, schema, fixed };
+  const resolver: Resolver<Typed> = (typed) => {
+    const { faults } = readForm(typed, options);
+    const errors = Object.fromEntries(
+      Object.entries(faults).map(([name, message]) => [name, { type: 'value', message }]),
+    );
+    return Object.keys(errors).length > 0 ? { values: {}, errors } : { values: typed, errors: {} };
+  };
+  const form = useForm<Typed>({ defaultValues: start, resolver, reValidateMode: 'onChange', shouldFocusError: true });
+  const { errors, isSubmitting } = form.formState;
+
+  const save = form.handleSubmit(async (typed) => {
+    try {
+      await onSave(readForm(typed, options).values);
+      if (resetAfter) form.reset(start);
+    } catch (error) {
+      if (!(error instanceof RefusedError)) throw error;
+      const beside = (error.refusal.fields ?? []).filter(({ field }) => fields.some(({ name }) => name === field));
+      beside.forEach(({ field, message }) => form.setError(field, { type: 'server', message }));
+      if (beside.length === 0) form.setError('root', { type: 'server', message: error.message });
+    }
+  });
+
+  const typed = (): void => {
+    if (!onTyped) return;
+    const { values, faults } = readForm(form.getValues(), options);
+    if (Object.keys(faults).length === 0) onTyped(values);
+  };
+
+  return (
+    <form noValidate onSubmit={(event) => void save(event)} onChange={typed} className="my-3">
+      <div className="flex flex-wrap gap-x-5 gap-y-3">
+        {fields.map((field) => (
+          <FieldRow
+            key={field.name}
+            field={field}
+            id={`${id}-${field.name}`}
+            registration={form.register(field.name)}
+            fault={errors[field.name]?.message}
+          />
+        ))}
+      </div>
+      {errors.root?.message && (
+        <p role="alert" className="mt-2 max-w-prose text-danger">
+          {errors.root.message}
+        </p>
+      )}
+      <div className="mt-3 flex gap-3">
+        <Button type="submit" look="main" busy={isSubmitting}>
+          {submit}
+        </Button>
+        {onCancel && (
+          <Button look="quiet" onClick={onCancel}>
+            Cancel
+          </Button>
+        )}
+      </div>
+    </form>
+  );
+}
+
+function FieldRow({
+  field,
+  id,
+  registration,
+  fault,
+}: {
+  readonly field: FieldSpec;
+  readonly id: string;
+  readonly registration: UseFormRegisterReturn;
+  readonly fault?: string;
+}) {
+  const describedBy =
+    [field.hint ? `${id}-hint` : '', fault ? `${id}-fault` : ''].filter(Boolean).join(' ') || undefined;
+  const common = { id, 'aria-invalid': fault ? true : undefined, 'aria-describedby': describedBy, ...registration };
+  return (
+    <div className={field.kind === 'long' ? 'w-full max-w-2xl' : 'w-full sm:w-auto sm:max-w-64'}>
+      <label
+        htmlFor={id}
+        className={field.kind === 'flag' ? 'flex items-center gap-2 sm:mt-7' : 'block text-sm text-dim'}
+      >
+        {field.kind === 'flag' && <input type="checkbox" {...common} />}
+        {field.label}
+      </label>
+      {field.kind === 'choice' && (
+        <select {...common} className="w-full min-w-44">
+          {field.options.map((option) => (
+            <option key={option.value} value={option.value}>
+              {option.label}
+            </option>
+          ))}
+        </select>
+      )}
+      {field.kind === 'long' && <textarea rows={3} {...common} className="w-full" />}
+      {(field.kind === 'text' || field.kind === 'quantity') && (
+        <input
+          type="text"
+          autoComplete="off"
+          inputMode={field.kind === 'quantity' ? 'text' : undefined}
+          {...common}
+          className={`w-full min-w-36 ${field.kind === 'quantity' ? 'font-mono' : ''}`}
+        />
+      )}
+      {field.hint && (
+        <p id={`${id}-hint`} className="mt-0.5 text-xs text-dim">
+          {field.hint}
+        </p>
+      )}
+      {fault && (
+        <p id={`${id}-fault`} role="alert" className="mt-0.5 text-sm text-danger">
+          {fault}
+        </p>
+      )}
+    </div>
+  );
+}

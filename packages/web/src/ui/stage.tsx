@@ -1,0 +1,89 @@
+import type { ReactNode } from 'react';
+
+/** A stage's sheet: the verdict first, then the evidence; the margin says why and what is assumed. */
+export function Stage({
+  title,
+  verdict,
+  margin,
+  children,
+}: {
+  readonly title: string;
+  readonly verdict: ReactNode;
+  readonly margin?: ReactNode;
+  readonly children: ReactNode;
+}) {
+  return (
+    <div className="flex min-h-full flex-col xl:flex-row">
+      <main id="sheet" tabIndex={-1} className="min-w-0 flex-1 bg-sheet px-4 py-5 outline-none sm:px-8">
+        <h1 className="sr-only">{title}</h1>
+        <div className="verdict mb-7 max-w-[46rem] text-pretty font-serif text-[1.45rem] leading-snug sm:text-[1.75rem] sm:leading-[1.32]">
+          {verdict}
+        </div>
+        {children}
+      </main>
+      {margin && (
+        <aside
+          aria-label="Why and what is assumed"
+          className="w-full shrink-0 border-rule bg-paper px-4 py-5 max-xl:border-t sm:px-6 xl:w-80 xl:border-l"
+        >
+          {margin}
+        </aside>
+      )}
+    </div>
+  );
+}
+
+/** What to do next, in the accent colour. */
+export const Next = ({ children }: { readonly children: ReactNode }) => <span className="text-plum">{children}</span>;
+
+export function Section({
+  title,
+  hint,
+  actions,
+  children,
+}: {
+  readonly title: string;
+  readonly hint?: ReactNode;
+  readonly actions?: ReactNode;
+  readonly children: ReactNode;
+}) {
+  return (
+    <section className="mb-8" aria-label={title}>
+      <div className="mb-2 flex flex-wrap items-baseline gap-x-4 gap-y-1">
+        <h2 className="text-[1.05rem] font-semibold">{title}</h2>
+        {hint && <p className="text-sm text-dim">{hint}</p>}
+        {actions && <div className="ml-auto flex flex-wrap gap-2">{actions}</div>}
+      </div>
+      {children}
+    </section>
+  );
+}
+
+/** A note in the margin. */
+export function Note({ title, children }: { readonly title: string; readonly children: ReactNode }) {
+  return (
+    <section className="mb-5 text-[0.93rem] leading-relaxed">
+      <h2 className="mb-1 font-semibold text-dim">{title}</h2>
+      {children}
+    </section>
+  );
+}
+
+/** The usual caution at the step where it matters. */
+export function Caution({ children }: { readonly children: ReactNode }) {
+  return (
+    <p className="my-2 border-l-4 border-caution pl-3 text-sm text-caution">
+      <strong>Caution. </strong>
+      {children}
+    </p>
+  );
+}
+
+/** A table wider than a phone scrolls by itself; positioned, so that hidden labels inside scroll with it. */
+export function Wide({ label, children }: { readonly label: string; readonly children: ReactNode }) {
+  return (
+    <div className="relative overflow-x-auto" tabIndex={0} role="region" aria-label={label}>
+      {children}
+    </div>
+  );
+}

@@ -1,0 +1,214 @@
+import { scaleLinear, scaleLog } from 'd3-scale';
+import { memo, useState } from 'react';
+import { dashOf, inkOf } from './line-looks';
+import { placeLabels } from './place-labels';
+import { CartesianGrid, Line, LineChart, ResponsiveContainer, usePlotArea, XAxis, YAxis } from 'recharts';
+
+/** One curve. Dash tells it apart without colour; the label stands at its end. */
+export interface Trace {
+  readonly id: string;
+  readonly name: string;
+  readonly points: readonly { readonly x: number; readonly y: number | null }[];
+  /** 0-based: the same antenna keeps the same dash everywhere. */
+  readonly look: number;
+}
+
+type Span = readonly [number, number];
+
+/** How far beyond the visible span curves are drawn, as a share of it on either side. */
+const BEYOND = 0.75;
+
+const around = ([low, high]: Span): Span => [low - BEYOND * (high - low), high + BEYOND * (high - low)];
+
+/**
+ * Span to draw so that panning only slides the finished picture: it stays while the visible span, at the same width, lies within it.
+ * Drawing a frame of the chart costs some 50 ms, sliding it nothing.
+ */
+export function useDrawnSpan(visible: Span): Span {
+  const [drawn, setDrawn] = useState<Span>(() => around(visible));
+  const width = visible[1] - visible[0];
+  const sameWidth = Math.abs((drawn[1] - drawn[0]) / (1 + 2 * BEYOND) / width - 1) < 1e-6;
+  if (sameWidth && visible[0] >= drawn[0] && visible[1] <= drawn[1]) return drawn;
+  const next = around(visible);
+  setDrawn(next);
+  return next;
+}
+
+interface ChartData {
+  readonly traces: readonly Trace[];
+  readonly bands: readonly { readonly name: string; readonly low: number; readonly high: number }[];
+  readonly markers: readonly { readonly name: string; readonly x: number }[];
+  /** Span of the traces; wider than what is visible. */
+  readonly drawn: Span;
+  readonly range: Span;
+  readonly ticks: readonly number[];
+  readonly logarithmic: boolean;
+}
+
+const TOP_PX = 18;
+const AXIS_PX = 30;
+const INK = { fill: 'var(--dim)', fontSize: 12, fontFamily: 'var(--font-mono)' };
+
+/** Curves over frequency (MHz) with shaded bands and markers; fed decimated points, exact numbers stand beside it. */
+export function TraceChart({
+  label,
+  visible,
+  height = 260,
+  ...chart
+}: ChartData & { readonly label: string; readonly visible: Span; readonly height?: number }) {
+  const { drawn, range, ticks, logarithmic } = chart;
+  const width = visible[1] - visible[0];
+  const y = (logarithmic ? scaleLog : scaleLinear)([range[0], range[1]], [height - AXIS_PX, TOP_PX]);
+  return (
+    <div role="img" aria-label={label} style={{ height }} className="flex w-full max-w-4xl">
+      <svg width={44} height={height} className="shrink-0">
+        {ticks.map((tick) => (
+          <text key={tick} x={38} y={y(tick) + 4} textAnchor="end" {...INK}>
+            {String(tick).replace('-', '−')}
+          </text>
+        ))}
+      </svg>
+      <div className="relative min-w-0 flex-1 overflow-hidden">
+        <div
+          className="absolute inset-y-0"
+          style={{
+            width: `${(100 * (drawn[1] - drawn[0])) / width}%`,
+            left: `${(-100 * (visible[0] - drawn[0])) / width}%`,
+          }}
+        >
+          <Curves {...chart} xTicks={Math.round((7 * (drawn[1] - drawn[0])) / width)} />
+        </div>
+      </div>
+    </div>
+  );
+}
+
+/** The drawn span; untouched while it slides. */
+const Curves = memo(function Curves({
+  traces,
+  bands,
+  markers,
+  drawn,
+  range,
+  ticks,
+  logarithmic,
+  xTicks,
+}: ChartData & { readonly xTicks: number }) {
+  return (
+    <ResponsiveContainer width="100%" height="100%">
+      <LineChart margin={{ top: TOP_PX, right: 0, bottom: 0, left: 0 }} accessibilityLayer={false}>
+        <CartesianGrid stroke="var(--rule)" vertical={false} />
+        <BandsAndMarkers bands={bands} markers={markers} drawn={drawn} />
+        <XAxis
+          dataKey="x"
+          type="number"
+          height={AXIS_PX}
+          domain={[drawn[0], drawn[1]]}
+          allowDataOverflow
+          ticks={scaleLinear([drawn[0], drawn[1]], [0, 1]).ticks(xTicks)}
+          tick={INK}
+          stroke="var(--rule)"
+          tickFormatter={(value: number) => String(Number(value.toPrecision(5)))}
+        />
+        <YAxis
+          hide
+          scale={logarithmic ? 'log' : 'auto'}
+          domain={[range[0], range[1]]}
+          allowDataOverflow
+          ticks={[...ticks]}
+        />
+        {traces.map((trace) => (
+          <Line
+            key={trace.id}
+            data={[...trace.points]}
+            dataKey="y"
+            name={trace.name}
+            dot={false}
+            isAnimationActive={false}
+            stroke={inkOf(trace.look)}
+            strokeWidth={2}
+            strokeDasharray={dashOf(trace.look)}
+            connectNulls={false}
+          />
+        ))}
+      </LineChart>
+    </ResponsiveContainer>
+  );
+});
+
+/** Shaded bands and marker lines, drawn straight into the plot: the chart's own reference elements cost a pass through its store each, every frame of a pan. */
+function BandsAndMarkers({ bands, markers, drawn }: Pick<ChartData, 'bands' | 'markers' | 'drawn'>) {
+  const [low, high] = drawn;
+  const plot = usePlotArea();
+  if (!plot) return null;
+  const named = bandNames(bands, drawn, plot.width);
+  const x = (value: number): number =>
+    plot.x + ((Math.min(high, Math.max(low, value)) - low) / (high - low)) * plot.width;
+  return (
+    <g>
+      {bands.map((band) => (
+        <g key={band.name + band.low}>
+          <rect
+            x={x(band.low)}
+            width={x(band.high) - x(band.low)}
+            y={plot.y}
+            height={plot.height}
+            fill="var(--reed)"
+            fillOpacity={0.13}
+          />
+          {named.has(band.low) && (
+            <text
+              x={(x(band.low) + x(band.high)) / 2}
+              y={plot.y + 13}
+              textAnchor="middle"
+              fontSize={11}
+              fill="var(--dim)"
+            >
+              {band.name}
+            </text>
+          )}
+        </g>
+      ))}
+      {markers
+        .filter((marker) => marker.x >= low && marker.x <= high)
+        .map((marker) => (
+          <g key={marker.name}>
+            <line
+              x1={x(marker.x)}
+              x2={x(marker.x)}
+              y1={plot.y}
+              y2={plot.y + plot.height}
+              stroke="var(--ink)"
+              strokeDasharray="3 3"
+            />
+            <text x={x(marker.x)} y={plot.y - 5} textAnchor="middle" fontSize={12} fill="var(--ink)">
+              {marker.name}
+            </text>
+          </g>
+        ))}
+    </g>
+  );
+}
+
+/** Lower edges of the bands whose names can stand side by side; wide bands first. */
+function bandNames(
+  bands: readonly { readonly name: string; readonly low: number; readonly high: number }[],
+  [low, high]: Span,
+  widthPx: number,
+): ReadonlySet<number> {
+  const x = (value: number): number => ((value - low) / (high - low)) * widthPx;
+  const labels = bands.map((band) => ({
+    id: String(band.low),
+    text: band.name,
+    x: (x(Math.max(low, band.low)) + x(Math.min(high, band.high))) / 2,
+    priority: band.high - band.low,
+  }));
+  return new Set(placeLabels(labels, widthPx).map((label) => Number(label.id)));
+}
+
+/** A short piece of a trace's line, for direct labels in lists. */
+export const TraceMark = ({ look }: { readonly look: number }) => (
+  <svg width="34" height="10" aria-hidden className="inline-block align-middle">
+    <line x1="1" x2="33" y1="5" y2="5" stroke={inkOf(look)} strokeWidth="2.5" strokeDasharray={dashOf(look)} />
+  </svg>
+);

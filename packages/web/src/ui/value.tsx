@@ -1,0 +1,83 @@
+import type { ShownQuantity } from '@velvet-reed/core';
+import { Popover } from 'radix-ui';
+
+type Origin = 'model' | 'measured' | 'catalogue' | 'assumed';
+
+/** Where a number comes from; shown when it is opened. */
+export interface Provenance {
+  readonly origin: Origin;
+  /** How it follows from its inputs, in words or symbols. */
+  readonly formula: string;
+  readonly inputs?: readonly (readonly [name: string, value: string])[];
+  readonly source: string;
+}
+
+const MARK: Readonly<Record<Origin, string>> = { model: 'm', measured: 'r', catalogue: 'c', assumed: 'a' };
+const MEANING: Readonly<Record<Origin, string>> = {
+  model: 'Model: computed here',
+  measured: 'Measured: read by you',
+  catalogue: 'Catalogue: published or rated figure',
+  assumed: 'Assumed: nobody measured it',
+};
+
+/** A number with its unit and its origin; opening it shows formula, inputs and source. */
+export function Value({
+  shown,
+  provenance,
+  strong = false,
+}: {
+  readonly shown: ShownQuantity;
+  readonly provenance: Provenance;
+  readonly strong?: boolean;
+}) {
+  const { origin, formula, inputs = [], source } = provenance;
+  return (
+    <Popover.Root>
+      <Popover.Trigger asChild>
+        <button
+          type="button"
+          className="group inline whitespace-nowrap rounded-sm text-left decoration-dotted underline-offset-4 hover:underline"
+          aria-label={`${shown.digits} ${shown.unit}, ${origin}: show where this comes from`}
+        >
+          <span className={`font-mono tabular-nums ${strong ? 'font-bold' : ''}`}>{shown.digits}</span>
+          {shown.unit && <span className="font-light text-dim">&nbsp;{shown.unit}</span>}
+          <sup
+            aria-hidden
+            className="ml-0.5 inline-flex size-[14px] items-center justify-center rounded-full border border-current font-sans text-[9px] leading-none text-dim"
+          >
+            {MARK[origin]}
+          </sup>
+        </button>
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          sideOffset={6}
+          collisionPadding={12}
+          className="z-50 max-w-80 border border-dim bg-sheet p-4 font-sans text-sm leading-snug text-ink shadow-lg"
+          aria-label="Where this number comes from"
+        >
+          <p className="font-semibold">{MEANING[origin]}</p>
+          <p className="mt-2">{formula}</p>
+          {inputs.length > 0 && (
+            <dl className="mt-2 grid grid-cols-[auto_1fr] gap-x-3">
+              {inputs.map(([name, value]) => (
+                <div key={name} className="contents">
+                  <dt className="text-dim">{name}</dt>
+                  <dd className="font-mono tabular-nums">{value}</dd>
+                </div>
+              ))}
+            </dl>
+          )}
+          <p className="mt-2 text-dim">Source: {source}</p>
+          <Popover.Arrow className="fill-dim" />
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
+/** "14 dB" from a number. */
+export const inDb = (value: number, decimals = 1, unit = 'dB'): ShownQuantity => {
+  const text = value.toFixed(decimals);
+  return { digits: Number(text) === 0 ? text.replace('-', '') : text.replace('-', '−'), unit };
+};

@@ -1,0 +1,95 @@
+import {
+  analyseModel,
+  CoreError,
+  groundClass,
+  optimiseDesign,
+  trimToResonance,
+  type Design,
+  type DesignGoals,
+  type ModelAnswer,
+  type ModelQuestion,
+  type TrimProgress,
+} from '@velvet-reed/core';
+
+/** What the page asks of the worker. A new job replaces the one under way; so does `stop`. */
+export type SolverJob =
+  | { readonly job: number; readonly do: 'analyse'; readonly question: ModelQuestion }
+  | { readonly job: number; readonly do: 'trim'; readonly design: Design; readonly groundId: string }
+  | {
+      readonly job: number;
+      readonly do: 'optimise';
+      readonly design: Design;
+      readonly groundId: string;
+      readonly ids: readonly string[];
+      readonly goals: DesignGoals;
+    }
+  | { readonly job: number; readonly do: 'stop' };
+
+/** What it answers; `trouble` ends a job, as `done` does. */
+export type SolverReply =
+  | { readonly job: number; readonly reply: 'begun' }
+  | { readonly job: number; readonly reply: 'answer'; readonly answer: ModelAnswer }
+  | { readonly job: number; readonly reply: 'step'; readonly step: TrimProgress }
+  | { readonly job: number; readonly reply: 'design'; readonly design: Design }
+  | { readonly job: number; readonly reply: 'trouble'; readonly message: string }
+  | { readonly job: number; readonly reply: 'done'; readonly ms: number };
+
+let current = 0;
+const post = (reply: SolverReply): void => self.postMessage(reply);
+/** Lets messages in: a newer job or a stop is seen before the next step. */
+const breathe = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, 0));
+
+async function run<S, T>(job: number, steps: Generator<S, T>, onStep: (step: S) => void, onEnd: (end: T) => void) {
+  const begun = performance.now();
+  post({ job, reply: 'begun' });
+  try {
+    for (;;) {
+      const step = steps.next();
+      if (current !== job) return;
+      if (step.done) {
+        onEnd(step.value);
+        post({ job, reply: 'done', ms: performance.now() - begun });
+        return;
+      }
+      onStep(step.value);
+      await breathe();
+      if (current !== job) return;
+    }
+  } catch (error) {
+    const message =
+      error instanceof CoreError ? error.message : 'The computation met a fault. Change a dimension and try again.';
+    post({ job, reply: 'trouble', message });
+  }
+}
+
+self.onmessage = ({ data }: MessageEvent<SolverJob>): void => {
+  const { job } = data;
+  current = job;
+  switch (data.do) {
+    case 'stop':
+      return;
+    case 'analyse':
+      void run(
+        job,
+        analyseModel(data.question),
+        (answer) => post({ job, reply: 'answer', answer }),
+        () => undefined,
+      );
+      return;
+    case 'trim':
+      void run(
+        job,
+        trimToResonance(data.design, groundClass(data.groundId).ground),
+        (step) => post({ job, reply: 'step', step }),
+        (design) => post({ job, reply: 'design', design }),
+      );
+      return;
+    case 'optimise':
+      void run(
+        job,
+        optimiseDesign(data.design, groundClass(data.groundId).ground, data.ids, data.goals),
+        (step) => post({ job, reply: 'step', step }),
+        (design) => post({ job, reply: 'design', design }),
+      );
+  }
+};
