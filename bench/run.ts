@@ -1,0 +1,12 @@
+// Speed against targets that no test asserts: `npm run bench [-- interface solver]`. Each part prints its figures and the target beside them.
+import { interfaceBench } from './interface';
+import { solverBench } from './solver';
+
+const PARTS: Readonly<Record<string, () => Promise<void>>> = { solver: solverBench, interface: interfaceBench };
+
+const asked = process.argv.slice(2);
+for (const [name, part] of Object.entries(PARTS)) {
+  if (asked.length > 0 && !asked.includes(name)) continue;
+  console.log(`\n${name}`);
+  await part();
+}

@@ -1,0 +1,187 @@
+import { readFile } from 'node:fs/promises';
+import { expect, test, type Page } from '@playwright/test';
+import { accessible, watch } from './helpers';
+
+const DEMO = '/s/1/draft?antenna=1';
+
+/** Begins an antenna of a kind for a frequency, and waits for its model. */
+async function begin(page: Page, kind: string, frequency: string): Promise<void> {
+  await page.getByRole('button', { name: 'New antenna' }).click();
+  await page.getByLabel('Kind').selectOption({ label: kind });
+  await page.getByLabel('Cut for').fill(frequency);
+  await page.getByRole('button', { name: 'Begin this antenna' }).click();
+  await expect(page.getByRole('combobox', { name: 'Antenna' })).toHaveValue(/\d+/);
+  await settled(page);
+}
+const settled = (page: Page) => expect(page.getByText(/segments, settled within/)).toBeVisible({ timeout: 20_000 });
+const dimension = (page: Page, name: string) => page.getByRole('textbox', { name, exact: true });
+
+/** A number shown in the model's list, by its name. */
+async function figure(page: Page, name: string): Promise<string> {
+  const term = page.getByRole('region', { name: 'Model' }).locator('dt', { hasText: name });
+  return (await term.locator('xpath=following-sibling::dd[1]').innerText()).replace(/\s/g, ' ').replaceAll('−', '-');
+}
+const numberIn = (text: string, at = 0): number => Number(text.match(/-?\d+(?:\.\d+)?/g)?.[at]);
+
+test('a ground plane for 1090 MHz: lengths by the rule, forecast by the model, hot-work caution', async ({ page }) => {
+  const faults = await watch(page);
+  await page.goto(DEMO);
+  await begin(page, 'Quarter wave with radials', '1090 MHz');
+  const closed = page.getByRole('region', { name: 'Closed-form figures' });
+  // 0.95·λ/4 and 1.12 times that, worked by hand
+  await expect(closed).toContainText('65.3');
+  await expect(closed).toContainText('73.2');
+  await page.getByRole('combobox', { name: 'Ground' }).selectOption('free');
+  await dimension(page, 'Element').fill('65 mm');
+  await settled(page);
+  // a separate moment-method program: 65 mm of 1.5 mm wire over four 73.2 mm radials at 45° resonates near 1030 MHz, ± 2 %
+  const resonance = page.getByText(/X = 0 at 1\.0\d+ GHz/);
+  await expect(resonance).toBeVisible();
+  const ghz = Number(/X = 0 at (\d\.\d+)/.exec(await resonance.innerText())?.[1]);
+  expect(Math.abs(ghz / 1.03 - 1)).toBeLessThan(0.02);
+  await expect(page.getByText(/Soldering: ventilate/)).toBeVisible();
+  await accessible(page, 'draft, ground plane');
+  expect(faults).toEqual([]);
+});
+
+test('a rectangle beam for 433.92 MHz, in free space and six metres over ground', async ({ page }) => {
+  await page.goto(DEMO);
+  await begin(page, 'Two-element rectangle beam', '433.92 MHz');
+  await dimension(page, 'Conductor diameter').fill('2 mm');
+  await dimension(page, 'Elements upright (1) or level (0)').fill('1');
+  await page.getByRole('combobox', { name: 'Ground' }).selectOption('free');
+  await settled(page);
+  // Cebik's regression worked by hand: 247.8, 31.9, 12.5, 47.8, 92.2 mm
+  for (const [label, mm] of [
+    ['A: long sides', 247.8],
+    ['B: driven tips', 31.9],
+    ['C: gap between the tips', 12.5],
+    ['D: reflector tips', 47.8],
+  ] as const) {
+    const shown = await dimension(page, label).getAttribute('placeholder');
+    expect(Math.abs(Number(shown?.replace(' mm', '')) - mm)).toBeLessThan(0.2);
+  }
+  await expect(page.getByRole('region', { name: 'Closed-form figures' })).toContainText('92.2');
+  // a separate moment-method program, free space: 45 − 9j Ω ± 6, SWR under 1.35, 6.2 ± 0.3 dBi, over 23 dB, 139 ± 6°
+  await expect.poll(async () => numberIn(await figure(page, 'SWR on 50 Ω'))).toBeLessThan(1.35);
+  const z = await figure(page, 'Feed impedance');
+  expect(Math.abs(numberIn(z) - 45)).toBeLessThan(6);
+  expect(Math.abs(numberIn(z.replace('- j', '-').replace('+ j', ''), 1) + 9)).toBeLessThan(6);
+  expect(Math.abs(numberIn(await figure(page, 'Largest gain')) - 6.2)).toBeLessThan(0.3);
+  expect(numberIn(await figure(page, 'Front to back'))).toBeGreaterThan(23);
+  expect(Math.abs(numberIn((await figure(page, 'Main lobe')).trim()) - 139)).toBeLessThan(6);
+
+  // full-size template on an A4 page
+  for (const [kind, magic] of [
+    ['DXF', '0\nSECTION'],
+    ['SVG', '<svg xmlns="http://www.w3.org/2000/svg" width="210mm" height="297mm"'],
+    ['PDF', '%PDF-'],
+  ] as const) {
+    const saved = page.waitForEvent('download');
+    await page.getByRole('group', { name: 'Full-size template' }).getByRole('button', { name: kind }).click();
+    expect((await readFile(await (await saved).path())).toString('latin1').startsWith(magic)).toBe(true);
+  }
+
+  // six metres over average ground: lobes 3.3° apart, 11.3 ± 0.5 dBi near 1.6 ± 0.5°; a 5° grid would report about 9.7 dBi
+  await page.getByRole('combobox', { name: 'Ground' }).selectOption('average');
+  await dimension(page, 'Height of the middle').fill('6 m');
+  await expect(page.getByText(/Lobes stand 3\.3° apart at this height/)).toBeVisible({ timeout: 20_000 });
+  const gain = await figure(page, 'Largest gain');
+  expect(Math.abs(numberIn(gain) - 11.3)).toBeLessThan(0.5);
+  expect(Math.abs(numberIn(gain, 1) - 1.6)).toBeLessThan(0.5);
+  const warning = await page.getByText(/a grid of 5° would report/).innerText();
+  expect(Math.abs(Number(/report\s(\d+\.\d)/.exec(warning)?.[1]) - 9.7)).toBeLessThan(0.5);
+  expect(Number(/steps (\d\.\d)/.exec(warning)?.[1])).toBeLessThanOrEqual(0.8);
+});
+
+test('a dragged length moves the dip; trimming, comparing, saving and exporting follow', async ({ page }) => {
+  await page.goto(DEMO);
+  await settled(page);
+  const dip = page.getByText(/against the target/).first();
+  const before = await dip.innerText();
+  await page.getByRole('slider', { name: 'Drag Overall length' }).focus();
+  for (let i = 0; i < 8; i += 1) await page.keyboard.press('ArrowRight');
+  await expect(dip).not.toHaveText(before);
+  await page.getByRole('button', { name: /^Trim each arm to/ }).click();
+  await expect
+    .poll(async () => Math.abs(numberIn((await figure(page, 'Feed impedance')).replace(/[-+] j/, ''), 1)))
+    .toBeLessThan(1);
+
+  await page.getByLabel('Vary').selectOption({ label: 'height of the wire' });
+  const table = page.getByRole('region', { name: 'Comparison' });
+  await expect(table.getByRole('row')).toHaveCount(4, { timeout: 20_000 });
+  await expect(table.getByText('computing…')).toHaveCount(0, { timeout: 20_000 });
+
+  // the pattern where wanted waves arrive follows the typed angle
+  await page.getByRole('textbox', { name: 'Waves arrive at (assumed)' }).fill('30°');
+  await expect(
+    page.getByRole('img', { name: 'Azimuth pattern at 30° elevation, where wanted waves arrive' }),
+  ).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Wanted services in this band' })).toContainText('31 m broadcast');
+
+  const csv = page.waitForEvent('download');
+  await page.getByRole('group', { name: 'Save swr-model' }).getByRole('button', { name: 'CSV' }).click();
+  const rows = (await readFile(await (await csv).path(), 'utf8')).trim().split('\n');
+  expect(rows[0]).toBe('freq_Hz,R_ohm,X_ohm,SWR');
+  expect(rows.length).toBe(302);
+  for (const [kind, magic] of [
+    ['SVG', '<svg'],
+    ['PNG', '\u{89}PNG'],
+  ] as const) {
+    const saved = page.waitForEvent('download');
+    await page.getByRole('group', { name: 'Save elevation' }).getByRole('button', { name: kind }).click();
+    const bytes = await readFile(await (await saved).path());
+    expect(bytes.toString('latin1').startsWith(magic)).toBe(true);
+  }
+
+  // the model as a file, and back
+  const model = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save the model' }).click();
+  const path = await (await model).path();
+  await page
+    .getByRole('button', { name: 'Model file', exact: true })
+    .setInputFiles({ name: 'back.json', mimeType: 'application/json', buffer: await readFile(path) });
+  await expect(page.getByTestId('opened-model')).toContainText('back.json at 9.650 MHz');
+  await page.getByRole('button', { name: 'Model file', exact: true }).setInputFiles({
+    name: 'bad.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from('{"format":"velvet-reed-model"}'),
+  });
+  await expect(page.getByRole('alert')).toContainText('Nothing was changed.');
+
+  await page.getByRole('button', { name: 'Save as a new revision' }).click();
+  await expect(page.getByText('revision 2', { exact: true })).toBeVisible();
+  await page.reload();
+  await expect(page.getByText('revision 2', { exact: true })).toBeVisible();
+  await expect(dimension(page, 'Overall length')).not.toHaveValue('');
+});
+
+test('the page answers while the model is optimised, and stop takes effect at once', async ({ page }) => {
+  await page.goto(DEMO);
+  await begin(page, 'Yagi', '145 MHz');
+  await dimension(page, 'Elements').fill('6');
+  await page.getByText('Optimise for goals').click();
+  await page.getByRole('checkbox', { name: 'gain forward' }).check();
+  await page.getByRole('checkbox', { name: 'spacing' }).check();
+  await page.getByRole('button', { name: 'Optimise', exact: true }).click();
+  const stop = page.getByRole('button', { name: 'Stop' });
+  await expect(page.getByText(/^\d+ trials$/)).toBeVisible({ timeout: 20_000 });
+  // keys still answer: the sheet of keys opens and closes
+  await page.locator('h2', { hasText: 'Dimensions' }).click();
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'Keys and marks' })).toBeVisible({ timeout: 1000 });
+  await page.keyboard.press('Escape');
+  await stop.click();
+  await expect(stop).toHaveCount(0, { timeout: 200 });
+});
+
+test('wires that cannot be solved get a sentence', async ({ page }) => {
+  await page.goto(DEMO);
+  await settled(page);
+  await dimension(page, 'Height of the wire').fill('0.2 mm');
+  await expect(page.getByRole('alert')).toContainText('Height of the wire is 0.0002; it must be between 0.01 and 200.');
+  await dimension(page, 'Height of the wire').fill('tall');
+  await expect(page.getByRole('alert')).toContainText('"tall" is not a length');
+  await dimension(page, 'Height of the wire').fill('12 m');
+  await expect(page.getByRole('alert')).toHaveCount(0);
+});

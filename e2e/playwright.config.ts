@@ -1,0 +1,43 @@
+import { defineConfig } from '@playwright/test';
+
+const port = Number(process.env.E2E_PORT ?? 4601);
+
+export default defineConfig({
+  testDir: '.',
+  testMatch: '*.e2e.ts',
+  timeout: 120_000,
+  expect: { timeout: 10_000 },
+  workers: 1,
+  fullyParallel: false,
+  forbidOnly: !!process.env.CI,
+  retries: 0,
+  reporter: [['list']],
+  use: {
+    baseURL: `http://127.0.0.1:${port}`,
+    viewport: { width: 1280, height: 800 },
+    colorScheme: 'light',
+    trace: 'retain-on-failure',
+    launchOptions: {
+      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+      args: [
+        '--headless',
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    },
+  },
+  projects: [{ name: 'chromium' }],
+  webServer: {
+    command: `rm -rf e2e/test-results/data && node packages/server/dist/main.js --port ${port} --data e2e/test-results/data`,
+    cwd: '..',
+    url: `http://127.0.0.1:${port}/api/health`,
+    timeout: 20_000,
+    reuseExistingServer: false,
+    gracefulShutdown: { signal: 'SIGTERM', timeout: 3000 },
+  },
+});
