@@ -2,10 +2,16 @@ import { CoreError } from '@velvet-reed/core';
 import { Inputs, isRecord, type Adapter } from './inputs';
 import { lineTemplates } from './templates/line';
 import { receiveTemplates } from './templates/receive';
+import { spaceTemplates } from './templates/space';
 import { workTemplates } from './templates/work';
 import { wireFault } from './wire-cases';
 
-const TEMPLATES: Readonly<Record<string, Adapter>> = { ...lineTemplates, ...receiveTemplates, ...workTemplates };
+const TEMPLATES: Readonly<Record<string, Adapter>> = {
+  ...lineTemplates,
+  ...receiveTemplates,
+  ...spaceTemplates,
+  ...workTemplates,
+};
 
 /** What one run of a check file printed, and its count. */
 export interface CheckReport {

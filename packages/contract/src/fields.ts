@@ -73,3 +73,12 @@ export const namedNumbers = (label: string) =>
   )
     .typeError(`${label} must be a group of named numbers. Correct them.`)
     .required(`${label} are missing. Send an empty group if there are none.`);
+
+/** A list of things that a guard knows, such as points of a plan. */
+export const listOf = <T>(label: string, isItem: (value: unknown) => value is T, least: number, most: number) =>
+  mixed<readonly T[]>(
+    (value: unknown): value is readonly T[] =>
+      Array.isArray(value) && value.length >= least && value.length <= most && value.every(isItem),
+  )
+    .typeError(`${label} must be a list of ${least} to ${most} valid entries. Correct them.`)
+    .required(`${label} are missing. Send a list.`);

@@ -1,10 +1,20 @@
-import { ANTENNA_KINDS, CABLE_CLASSES, ENVIRONMENTS, GROUND_CLASSES, type KindId } from '@velvet-reed/core';
+import {
+  ANTENNA_KINDS,
+  CABLE_CLASSES,
+  ENVIRONMENTS,
+  GROUND_CLASSES,
+  PLOT_KINDS,
+  type GainPoint,
+  type KindId,
+  type PlanPoint,
+} from '@velvet-reed/core';
 import { object, type InferType } from 'yup';
 import {
   choice,
   flag,
   line,
   longText,
+  listOf,
   namedNumbers,
   optionalQuantity,
   optionalRecordId,
@@ -18,6 +28,10 @@ const FREQUENCY = [1e3, 12e9] as const;
 const LEVEL = [-250, 80] as const;
 const BAND_ORDER = 'The lower edge must lie below the upper edge. Exchange the two.';
 
+/** The listener's own cable, by its loss at two frequencies. */
+export const OWN_CABLE = 'own';
+const CABLE_IDS = [...CABLE_CLASSES.map((cable) => cable.id), OWN_CABLE];
+
 /** A place to listen from, what it offers, and the line into the house. */
 export const stationSchema = object({
   name: line('Name'),
@@ -27,16 +41,31 @@ export const stationSchema = object({
   noiseOffsetDb: quantity('Noise offset (dB)', -30, 40),
   spanM: quantity('Longest straight run (m)', 0.1, 2000),
   heightM: quantity('Support height (m)', 0.1, 300),
-  cableId: choice(
-    'Cable',
-    CABLE_CLASSES.map((cable) => cable.id),
-  ),
+  cableId: choice('Cable', CABLE_IDS),
   lineLengthM: quantity('Line length (m)', 0, 2000),
   groundId: choice(
     'Ground',
     GROUND_CLASSES.map((one) => one.id),
   ),
-});
+  /** Loss of the listener's own cable at 10 and 100 MHz, dB per 100 m; null until entered. */
+  ownCableDb10: optionalQuantity('Own cable at 10 MHz (dB per 100 m)', 0.01, 500),
+  ownCableDb100: optionalQuantity('Own cable at 100 MHz (dB per 100 m)', 0.01, 500),
+  nothingVisible: flag('Nothing may be visible'),
+  lawnAllowed: flag('The lawn may be used'),
+  noDrilling: flag('No drilling'),
+  noTransmitting: flag('No transmitting'),
+  /** Wind that the weakest support stands, and the wind forecast, m/s. */
+  windLimitMPerS: optionalQuantity('Wind limit (m/s)', 0, 120),
+  windForecastMPerS: optionalQuantity('Wind forecast (m/s)', 0, 120),
+  /** How much price, work and looks count in the ranking, 0 to 5. */
+  priceWeight: wholeNumber('Weight of the price', 0, 5),
+  effortWeight: wholeNumber('Weight of the work', 0, 5),
+  sightWeight: wholeNumber('Weight of the looks', 0, 5),
+}).test(
+  'own-cable',
+  'Your own cable needs its loss at 10 MHz and at 100 MHz. Enter both, or choose a class.',
+  (value) => value.cableId !== OWN_CABLE || (value.ownCableDb10 !== null && value.ownCableDb100 !== null),
+);
 
 const bandShape = {
   name: line('Name'),
@@ -46,7 +75,29 @@ const bandShape = {
 };
 const inOrder = (value: { lowHz: number; highHz: number }): boolean => value.lowHz < value.highHz;
 
-const targetSchema = object({ ...bandShape, weight: wholeNumber('Weight', 1, 5) }).test('order', BAND_ORDER, inOrder);
+const targetSchema = object({
+  ...bandShape,
+  weight: wholeNumber('Weight', 1, 5),
+  /** Middle of the area or position of the station wanted; null: not said. */
+  latDeg: optionalQuantity('Latitude (degrees)', -90, 90),
+  lonDeg: optionalQuantity('Longitude (degrees)', -180, 180),
+  /** Arrival angle typed by the listener; null: computed or assumed. */
+  arrivalDeg: optionalQuantity('Arrival angle (degrees)', 0, 90),
+  /** Its hours, minutes of the UTC day; null: always. */
+  fromMin: optionalQuantity('From (minutes of the day)', 0, 1439),
+  toMin: optionalQuantity('To (minutes of the day)', 0, 1439),
+})
+  .test('order', BAND_ORDER, inOrder)
+  .test(
+    'place',
+    'A position needs latitude and longitude. Give both or neither.',
+    (value) => (value.latDeg === null) === (value.lonDeg === null),
+  )
+  .test(
+    'hours',
+    'Hours need a beginning and an end. Give both or neither.',
+    (value) => (value.fromMin === null) === (value.toMin === null),
+  );
 
 /** The listener's own version of a catalogue band; `hidden` takes it off the lists. */
 const bandEditSchema = object({ ...bandShape, bandId: line('Band', 40), hidden: flag('Hidden') }).test(
@@ -164,11 +215,10 @@ const pathStageSchema = object({
   /** Place in the first and in the second order, 0 at the antenna. */
   firstPlace: wholeNumber('Place in order 1', 0, 1000),
   secondPlace: wholeNumber('Place in order 2', 0, 1000),
-  cableId: choice(
-    'Cable',
-    CABLE_CLASSES.map((cable) => cable.id),
-  ),
+  cableId: choice('Cable', CABLE_IDS),
   lengthM: quantity('Length (m)', 0, 2000),
+  /** A cable run on the Plot that gives the length; null: as typed. */
+  plotFeatureId: optionalRecordId('Cable run'),
   gainDb: quantity('Gain (dB)', -20, 80),
   noiseFigureDb: quantity('Noise figure (dB)', 0, 60),
   iip2Dbm: quantity('Second-order input intercept (dBm)', -60, 150),
@@ -210,6 +260,7 @@ const guardInputSchema = object({
 const entrySchema = object({
   stage: choice('Stage', [
     'listen',
+    'plot',
     'choose',
     'draft',
     'bench',
@@ -225,6 +276,70 @@ const entrySchema = object({
     (value) => value.trim().length > 0,
   ),
   atMs: quantity('Time (ms)', 0, 1e14),
+});
+
+const MOST_POINTS = 400;
+const isPair = (value: unknown): value is PlanPoint =>
+  Array.isArray(value) &&
+  value.length === 2 &&
+  value.every((one) => typeof one === 'number' && Math.abs(one) <= 20_000);
+
+/** Something on the plan; positions in metres east and north of the station. */
+const plotFeatureSchema = object({
+  name: line('Name'),
+  kind: choice('Kind', PLOT_KINDS),
+  points: listOf<PlanPoint>('Points', isPair, 1, MOST_POINTS),
+  heightM: quantity('Height (m)', 0, 500),
+  endHeightM: quantity('Height of the other end (m)', 0, 500),
+  clearanceM: quantity('Clearance (m)', 0, 500),
+  /** Width of a picture, m. */
+  widthM: quantity('Width (m)', 0, 20_000),
+  antennaId: optionalRecordId('Antenna'),
+  attachmentId: optionalRecordId('Picture'),
+});
+
+/** Orbital elements as pasted; they are read again whenever they are used. */
+const satelliteSchema = object({
+  name: line('Name'),
+  line1: line('First line', 69),
+  line2: line('Second line', 69),
+  freqHz: quantity('Frequency (Hz)', ...FREQUENCY),
+  leastDeg: quantity('Least elevation (degrees)', 0, 80),
+});
+
+/** A noise floor as read, through an antenna of the station or referred to a lossless one (null). */
+const noiseFloorSchema = object({
+  freqHz: quantity('Frequency (Hz)', ...FREQUENCY),
+  levelDbm: quantity('Level (dBm)', ...LEVEL),
+  bandwidthHz: quantity('Bandwidth (Hz)', 1, 100e6),
+  antennaId: optionalRecordId('Antenna'),
+});
+
+const isGain = (value: unknown): value is GainPoint =>
+  typeof value === 'object' &&
+  value !== null &&
+  'freqHz' in value &&
+  'gainDbi' in value &&
+  typeof value.freqHz === 'number' &&
+  typeof value.gainDbi === 'number' &&
+  value.freqHz > 0 &&
+  Math.abs(value.gainDbi) <= 120;
+
+/** An antenna that could be bought, by its data sheet. */
+const boughtAntennaSchema = object({
+  name: line('Name'),
+  gains: listOf<GainPoint>('Gains', isGain, 1, 60),
+  amplified: flag('Amplified'),
+  gainDb: quantity('Amplifier gain (dB)', -20, 80),
+  noiseFigureDb: quantity('Amplifier noise figure (dB)', 0, 60),
+  iip2Dbm: quantity('Second-order input intercept (dBm)', -60, 150),
+  iip3Dbm: quantity('Third-order input intercept (dBm)', -60, 100),
+  /** Edge of a low-pass ahead of the amplifier; null: none. */
+  inputFilterHz: optionalQuantity('Input low-pass (Hz)', ...FREQUENCY),
+  sizeM: quantity('Size (m)', 0.01, 600),
+  price: quantity('Price', 0, 1e6),
+  hours: quantity('Work (hours)', 0, 1000),
+  sight: wholeNumber('Looks', 0, 3),
 });
 
 /** Header of a stored file; the bytes are fetched on their own. */
@@ -253,6 +368,10 @@ export const SCHEMAS = {
   guardInputs: guardInputSchema,
   entries: entrySchema,
   attachments: attachmentSchema,
+  plotFeatures: plotFeatureSchema,
+  satellites: satelliteSchema,
+  noiseFloors: noiseFloorSchema,
+  boughtAntennas: boughtAntennaSchema,
 } as const;
 
 export type ResourceName = keyof typeof SCHEMAS;

@@ -1,5 +1,5 @@
 export { LOOP_AMPLIFIER, amplifiedLoop } from './antenna/amplified-loop';
-export { dish, hornGainDbi, waveguide } from './antenna/aperture';
+export { dish, hornGainDbi, waveguide, pointingLossDb, rectangularGuide, apertureReception } from './antenna/aperture';
 export {
   type Gate,
   type BuildStep,
@@ -27,7 +27,7 @@ export { discone } from './antenna/discone';
 export { dishWithConverter } from './antenna/dish';
 export { endFedWire } from './antenna/end-fed-wire';
 export { fanDipole } from './antenna/fan-dipole';
-export { ferriteRod } from './antenna/ferrite-rod';
+export { rodPermeability, ferriteRod } from './antenna/ferrite-rod';
 export { fieldProbeKind } from './antenna/field-probe';
 export { flatVDipole } from './antenna/flat-v-dipole';
 export { foldedDipole } from './antenna/folded-dipole';
@@ -104,20 +104,70 @@ export { whipOnSurface } from './antenna/whip-on-surface';
 export { wireKind, USUAL_PARTS } from './antenna/wire-kind';
 export { LINE_OHM, type EquivalentDipole, wireReception } from './antenna/wire-reception';
 export { yagi } from './antenna/yagi';
+export { type GainPoint, type BoughtAntenna, readGains, gainsText, boughtReception } from './choose/bought';
+export {
+  type Sight,
+  SIGHT_WORDS,
+  type Burden,
+  BURDENS,
+  type BurdenWeights,
+  burdenDb,
+  type Restrictions,
+  withdrawnBecause,
+} from './choose/burden';
+export {
+  type CandidateSpec,
+  kindCandidates,
+  wishQuestion,
+  emitterQuestion,
+  hearingQuestions,
+  type Heard,
+  type ReadyCandidate,
+  readyCandidate,
+  candidateFit,
+} from './choose/candidate';
+export { type Coverage, bandTargets, coverageOf, coverageGaps } from './choose/coverage';
 export {
   type ForecastEmitter,
   type ReceiveEnd,
   type ForecastTarget,
   type WorstProduct,
+  filterAdvice,
   type TargetForecast,
   LOST_DB,
   preselectionDb,
   type ForecastPlace,
   forecastTarget,
   overallLossDb,
+  overallWeaknessDb,
   totalIsotropicDbm,
 } from './choose/forecast';
-export { type Candidate, rankCandidates, type ChoiceVerdict, choiceVerdict, kindName } from './choose/rank';
+export {
+  type HearingQuestion,
+  type Hearing,
+  type Unheard,
+  hearingKey,
+  solveHearing,
+  gainToward,
+  strongestAzimuthDeg,
+  meanGain,
+  TRANSFORMERS,
+  transferThrough,
+  bestTransformer,
+} from './choose/hearing';
+export {
+  type RankView,
+  type Candidate,
+  type RankRules,
+  rankCandidates,
+  mayStay,
+  SERVED_DB,
+  type ChoiceVerdict,
+  choiceVerdict,
+  schoolsSentence,
+  candidateKindName,
+} from './choose/rank';
+export { type TurningPoint, turningPoints } from './choose/turning';
 export {
   CoreError,
   OutOfRangeError,
@@ -128,6 +178,7 @@ export {
   requirePositive,
 } from './errors';
 export { type FilterShape, type FilterFamily, type FilterSpec, filterLossDb } from './filter/response';
+export { PlotFileError, toLonLat, toPlan, writePlot, readPlot } from './formats/geojson';
 export { type CsvSweep, readSweepCsv, readSweepText } from './formats/sweep-csv';
 export { type Template, templateOf, templateSvg, templateDxf } from './formats/template';
 export {
@@ -227,6 +278,7 @@ export {
   type CascadeIntercepts,
   cascadeIntercepts,
 } from './path/cascade';
+export { type DownConverter, downConversion } from './path/converter';
 export {
   type SelectiveStage,
   type IntermodResult,
@@ -262,7 +314,51 @@ export {
   requiredPreampGain,
   requireFrequencyRange,
 } from './path/receiver';
+export {
+  type PlanPoint,
+  PLOT_KINDS,
+  type PlotKind,
+  type PlotFeature,
+  PLOT_SHAPES,
+  PLOT_NAMES,
+  leastPoints,
+  planDistance,
+  stretchesOf,
+  planBearingDeg,
+  distanceToStretch,
+  insideArea,
+  featureDistance,
+  snapped,
+} from './plot/feature';
+export {
+  plotRoom,
+  cableRunM,
+  laidLengthM,
+  sagM,
+  type Finding,
+  type LaidNeeds,
+  hearsAcross,
+  type Layout,
+  layoutOf,
+  supportFindings,
+  EARTH_LIMIT_WAVELENGTHS,
+  earthDistance,
+} from './plot/layout';
 export { type CoilFromTwoResonances, coilFromTwoResonances, type TunedCoil, tunedCoil } from './resonator/tuned-coil';
+export {
+  LAYER_HEIGHT_KM,
+  LINE_OF_SIGHT_FROM_HZ,
+  USUAL_ARRIVAL_DEG,
+  type HopMode,
+  hopElevationDeg,
+  hopModes,
+  type WantedPlace,
+  type Arrival,
+  wantedPosition,
+  layerAt,
+  midpoint,
+  arrivalOf,
+} from './site/arrival';
 export {
   type Environment,
   ENVIRONMENTS,
@@ -292,13 +388,32 @@ export {
   type EmitterField,
   emitterField,
 } from './site/field';
+export { type MeasuredFloor, type FloorChain, measuredFaDb, FLOOR_REACH, floorNear } from './site/measured-floor';
+export { freeSpaceLossDb, type LookAngle, geostationaryLook, circularOrbit, radioHorizonKm } from './site/orbit';
+export {
+  ElementsError,
+  type OrbitalElements,
+  readElements,
+  ELEMENTS_OLD_DAYS,
+  elementsEpochMs,
+  satelliteAt,
+  type Pass,
+  satellitePasses,
+} from './site/passes';
 export { LocatorTextError, type Position, locatorOf, positionOf, parsePosition, greatCircle } from './site/place';
-export { type SunTimes, sunTimes, nextSunEvent } from './site/sun';
+export {
+  type ScheduledWish,
+  type ScheduledSatellite,
+  type ListeningWindow,
+  lightFavours,
+  withinHours,
+  listeningWindows,
+} from './site/schedule';
+export { type SunTimes, sunTimes, nextSunEvent, sunElevationDeg, lightAt } from './site/sun';
 export {
   type PatternCut,
   type CurrentStretch,
   type SpotAnalysis,
-  USUAL_ARRIVAL_DEG,
   spotAnalysis,
   type PatternSurface,
   patternSurface,

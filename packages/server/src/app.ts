@@ -12,7 +12,8 @@ import { ValidationError } from 'yup';
 import type { Database } from './database';
 import { applyChanges, createStation, present, stationRecords, undoLast, updateStation } from './records';
 import { NotFoundError, RequestError } from './refusals';
-import { importSweep, sha256 } from './sweep-import';
+import { importPicture, sha256, type ArrivedFile } from './file-store';
+import { importSweep } from './sweep-import';
 
 export interface AppOptions {
   readonly db: Database;
@@ -178,23 +179,27 @@ function stationRoutes(app: express.Express, db: Database): void {
   });
 }
 
+/** The uploaded file; multer reads its name as latin-1, browsers send utf-8. */
+function arrived(req: Request, remedy: string): ArrivedFile {
+  if (!req.file) throw new RequestError(`No file arrived. ${remedy}`);
+  const name = path.basename(Buffer.from(req.file.originalname, 'latin1').toString('utf8')).slice(0, 120);
+  return { name, bytes: req.file.buffer };
+}
+
 function fileRoutes(app: express.Express, db: Database): void {
   const upload = multer({
     storage: multer.memoryStorage(),
     limits: { fileSize: MAX_UPLOAD_BYTES, files: 1, fields: 4, fieldSize: 200 },
   });
   app.post('/api/stations/:station/sweeps', upload.single('file'), async (req, res) => {
-    if (!req.file) throw new RequestError('No file arrived. Choose a Touchstone or CSV file.');
+    const file = arrived(req, 'Choose a Touchstone or CSV file.');
     const { antennaId } = asRecord(req.body ?? {});
-    // multer reads the name as latin-1; browsers send utf-8
-    const name = path.basename(Buffer.from(req.file.originalname, 'latin1').toString('utf8')).slice(0, 120);
-    const saved = await importSweep(
-      db,
-      numberParam(req, 'station'),
-      { name, bytes: req.file.buffer },
-      antennaId ? Number(antennaId) : null,
-    );
+    const saved = await importSweep(db, numberParam(req, 'station'), file, antennaId ? Number(antennaId) : null);
     res.status(201).json(saved);
+  });
+  app.post('/api/stations/:station/pictures', upload.single('file'), async (req, res) => {
+    const file = arrived(req, 'Choose a PNG or JPEG picture.');
+    res.status(201).json(await importPicture(db, numberParam(req, 'station'), file));
   });
   app.get('/api/sweeps/:sweep/samples', async (req, res) => {
     const row = await db.tables.sweeps.findByPk(numberParam(req, 'sweep'));

@@ -23,12 +23,23 @@ const maybeReal = { type: DataTypes.DOUBLE, allowNull: true };
 const whole = { type: DataTypes.INTEGER, allowNull: false };
 const maybeWhole = { type: DataTypes.INTEGER, allowNull: true };
 const yesNo = { type: DataTypes.BOOLEAN, allowNull: false };
-/** A list of step names, or a few named numbers. Arrays of samples are bytes, never this. */
+/** A list of step names, a few named numbers, corners of a plan. Arrays of samples are bytes, never this. */
 const words = { type: DataTypes.JSON, allowNull: false };
 const bytes = { type: DataTypes.BLOB, allowNull: false };
 
 const COLUMNS: Readonly<Record<ResourceName, ModelAttributes>> = {
-  targets: { name: text, lowHz: real, highHz: real, bandwidthHz: real, weight: whole },
+  targets: {
+    name: text,
+    lowHz: real,
+    highHz: real,
+    bandwidthHz: real,
+    weight: whole,
+    latDeg: maybeReal,
+    lonDeg: maybeReal,
+    arrivalDeg: maybeReal,
+    fromMin: maybeReal,
+    toMin: maybeReal,
+  },
   bandEdits: { bandId: text, name: text, lowHz: real, highHz: real, bandwidthHz: real, hidden: yesNo },
   emitters: { name: text, freqHz: real, powerW: real, powerKind: text, distanceM: real, own: yesNo },
   receivers: {
@@ -89,6 +100,7 @@ const COLUMNS: Readonly<Record<ResourceName, ModelAttributes>> = {
     secondPlace: whole,
     cableId: text,
     lengthM: real,
+    plotFeatureId: maybeWhole,
     gainDb: real,
     noiseFigureDb: real,
     iip2Dbm: real,
@@ -111,6 +123,33 @@ const COLUMNS: Readonly<Record<ResourceName, ModelAttributes>> = {
     limitDbm: real,
   },
   entries: { stage: text, text, atMs: real },
+  plotFeatures: {
+    name: text,
+    kind: text,
+    points: words,
+    heightM: real,
+    endHeightM: real,
+    clearanceM: real,
+    widthM: real,
+    antennaId: maybeWhole,
+    attachmentId: maybeWhole,
+  },
+  satellites: { name: text, line1: text, line2: text, freqHz: real, leastDeg: real },
+  noiseFloors: { freqHz: real, levelDbm: real, bandwidthHz: real, antennaId: maybeWhole },
+  boughtAntennas: {
+    name: text,
+    gains: words,
+    amplified: yesNo,
+    gainDb: real,
+    noiseFigureDb: real,
+    iip2Dbm: real,
+    iip3Dbm: real,
+    inputFilterHz: maybeReal,
+    sizeM: real,
+    price: real,
+    hours: real,
+    sight: whole,
+  },
 };
 
 /** Columns that never travel as JSON. */
@@ -170,6 +209,17 @@ export function openDatabase(storage: string): Database {
     cableId: text,
     lineLengthM: real,
     groundId: text,
+    ownCableDb10: maybeReal,
+    ownCableDb100: maybeReal,
+    nothingVisible: yesNo,
+    lawnAllowed: yesNo,
+    noDrilling: yesNo,
+    noTransmitting: yesNo,
+    windLimitMPerS: maybeReal,
+    windForecastMPerS: maybeReal,
+    priceWeight: whole,
+    effortWeight: whole,
+    sightWeight: whole,
   });
   const edits = table(
     'edits',
@@ -209,6 +259,10 @@ export function openDatabase(storage: string): Database {
       guardPlans: byName('guardPlans'),
       guardInputs: byName('guardInputs'),
       entries: byName('entries'),
+      plotFeatures: byName('plotFeatures'),
+      satellites: byName('satellites'),
+      noiseFloors: byName('noiseFloors'),
+      boughtAntennas: byName('boughtAntennas'),
     },
     write(work) {
       const run = tail.then(() => sequelize.transaction(work));

@@ -45,8 +45,51 @@ test('a file of the first release keeps its antennas, and what was undoable stay
   await undoLast(db, 1);
   expect((await stationRecords(db, 1)).revisions).toMatchObject([{ dimensions: { angleDeg: 130 }, gates: [] }]);
 
-  await migrator(db.sequelize).down();
+  await migrator(db.sequelize).down({ to: '0002-dimensions-by-name' });
   const [rows] = await db.sequelize.query('SELECT angleDeg FROM revisions');
   expect(rows).toEqual([{ angleDeg: 130 }]);
+  await db.sequelize.close();
+});
+
+test('a file of the second release keeps its wishes; a change of a station made before is still undoable', async () => {
+  const db = openDatabase(path.join(mkdtempSync(path.join(tmpdir(), 'reed-up-')), 'second.sqlite'));
+  const sql = (text: string): Promise<unknown> => db.sequelize.query(text);
+  await migrator(db.sequelize).up({ to: '0002-dimensions-by-name' });
+  await sql(`INSERT INTO stations (id, version, createdAt, updatedAt, name, latDeg, lonDeg, environment, noiseOffsetDb, spanM, heightM, cableId, lineLengthM, groundId)
+    VALUES (1, 2, ${STAMP}, ${STAMP}, 'Hut', 50, -19, 'rural', 0, 38, 9, 'pe5', 40, 'average')`);
+  await sql(`INSERT INTO targets (id, stationId, version, createdAt, updatedAt, name, lowHz, highHz, bandwidthHz, weight)
+    VALUES (1, 1, 1, ${STAMP}, ${STAMP}, '31 m', 9400000, 9900000, 5000, 5)`);
+  const station = {
+    name: 'Hut',
+    latDeg: 50,
+    lonDeg: -19,
+    environment: 'rural',
+    noiseOffsetDb: 0,
+    spanM: 38,
+    heightM: 9,
+    cableId: 'pe5',
+    lineLengthM: 25,
+    groundId: 'average',
+  };
+  await sql(`INSERT INTO edits (stationId, batch, resource, recordId, op, "before", "after", createdAt)
+    VALUES (1, 'b', 'stations', 1, 'update', '${JSON.stringify(station)}', '${JSON.stringify({ ...station, lineLengthM: 40 })}', ${STAMP})`);
+
+  await migrator(db.sequelize).up();
+  const now = await stationRecords(db, 1);
+  expect(now.station).toMatchObject({ lineLengthM: 40, nothingVisible: false, lawnAllowed: true, priceWeight: 1 });
+  expect(now.targets).toMatchObject([{ name: '31 m', latDeg: null, arrivalDeg: null, fromMin: null }]);
+  expect(now.plotFeatures).toEqual([]);
+  await undoLast(db, 1);
+  expect((await stationRecords(db, 1)).station).toMatchObject({
+    lineLengthM: 25,
+    lawnAllowed: true,
+    windLimitMPerS: null,
+  });
+
+  await migrator(db.sequelize).down();
+  const [rows] = await db.sequelize.query('SELECT name FROM targets');
+  expect(rows).toEqual([{ name: '31 m' }]);
+  const [tables] = await db.sequelize.query("SELECT name FROM sqlite_master WHERE name = 'plotFeatures'");
+  expect(tables).toEqual([]);
   await db.sequelize.close();
 });

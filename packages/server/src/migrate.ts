@@ -2,13 +2,14 @@ import type { QueryInterface, Sequelize } from 'sequelize';
 import { SequelizeStorage, Umzug, type RunnableMigration } from 'umzug';
 import { firstStation } from './migrations/0001-first-station';
 import { dimensionsByName } from './migrations/0002-dimensions-by-name';
+import { placeAndWishes } from './migrations/0003-place-and-wishes';
 
 export type Migration = RunnableMigration<QueryInterface>;
 
 /** A static list, not a glob: it survives bundling. */
 export function migrator(sequelize: Sequelize): Umzug<QueryInterface> {
   return new Umzug<QueryInterface>({
-    migrations: [firstStation, dimensionsByName],
+    migrations: [firstStation, dimensionsByName, placeAndWishes],
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize, tableName: 'migrations' }),
     logger: undefined,

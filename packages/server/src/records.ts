@@ -22,6 +22,10 @@ const LABELS: Readonly<Record<ResourceName, string>> = {
   guardInputs: 'receiver input',
   entries: 'entry',
   attachments: 'file',
+  plotFeatures: 'feature of the plan',
+  satellites: 'satellite',
+  noiseFloors: 'noise floor',
+  boughtAntennas: 'antenna to buy',
 };
 
 /** Which fields point at which table; they must point inside the same station. */
@@ -35,6 +39,7 @@ const REFERENCES: Readonly<Record<string, ResourceName>> = {
   trialId: 'trials',
   pathId: 'paths',
   guardPlanId: 'guardPlans',
+  plotFeatureId: 'plotFeatures',
 };
 
 type Values = Record<string, unknown>;

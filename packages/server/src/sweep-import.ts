@@ -1,12 +1,9 @@
-import { createHash } from 'node:crypto';
 import { packSamples } from '@velvet-reed/contract';
 import { frequencyText, readSweepText, summariseSweep } from '@velvet-reed/core';
-import { randomUUID } from 'node:crypto';
 import type { Database } from './database';
+import { batchWriter, fileValues } from './file-store';
 import { findStation, present } from './records';
 import { NotFoundError, RequestError } from './refusals';
-
-export const sha256 = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
 
 /**
  * Stores a sweep with its raw file and a notebook entry, all or none. The text is parsed before anything is written.
@@ -33,33 +30,8 @@ export async function importSweep(
       (await db.tables.antennas.count({ where: { id: antennaId, stationId }, transaction })) === 0
     )
       throw new NotFoundError('antenna');
-    const batch = randomUUID();
-    const write = async (resource: 'attachments' | 'sweeps' | 'entries', values: Record<string, unknown>) => {
-      const row = await db.tables[resource].create({ ...values, stationId }, { transaction });
-      const recordId = Number(row.get('id'));
-      const after = { name: values.name ?? null };
-      await db.edits.create(
-        {
-          stationId,
-          batch,
-          resource,
-          recordId,
-          op: 'create',
-          before: null,
-          after,
-          createdAt: new Date(),
-          undoneAt: null,
-        },
-        { transaction },
-      );
-      return row;
-    };
-    const attachment = await write('attachments', {
-      name: file.name,
-      size: file.bytes.length,
-      sha256: sha256(file.bytes),
-      bytes: file.bytes,
-    });
+    const write = batchWriter(db, transaction, stationId);
+    const attachment = await write('attachments', fileValues(file));
     const row = await write('sweeps', {
       name: file.name,
       antennaId,

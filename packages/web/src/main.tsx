@@ -7,6 +7,7 @@ import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { Toaster } from 'sonner';
 import { FocusProvider } from './data/focus';
+import { HearingsProvider } from './data/hearings';
 import { applyTheme } from './data/theme';
 import { Frame } from './shell/frame';
 import { StationsPage } from './shell/stations';
@@ -15,6 +16,7 @@ import { Trouble, Waiting } from './ui/states';
 type PageModule = Promise<{ default: () => React.ReactNode }>;
 const STAGE_PAGES: Readonly<Record<string, () => PageModule>> = {
   listen: () => import('./stages/listen/page'),
+  plot: () => import('./stages/plot/page'),
   choose: () => import('./stages/choose/page'),
   draft: () => import('./stages/draft/page'),
   bench: () => import('./stages/bench/page'),
@@ -71,7 +73,9 @@ if (root)
   createRoot(root).render(
     <StrictMode>
       <FocusProvider>
-        <RouterProvider router={router} />
+        <HearingsProvider>
+          <RouterProvider router={router} />
+        </HearingsProvider>
         <Toaster
           position="bottom-center"
           closeButton

@@ -1,25 +1,28 @@
 import { wavelengthM } from '../units/wavelength';
-import { dish } from './aperture';
-import { lengthParameter } from './dimensions';
+import { apertureReception, dish } from './aperture';
+import { dimensionsOf, lengthParameter } from './dimensions';
 import { closedForm, figure, plainParameter, step } from './closed-form-kind';
+import type { Parameter } from './kind';
+
+const PARAMETERS: readonly Parameter[] = [
+  lengthParameter('dishM', 'Diameter', 0.45, { least: 0.1, most: 30 }),
+  plainParameter('efficiency', 'Aperture efficiency', 0.6, 0.1, 0.9, '0.5 to 0.7'),
+  {
+    id: 'oscillatorHz',
+    label: 'Converter oscillator',
+    dimension: 'frequency',
+    bareUnit: 'GHz',
+    least: 1e6,
+    most: 1e11,
+    start: (design) => Math.max(1e6, design.freqHz - 1.25e9),
+  },
+];
 
 export const dishWithConverter = closedForm({
   id: 'dish',
   name: 'Dish with converter',
   summary: 'a parabolic dish with a converter at its focus',
-  parameters: [
-    lengthParameter('dishM', 'Diameter', 0.45, { least: 0.1, most: 30 }),
-    plainParameter('efficiency', 'Aperture efficiency', 0.6, 0.1, 0.9, '0.5 to 0.7'),
-    {
-      id: 'oscillatorHz',
-      label: 'Converter oscillator',
-      dimension: 'frequency',
-      bareUnit: 'GHz',
-      least: 1e6,
-      most: 1e11,
-      start: (design) => Math.max(1e6, design.freqHz - 1.25e9),
-    },
-  ],
+  parameters: PARAMETERS,
   ignores: ['insulated', 'allowance'],
   materials: ['dish with mount', 'converter', 'coax', 'supply with bias feed'],
   goesWrong: ['Pointing by eye: step at most half the beamwidth.', 'A pad in the DC path of the converter.'],
@@ -61,4 +64,8 @@ export const dishWithConverter = closedForm({
     step('seal', 'Seal the plug.', { waitsFor: ['dc-right'], final: true }),
   ],
   needsM: ({ dishM }) => dishM,
+  reception(design) {
+    const { dishM, efficiency } = dimensionsOf(PARAMETERS, design);
+    return (freqHz) => apertureReception(design.freqHz, freqHz, dish(dishM, freqHz, efficiency).gainDbi);
+  },
 });

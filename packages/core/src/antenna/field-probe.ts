@@ -1,20 +1,66 @@
-import { shortMonopole } from './probes';
-import { conductor, fedAt, lengthParameter } from './dimensions';
-import type { HeadAmplifier } from './kind';
+import { receivedDbm } from '../site/field';
+import { BOLTZMANN_J_PER_K, STANDARD_TEMPERATURE_K } from '../units/constants';
+import { powerRatio } from '../units/decibel';
+import { wavelengthM } from '../units/wavelength';
+import { fieldProbe, shortMonopole } from './probes';
+import { conductor, dimensionsOf, fedAt, lengthParameter } from './dimensions';
+import type { Design, HeadAmplifier, Parameter, Reception } from './kind';
 import { wireKind } from './wire-kind';
 import { loopBuildPlan } from './build-plan';
 
 /** An ordinary high-impedance probe amplifier. Assumed figures. */
 const PROBE_AMPLIFIER: HeadAmplifier = { gainDb: 0, iip2Dbm: 50, iip3Dbm: 20 };
+/** Its input: shunt capacitance, bias resistor, voltage gain into 50 Ω, noise voltage. Assumed. */
+const SHUNT_F = 12e-12;
+const BIAS_OHM = 1e6;
+const VOLTAGE_GAIN = 0.5;
+const NOISE_V_PER_ROOT_HZ = 3e-9;
+/** Up to here rod and mast are short against the wave and the divider formula holds. */
+const SHORT_WAVELENGTHS = 0.1;
+
+const PARAMETERS: readonly Parameter[] = [
+  lengthParameter('rodM', 'Rod', 0.3, { least: 0.02, most: 3, bareUnit: 'mm' }),
+  lengthParameter('heightM', 'Height of the amplifier', 4, { least: 0.5, most: 30, hint: 'over ground' }),
+];
+
+/**
+ * Closed form: the mast is the other half, so the effective height is the rod's height over ground; capacitive divider; noise of the
+ * amplifier and its bias resistor as an equivalent field.
+ */
+function reception(design: Design, freqHz: number): Reception {
+  const { rodM, heightM } = dimensionsOf(PARAMETERS, design);
+  const probeFarad = shortMonopole(rodM, Math.min(design.diameterM / 2, rodM / 10), freqHz).capacitanceF;
+  const effectiveHeightM = heightM + rodM / 2;
+  const { outputDbm, gateV } = fieldProbe(
+    { effectiveHeightM, probeFarad, shuntFarad: SHUNT_F, biasOhm: BIAS_OHM, voltageGain: VOLTAGE_GAIN },
+    1,
+    freqHz,
+  );
+  const gainDbi = outputDbm - receivedDbm(120, freqHz, 0);
+  const source = 1 / Math.hypot(1 / BIAS_OHM, 2 * Math.PI * freqHz * (probeFarad + SHUNT_F));
+  const noiseV = Math.sqrt(
+    NOISE_V_PER_ROOT_HZ ** 2 + ((4 * BOLTZMANN_J_PER_K * STANDARD_TEMPERATURE_K) / BIAS_OHM) * source ** 2,
+  );
+  const wavelengths = (heightM + rodM) / wavelengthM(freqHz);
+  const validity = wavelengths <= SHORT_WAVELENGTHS ? 'holds' : wavelengths <= 0.3 ? 'rough' : 'outside';
+  return {
+    realisedGainDbi: gainDbi,
+    transfer: powerRatio(gainDbi),
+    ownFaDb: 20 * Math.log10((noiseV / gateV) * 1e6) - 20 * Math.log10(freqHz / 1e6) + 95.5,
+    validity,
+    ...(validity === 'holds'
+      ? {}
+      : {
+          remark: `Rod and mast are ${wavelengths.toFixed(2)} λ here: the divider formula holds to 0.1 λ${validity === 'rough' ? ' and is rough to 0.3 λ' : '; above 0.3 λ no margin is given'}.`,
+        }),
+  };
+}
 
 export const fieldProbeKind = wireKind({
   id: 'field-probe',
   name: 'Short E-field probe',
   summary: 'a rod or plate with a high-impedance amplifier on top of a mast; the mast is its other half',
-  parameters: [
-    lengthParameter('rodM', 'Rod', 0.3, { least: 0.02, most: 3, bareUnit: 'mm' }),
-    lengthParameter('heightM', 'Height of the amplifier', 4, { least: 0.5, most: 30, hint: 'over ground' }),
-  ],
+  parameters: PARAMETERS,
   ignores: ['insulated', 'allowance'],
   head: PROBE_AMPLIFIER,
   materials: [
@@ -56,4 +102,5 @@ export const fieldProbeKind = wireKind({
     ports: fedAt(0, 0),
     loads: [],
   }),
+  reception: (design) => (freqHz) => reception(design, freqHz),
 });

@@ -1,26 +1,29 @@
 import { wavelengthM } from '../units/wavelength';
-import { hornGainDbi, waveguide } from './aperture';
-import { lengthParameter } from './dimensions';
+import { apertureReception, hornGainDbi, waveguide } from './aperture';
+import { dimensionsOf, lengthParameter } from './dimensions';
 import { closedForm, figure, step } from './closed-form-kind';
+import type { Parameter } from './kind';
+
+const PARAMETERS: readonly Parameter[] = [
+  lengthParameter('guideWidthM', 'Guide, wide side', (design) => 0.78 * wavelengthM(design.freqHz), {
+    least: 0.005,
+    most: 3,
+  }),
+  lengthParameter('apertureWidthM', 'Mouth, wide side', (design) => 3.2 * wavelengthM(design.freqHz), {
+    least: 0.01,
+    most: 20,
+  }),
+  lengthParameter('apertureHeightM', 'Mouth, narrow side', (design) => 2.5 * wavelengthM(design.freqHz), {
+    least: 0.01,
+    most: 20,
+  }),
+];
 
 export const horn = closedForm({
   id: 'horn',
   name: 'Pyramidal horn with waveguide and probe',
   summary: 'a sheet-metal horn on a guide, fed by a probe: for the hydrogen line and above',
-  parameters: [
-    lengthParameter('guideWidthM', 'Guide, wide side', (design) => 0.78 * wavelengthM(design.freqHz), {
-      least: 0.005,
-      most: 3,
-    }),
-    lengthParameter('apertureWidthM', 'Mouth, wide side', (design) => 3.2 * wavelengthM(design.freqHz), {
-      least: 0.01,
-      most: 20,
-    }),
-    lengthParameter('apertureHeightM', 'Mouth, narrow side', (design) => 2.5 * wavelengthM(design.freqHz), {
-      least: 0.01,
-      most: 20,
-    }),
-  ],
+  parameters: PARAMETERS,
   ignores: ['insulated', 'allowance'],
   materials: [
     'sheet metal or foil on board',
@@ -66,4 +69,8 @@ export const horn = closedForm({
     step('seal', 'Tape every seam; weatherproof the mouth with thin foil.', { waitsFor: ['tested'], final: true }),
   ],
   needsM: ({ apertureWidthM }) => apertureWidthM,
+  reception(design) {
+    const { apertureWidthM, apertureHeightM } = dimensionsOf(PARAMETERS, design);
+    return (freqHz) => apertureReception(design.freqHz, freqHz, hornGainDbi(apertureWidthM, apertureHeightM, freqHz));
+  },
 });

@@ -1,17 +1,41 @@
 import { describe, expect, test } from '@jest/globals';
 import {
   antennaKind,
+  bandTargets,
+  boughtReception,
+  catalogueFor,
   choiceVerdict,
+  coverageGaps,
+  coverageOf,
   expectedNoise,
+  filterAdvice,
   forecastTarget,
+  gainsText,
+  gainToward,
+  groundClass,
+  hearingKey,
+  hearingQuestions,
+  kindCandidates,
   overallLossDb,
   powerDb,
   powerRatio,
   preselectionDb,
   rankCandidates,
+  readGains,
+  readyCandidate,
+  schoolsSentence,
+  solveHearing,
   startDesign,
+  strongestAzimuthDeg,
+  turningPoints,
+  type BoughtAntenna,
+  type CandidateSpec,
   type ForecastPlace,
   type ForecastTarget,
+  type Ground,
+  type KindId,
+  type PlaceRoom,
+  type RankRules,
   type Reception,
 } from '../index';
 
@@ -30,8 +54,17 @@ const PLACE: ForecastPlace = {
   lineLossDb: () => 1,
   externalFaDb: (freqHz) => expectedNoise('rural', freqHz).faDb,
 };
-const B31: ForecastTarget = { id: '31', name: '31 m', lowHz: 9.4e6, highHz: 9.9e6, bandwidthHz: 5000, weight: 5 };
+const B31: ForecastTarget = {
+  id: '31',
+  name: '31 m',
+  lowHz: 9.4e6,
+  highHz: 9.9e6,
+  bandwidthHz: 5000,
+  weight: 5,
+  arrivalDeg: 15,
+};
 const SEA: ForecastTarget = {
+  arrivalDeg: 15,
   id: 'sea',
   name: 'sea text',
   lowHz: 517.7e3,
@@ -106,46 +139,291 @@ describe('overload', () => {
   });
 });
 
+const OPEN = { nothingVisible: false, lawnAllowed: true };
+const NO_BURDEN = { price: 0, effort: 0, sight: 0 };
+const rules = (room = ROOM, more: Partial<RankRules> = {}): RankRules => ({
+  view: 'quiet',
+  weights: NO_BURDEN,
+  restrictions: OPEN,
+  room,
+  ...more,
+});
+const AVERAGE = groundClass('average').ground;
+/** Ranks kinds with every answer solved on the spot. */
+function ranked(
+  targets: readonly ForecastTarget[],
+  kinds: readonly KindId[],
+  {
+    room = ROOM,
+    place = PLACE,
+    more = {},
+  }: { room?: PlaceRoom; place?: ForecastPlace; more?: Partial<RankRules> } = {},
+) {
+  const ready = kindCandidates(targets, room, kinds).map((spec) =>
+    readyCandidate(spec, targets, AVERAGE, solveHearing),
+  );
+  return rankCandidates(ready, targets, place, rules(room, more));
+}
+const kindsOf = (list: ReturnType<typeof ranked>): readonly string[] =>
+  list.map(({ spec }) => (spec.source === 'bought' ? spec.name : spec.design.kind));
+
 describe('ranking', () => {
   test('on 518 kHz the dipole does not fit and ranks below the loop, whatever it would hear', () => {
-    const ranked = rankCandidates([SEA], ROOM, PLACE);
-    const order = ranked.map((candidate) => candidate.kind.id);
-    expect(order.indexOf('amplified-loop')).toBeLessThan(order.indexOf('half-wave-dipole'));
-    expect(ranked.find((candidate) => candidate.kind.id === 'half-wave-dipole')?.reason).toMatch(/Does not fit: needs/);
-    expect(choiceVerdict(ranked).best?.kind.id).toBe('amplified-loop');
+    const list = ranked([SEA], ['half-wave-dipole', 'amplified-loop']);
+    expect(kindsOf(list)).toEqual(['amplified-loop', 'half-wave-dipole']);
+    expect(list[1].reason).toMatch(/Does not fit: needs/);
+    expect(choiceVerdict(list).best?.spec.id).toBe('kind-amplified-loop');
   });
   test('on 31 m a dipole wins on a large place and a loop on a balcony', () => {
-    expect(choiceVerdict(rankCandidates([B31], ROOM, PLACE)).best?.kind.id).toMatch(/dipole/);
-    expect(choiceVerdict(rankCandidates([B31], { spanM: 3, heightM: 3 }, PLACE)).best?.kind.id).toBe('amplified-loop');
+    const kinds: readonly KindId[] = ['half-wave-dipole', 'amplified-loop'];
+    expect(kindsOf(ranked([B31], kinds))[0]).toBe('half-wave-dipole');
+    expect(kindsOf(ranked([B31], kinds, { room: { spanM: 3, heightM: 3 } }))[0]).toBe('amplified-loop');
   });
   test('weights decide: two people with equal gear and other goals get other advice', () => {
-    const sea = rankCandidates(
+    const kinds: readonly KindId[] = ['half-wave-dipole'];
+    const sea = ranked(
       [
         { ...SEA, weight: 5 },
         { ...B31, weight: 1 },
       ],
-      ROOM,
-      PLACE,
+      kinds,
     );
-    const bc = rankCandidates(
+    const bc = ranked(
       [
         { ...SEA, weight: 1 },
         { ...B31, weight: 5 },
       ],
-      ROOM,
-      PLACE,
+      kinds,
     );
-    const dipole = (ranked: typeof sea): number =>
-      ranked.find((candidate) => candidate.kind.id === 'half-wave-dipole')?.lossDb ?? 0;
-    expect(dipole(sea)).toBeGreaterThan(dipole(bc));
+    expect(sea[0].lossDb).toBeGreaterThan(bc[0].lossDb);
   });
   test('nothing wanted ranks nothing', () => {
-    expect(rankCandidates([], ROOM, PLACE)).toEqual([]);
+    expect(ranked([], ['yagi'])).toEqual([]);
     expect(choiceVerdict([])).toEqual({});
   });
   test('off its resonance a dipole is not a 2.15 dBi antenna', () => {
     const at = antennaKind('half-wave-dipole').reception?.(startDesign('half-wave-dipole', 9.65e6));
     expect(at?.(9.65e6).realisedGainDbi).toBeGreaterThan(1.9);
     expect(at?.(5e6).realisedGainDbi).toBeLessThan(-5);
+  });
+  test('a kind is cut for the fitting wish with most weight around it', () => {
+    const near = { ...B31, id: '30', lowHz: 10.0e6, highHz: 10.1e6, weight: 1 };
+    const [spec] = kindCandidates([{ ...SEA, weight: 5 }, B31, near], ROOM, ['half-wave-dipole']);
+    expect(spec.source === 'kind' && spec.design.freqHz).toBe(9.65e6);
+  });
+  test('nothing may be visible: a mast is withdrawn and says so; what lies on the lawn stays', () => {
+    const list = ranked([B31], ['half-wave-dipole', 'ground-loop'], {
+      more: { restrictions: { nothingVisible: true, lawnAllowed: true } },
+    });
+    expect(kindsOf(list)).toEqual(['ground-loop', 'half-wave-dipole']);
+    expect(list[1].reason).toMatch(/^Withdrawn: it needs a mast/);
+    expect(
+      ranked([B31], ['ground-loop'], { more: { restrictions: { nothingVisible: false, lawnAllowed: false } } })[0]
+        .withdrawn,
+    ).toMatch(/lawn/);
+  });
+  test('burdens count by their weights: at nothing they change nothing, above all they turn a near race', () => {
+    const kinds: readonly KindId[] = ['half-wave-dipole', 'yagi'];
+    const free = ranked([B31], kinds, { room: { spanM: 60, heightM: 40 } });
+    expect(free.every((one) => one.burdenDb === 0)).toBe(true);
+    const heavy = ranked([B31], kinds, {
+      room: { spanM: 60, heightM: 40 },
+      more: { weights: { price: 5, effort: 5, sight: 5 } },
+    });
+    // 120 of money, 10 h and sight 3 against 60, 4 h and 2, at weight 5: 5·(1.2 + 2.5 + 3) against 5·(0.6 + 1 + 2)
+    expect(heavy.map((one) => Number(one.burdenDb.toFixed(6))).sort((a, b) => a - b)).toEqual([18, 33.5]);
+    expect(kindsOf(heavy)[0]).toBe('half-wave-dipole');
+  });
+});
+
+describe('hearing by the wire model', () => {
+  // a half-wave dipole in free space: 2.15 dBi broadside, nothing off its ends; lossless but for copper (Balanis ch. 4)
+  const free = (elevationDeg: number) => {
+    const model = antennaKind('half-wave-dipole').model?.(startDesign('half-wave-dipole', 9.65e6), { type: 'free' });
+    if (!model) throw new Error('no model');
+    return { model, freqHz: 9.65e6, elevationDeg };
+  };
+  test('a dipole in free space', () => {
+    const hearing = solveHearing(free(0));
+    if ('why' in hearing) throw new Error(hearing.why);
+    expect(10 * Math.log10(gainToward(hearing, 0))).toBeCloseTo(2.1, 1);
+    expect(gainToward(hearing, 90)).toBeLessThan(0.01);
+    expect(hearing.radiated).toBeGreaterThan(0.96);
+    expect(hearing.radiated).toBeLessThan(1.005);
+    expect(strongestAzimuthDeg(hearing) % 180).toBe(0);
+    // between two samples the gain lies between them
+    expect(gainToward(hearing, 35)).toBeCloseTo((gainToward(hearing, 30) + gainToward(hearing, 40)) / 2, 9);
+    expect(gainToward(hearing, -10)).toBeCloseTo(gainToward(hearing, 350), 12);
+  });
+  test('bearings count clockwise, azimuths counter-clockwise: a laid wire hears what it faces', () => {
+    const spec: CandidateSpec = {
+      id: 'own-1',
+      name: 'mine',
+      source: 'own',
+      design: startDesign('half-wave-dipole', 9.65e6),
+      burden: { price: 0, hours: 0, sight: 0 },
+      headingDeg: 60,
+    };
+    const at = (bearingDeg: number): number =>
+      readyCandidate(spec, [{ ...B31, bearingDeg }], { type: 'free' }, solveHearing).toward({ ...B31, bearingDeg })
+        .realisedGainDbi;
+    expect(at(60)).toBeCloseTo(at(240), 1);
+    // off its ends, 15° up: cos(½π cos 15°) / sin 15° = −13.7 dB (Balanis ch. 4)
+    expect(Math.abs(at(60) - at(150) - 13.7)).toBeLessThan(0.4);
+    // 30° off on either side is the same
+    expect(at(90)).toBeCloseTo(at(30), 1);
+  });
+  test('a folded dipole is heard through the transformer that suits it, a plain one without', () => {
+    const [folded] = kindCandidates([B31], ROOM, ['folded-dipole']);
+    const reception = readyCandidate(folded, [B31], AVERAGE, solveHearing).toward(B31);
+    expect(reception.remark).toMatch(/[49]:1 transformer/);
+    const [plain] = kindCandidates([B31], ROOM, ['half-wave-dipole']);
+    expect(readyCandidate(plain, [B31], AVERAGE, solveHearing).toward(B31).remark).toBeUndefined();
+  });
+  test('a wire of many wavelengths is refused with a sentence, not guessed', () => {
+    const question = { ...free(5), freqHz: 400e6 };
+    expect(solveHearing(question)).toMatchObject({ why: expect.stringMatching(/λ of wire here: too long/) });
+  });
+  test('equal content is one question; another ground or height is another', () => {
+    const [spec] = kindCandidates([B31], ROOM, ['half-wave-dipole']);
+    const key = (ground: Ground) => hearingQuestions([spec], [B31], [], ground).map(hearingKey)[0];
+    expect(key(AVERAGE)).toBe(key(groundClass('average').ground));
+    expect(key(AVERAGE)).not.toBe(key(groundClass('sea').ground));
+  });
+});
+
+/** Worked example: three FM transmitters against four antennas on a lawn; powers against a dipole. */
+const FM: ForecastPlace['emitters'] = [
+  { name: '91.7 MHz', freqHz: 91.7e6, powerW: 2000, powerKind: 'ERP', distanceM: 2500 },
+  { name: '95.3 MHz', freqHz: 95.3e6, powerW: 4000, powerKind: 'ERP', distanceM: 1800 },
+  { name: '104.9 MHz', freqHz: 104.9e6, powerW: 8000, powerKind: 'ERP', distanceM: 2500 },
+];
+const B9: ForecastTarget = { ...B31, id: '9', name: '9.6 MHz', lowHz: 9.55e6, highHz: 9.65e6, bandwidthHz: 2500 };
+const HEAD = { gainDb: 20, noiseFigureDb: 4, iip2Dbm: 35, iip3Dbm: 15 };
+const bought = (name: string, more: Partial<BoughtAntenna> = {}): CandidateSpec => ({
+  id: name,
+  name,
+  source: 'bought',
+  sizeM: 1,
+  burden: { price: 250, hours: 2, sight: 1 },
+  bought: { gains: readGains('9.6 MHz -28, 91 MHz -12, 105 MHz -12'), head: HEAD, ...more },
+});
+
+describe('four candidates under three FM transmitters', () => {
+  const place: ForecastPlace = {
+    ...PLACE,
+    emitters: FM,
+    externalFaDb: (hz) => expectedNoise('residential', hz).parts[0].faDb,
+  };
+  const specs: readonly CandidateSpec[] = [
+    bought('wideband loop'),
+    bought('loop to 30 MHz', { inputFilterHz: 30e6 }),
+    ...kindCandidates([B9], ROOM, ['ground-loop', 'end-fed-wire']),
+  ];
+  const ready = specs.map((spec) => readyCandidate(spec, [B9], AVERAGE, solveHearing));
+  const list = rankCandidates(ready, [B9], place, rules());
+  const wideband = list.find(({ spec }) => spec.id === 'wideband loop');
+  const product = wideband?.forecasts[0].worstProduct;
+
+  test('the wideband loop ranks last; the pair and the level are named', () => {
+    expect(list[3].spec.id).toBe('wideband loop');
+    expect(product?.emitters).toEqual(['95.3 MHz', '104.9 MHz']);
+    // −21.0 and −21.6 dBm at the amplifier; −77.6 dBm at 9.6 MHz; 45 dB over −122.7 dBm (worked example, ±0.3 and ±1)
+    expect(product?.tonesDbm[0]).toBeCloseTo(-21, 0);
+    expect(product?.tonesDbm[1]).toBeCloseTo(-21.6, 0);
+    expect(Math.abs((product?.levelDbm ?? 0) + 77.6)).toBeLessThan(0.3);
+    expect(Math.abs((product?.overNoiseDb ?? 0) - 45)).toBeLessThan(1);
+    expect(wideband?.reason).toMatch(/95\.3 MHz and 104\.9 MHz \(f2−f1\).*not usable on 9\.6 MHz/);
+  });
+  test('a filter helps only ahead of its amplifier, and 5 poles at 30 MHz are enough', () => {
+    expect(product && filterAdvice(product)).toMatch(/only ahead of the head amplifier.*23 dB/);
+    const filtered = list.find(({ spec }) => spec.id === 'loop to 30 MHz');
+    // 56.8 and 61.2 dB ahead of the amplifier: −77.6 − 118.0 = −195.6 dBm
+    expect(Math.abs((filtered?.forecasts[0].worstProduct?.levelDbm ?? 0) + 195.6)).toBeLessThan(0.5);
+  });
+  test('the other products of the worked example: 3.6 MHz and 13.2 MHz', () => {
+    const at = (mhz: number) => {
+      const wish = { ...B9, id: String(mhz), lowHz: (mhz - 0.02) * 1e6, highHz: (mhz + 0.02) * 1e6 };
+      return rankCandidates(ready.slice(0, 1), [wish], place, rules())[0].forecasts[0].worstProduct?.levelDbm ?? 0;
+    };
+    expect(Math.abs(at(3.6) + 82.5)).toBeLessThan(0.3);
+    expect(Math.abs(at(13.2) + 83.1)).toBeLessThan(0.3);
+  });
+  test('moving one mast turns the choice between two loops round, and the sentence says where', () => {
+    const far = FM.map((one) => (one.freqHz === 95.3e6 ? { ...one, distanceM: 20e3 } : one));
+    const strong = { ...HEAD, iip2Dbm: 75 };
+    const loops = [
+      readyCandidate(bought('wideband loop', { head: strong }), [B9], AVERAGE, solveHearing),
+      // the filtered one is a little deafer on its own
+      readyCandidate(
+        bought('loop to 30 MHz', {
+          head: strong,
+          inputFilterHz: 30e6,
+          gains: readGains('9.6 MHz -32, 91 MHz -12, 105 MHz -12'),
+        }),
+        [B9],
+        AVERAGE,
+        solveHearing,
+      ),
+    ];
+    const away = { ...place, emitters: far };
+    expect(rankCandidates(loops, [B9], away, rules())[0].spec.id).toBe('wideband loop');
+    expect(rankCandidates(loops, [B9], place, rules())[0].spec.id).toBe('loop to 30 MHz');
+    const turn = turningPoints(loops, [B9], away, rules()).find(({ what }) => what === 'emitter');
+    expect(turn?.sentence).toMatch(/^Moving .* from .* to .* turns this round: then loop to 30 MHz comes first\.$/);
+  });
+  test('quiet-first and signal-first differ by what they assume, and the sentence names it', () => {
+    const signal = rankCandidates(ready, [B9], { ...place, emitters: [] }, rules(ROOM, { view: 'signal' }));
+    const quiet = rankCandidates(ready, [B9], { ...place, emitters: [] }, rules());
+    // most level: the wire, which needs no amplifier to be loud, or an amplified loop; never the loop on the ground
+    expect(signal[0].weaknessDb).toBeLessThanOrEqual(Math.min(...signal.map((one) => one.weaknessDb)));
+    expect(schoolsSentence(quiet[0], signal[0])).toMatch(/Both schools choose|What decides/);
+  });
+});
+
+describe('bought antennas', () => {
+  test('gains are read in any order and unit, and refused with an example', () => {
+    expect(readGains('97 MHz -12; 518 kHz −52')).toEqual([
+      { freqHz: 518e3, gainDbi: -52 },
+      { freqHz: 97e6, gainDbi: -12 },
+    ]);
+    expect(readGains(gainsText(readGains('9.6 MHz -28, 97 MHz -12')))).toEqual(readGains('9.6 MHz -28, 97 MHz -12'));
+    expect(() => readGains('loud')).toThrow(/Type it like 9\.6 MHz -28/);
+    expect(() => readGains('')).toThrow(/at least one frequency/);
+  });
+  test('between the points in dB over the logarithm of the frequency; outside them the nearest, marked rough', () => {
+    const at = boughtReception({ gains: readGains('1 MHz -40, 100 MHz -20') });
+    expect(at(10e6).realisedGainDbi).toBeCloseTo(-30, 9);
+    expect(at(10e6).validity).toBe('holds');
+    expect(at(200e6)).toMatchObject({ realisedGainDbi: -20, validity: 'rough' });
+  });
+});
+
+describe('coverage', () => {
+  test('a whip resonant at 176 MHz is not shown as good at 7 MHz, and the gap is said in words', () => {
+    const bands = catalogueFor(1).filter(
+      (band) => ['a40', 'b31', 'mvhf'].includes(band.id) || (band.lowHz > 140e6 && band.highHz < 180e6),
+    );
+    const targets = bandTargets(bands, () => 10);
+    const spec: CandidateSpec = {
+      id: 'own-1',
+      name: 'whip',
+      source: 'own',
+      design: startDesign('whip-on-surface', 176e6),
+      burden: { price: 0, hours: 0, sight: 1 },
+    };
+    const vhf = { ...HF, minHz: 1e6, maxHz: 1e9, noiseFigureDb: 6 };
+    const ready = readyCandidate(spec, targets, AVERAGE, solveHearing);
+    const cells = coverageOf(ready, bands, targets, {
+      ...PLACE,
+      receivers: [vhf],
+      externalFaDb: (hz) => expectedNoise('residential', hz).faDb,
+    });
+    const at40 = cells.find(({ band }) => band.id === 'a40');
+    expect(at40?.snrLossDb).toBeGreaterThan(10);
+    expect(
+      Math.min(...cells.filter(({ band }) => band.lowHz > 150e6).map((cell) => cell.snrLossDb ?? 99)),
+    ).toBeLessThan(3);
+    expect(coverageGaps(cells, bands).join(' ')).toMatch(/40 m amateur.*loses \d+ dB or more/);
   });
 });

@@ -32,6 +32,10 @@ export interface ForecastTarget {
   readonly highHz: number;
   readonly bandwidthHz: number;
   readonly weight: number;
+  /** Elevation at which it arrives, degrees. */
+  readonly arrivalDeg: number;
+  /** Clockwise from true north; absent when nobody said where it is. */
+  readonly bearingDeg?: number;
 }
 
 /** The strongest product that falls on a target, and who makes it. */
@@ -42,8 +46,22 @@ export interface WorstProduct {
   /** At the input of the stage that makes it. */
   readonly levelDbm: number;
   readonly madeIn: 'head amplifier' | 'receiver';
+  readonly order: 2 | 3;
+  /** Levels of the transmitters that make it, at the input of that stage, dBm. */
+  readonly tonesDbm: readonly number[];
   /** Over the noise in the target's bandwidth at the same place, dB. */
   readonly overNoiseDb: number;
+}
+
+/** Whether a filter helps against a product, and where: the attenuation at both transmitters that brings it down to the noise. */
+export function filterAdvice(product: WorstProduct): string {
+  const needed = Math.ceil(Math.max(0, product.overNoiseDb) / product.order);
+  if (needed === 0) return 'No filter is needed: the product stays under the noise.';
+  const where =
+    product.madeIn === 'head amplifier'
+      ? 'only ahead of the head amplifier, at its input; behind it a filter changes nothing'
+      : 'anywhere ahead of the receiver';
+  return `A filter helps ${where}: ${needed} dB at ${product.emitters.join(' and ')} bring it down to the noise.`;
 }
 
 /** What one antenna does for one target. */
@@ -55,6 +73,12 @@ export interface TargetForecast {
   readonly marginDb?: number;
   /** SNR lost against a noiseless chain without overload, dB; undefined with the margin. */
   readonly snrLossDb?: number;
+  /** Gain toward it over the average in all directions, dB: what the pattern wins against evenly spread noise. */
+  readonly patternDb?: number;
+  /** SNR lost against an ideal antenna (lossless, without direction, nothing added), dB; negative: the pattern wins more than the chain loses. */
+  readonly lostDb?: number;
+  /** Signal at the receiver over what an isotropic lossless antenna without a line would hand it, dB. */
+  readonly signalDb?: number;
   readonly reception: Reception;
   readonly worstProduct?: WorstProduct;
   /** Total power of all registered transmitters below the converter's full scale, dB; negative: it clips. */
@@ -104,9 +128,9 @@ export function forecastTarget(
   head: HeadAmplifier | undefined,
   target: ForecastTarget,
   place: ForecastPlace,
+  reception: Reception = receptionAt((target.lowHz + target.highHz) / 2),
 ): TargetForecast {
   const centreHz = (target.lowHz + target.highHz) / 2;
-  const reception = receptionAt(centreHz);
   const externalFaDb = place.externalFaDb(centreHz);
   const receiver = receiverFor(place.receivers, centreHz);
   const remarks = reception.remark ? [reception.remark] : [];
@@ -136,6 +160,8 @@ export function forecastTarget(
     marginDb === undefined
       ? undefined
       : powerDb((1 + powerRatio(-marginDb)) * (1 + (worstProduct ? powerRatio(worstProduct.overNoiseDb) : 0)));
+  const patternDb =
+    counted && reception.transfer > 0 ? reception.realisedGainDbi - powerDb(reception.transfer) : undefined;
   const headroom = fullScaleHeadroom(front.converterDbm, receiver.fullScaleDbm);
   return {
     target,
@@ -144,6 +170,8 @@ export function forecastTarget(
     marginDb,
     snrLossDb,
     reception,
+    ...(patternDb !== undefined && snrLossDb !== undefined ? { patternDb, lostDb: snrLossDb - patternDb } : {}),
+    ...(counted ? { signalDb: reception.realisedGainDbi + (head?.gainDb ?? 0) - place.lineLossDb(centreHz) } : {}),
     worstProduct,
     headroomDb: headroom.headroomTotalDb ?? undefined,
     remarks,
@@ -210,6 +238,8 @@ function worst(
           emitters: names.map((i) => emitters[i].name),
           levelDbm,
           madeIn: front.madeIn,
+          order: kind.order,
+          tonesDbm: names.map((i) => front.levelsDbm[i]),
           overNoiseDb: levelDbm - noiseDbm,
         },
       ];
@@ -217,14 +247,22 @@ function worst(
     .sort((a, b) => b.levelDbm - a.levelDbm)[0];
 }
 
-/** Weighted mean SNR loss over targets; one that cannot be computed or heard counts as lost (30 dB). */
+/** Best that a pattern is credited with, dB. */
+const WON_DB = 12;
+
+/** Weighted mean of what is lost against an ideal antenna, dB; a wish that cannot be computed or heard counts as lost (30 dB). */
 export function overallLossDb(forecasts: readonly TargetForecast[]): number {
+  return weightedMean(forecasts, ({ lostDb }) => Math.max(-WON_DB, Math.min(LOST_DB, lostDb ?? LOST_DB)));
+}
+
+/** Weighted mean of the signal missing at the receiver, dB, at most 60 per wish: what counts when the receiver's noise decides. */
+export const overallWeaknessDb = (forecasts: readonly TargetForecast[]): number =>
+  weightedMean(forecasts, ({ signalDb }) => Math.max(-60, Math.min(60, -(signalDb ?? -60))));
+
+function weightedMean(forecasts: readonly TargetForecast[], value: (forecast: TargetForecast) => number): number {
   const weight = forecasts.reduce((sum, forecast) => sum + forecast.target.weight, 0);
   if (weight === 0) return LOST_DB;
-  return (
-    forecasts.reduce((sum, { target, snrLossDb }) => sum + target.weight * Math.min(LOST_DB, snrLossDb ?? LOST_DB), 0) /
-    weight
-  );
+  return forecasts.reduce((sum, forecast) => sum + forecast.target.weight * value(forecast), 0) / weight;
 }
 
 /** Sum of the emitters' isotropic levels, dBm; for a first look at a place. null without emitters. */

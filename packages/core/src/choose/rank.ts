@@ -1,108 +1,164 @@
-import { startDesign, ANTENNA_KINDS } from '../antenna/kinds';
-import type { AntennaKind, Design, Fit, KindId, PlaceRoom, Reception } from '../antenna/kind';
+import { antennaKind } from '../antenna/kinds';
+import type { Fit, PlaceRoom } from '../antenna/kind';
 import { frequencyText } from '../units/format';
+import { burdenDb, withdrawnBecause, type BurdenWeights, type Restrictions } from './burden';
+import { candidateFit, type CandidateSpec, type ReadyCandidate } from './candidate';
 import {
   forecastTarget,
   LOST_DB,
   overallLossDb,
+  overallWeaknessDb,
   type ForecastPlace,
   type ForecastTarget,
   type TargetForecast,
 } from './forecast';
 
-/** One antenna that could be built here, judged on every wanted target. */
+/** Quiet-first: outside noise sets the floor, so SNR counts. Signal-first: the receiver sets the floor, so level counts. */
+export type RankView = 'quiet' | 'signal';
+
+/** One antenna that could be had here, judged on every wish. */
 export interface Candidate {
-  readonly design: Design;
-  readonly kind: AntennaKind;
+  readonly spec: CandidateSpec;
   readonly fit: Fit;
+  /** Why it is out under the station's restrictions. */
+  readonly withdrawn?: string;
   readonly forecasts: readonly TargetForecast[];
-  /** Weighted mean SNR loss on the targets asked about, 0..30 dB; less is better. */
+  /** Weighted mean of SNR lost against an ideal antenna, −12..30 dB; less is better. */
   readonly lossDb: number;
+  /** Weighted mean of signal missing against an isotropic antenna, dB; less is better. */
+  readonly weaknessDb: number;
+  readonly burdenDb: number;
+  /** What it is ranked by: loss or weakness, plus burden. */
+  readonly scoreDb: number;
   readonly reason: string;
 }
 
-const centreOf = (target: ForecastTarget): number => (target.lowHz + target.highHz) / 2;
+/** How the listener wants the ranking made. */
+export interface RankRules {
+  readonly view: RankView;
+  readonly weights: BurdenWeights;
+  readonly restrictions: Restrictions;
+  readonly room: PlaceRoom;
+}
 
-/**
- * Ranks the kinds of antenna for the targets given. Each kind is cut for each target in turn; its best cut that fits stands for it. What
- * does not fit ranks below everything that does, whatever it would hear.
- */
+/** Ranks candidates; what does not fit or is withdrawn stands below everything that may stay, whatever it would hear. */
 export function rankCandidates(
+  ready: readonly ReadyCandidate[],
   targets: readonly ForecastTarget[],
-  room: PlaceRoom,
   place: ForecastPlace,
+  rules: RankRules,
 ): readonly Candidate[] {
   if (targets.length === 0) return [];
-  const judge = (design: Design, kind: AntennaKind, receptionAt: (freqHz: number) => Reception): Candidate => {
-    const forecasts = targets.map((target) => forecastTarget(receptionAt, kind.head, target, place));
-    const fit = kind.fit(design, room);
-    return {
-      design,
-      kind,
-      fit,
-      forecasts,
-      lossDb: overallLossDb(forecasts),
-      reason: reasonFor(forecasts, fit, design),
-    };
-  };
-  // kinds without a closed-form reception wait for a ranking by the wire model
-  return ANTENNA_KINDS.filter((kind) => 'reception' in kind)
-    .flatMap((kind) => {
-      const cuts = [...new Set(targets.map(centreOf))].map((freqHz) => {
-        const design = startDesign(kind.id, freqHz);
-        return judge(design, kind, receptionOf(kind, design));
-      });
-      return cuts.sort(byRank).slice(0, 1);
-    })
-    .sort(byRank);
+  return ready.map((one) => judge(one, targets, place, rules)).sort(byRank);
 }
 
-const receptionOf = (kind: AntennaKind, design: Design): ((freqHz: number) => Reception) =>
-  kind.reception?.(design) ?? (() => ({ realisedGainDbi: 0, transfer: 0, validity: 'outside' }));
+/** Whether it may be recommended at all. */
+export const mayStay = (candidate: Candidate): boolean => candidate.fit.fits && !candidate.withdrawn;
 
-const byRank = (a: Candidate, b: Candidate): number => Number(b.fit.fits) - Number(a.fit.fits) || a.lossDb - b.lossDb;
+const byRank = (a: Candidate, b: Candidate): number =>
+  Number(mayStay(b)) - Number(mayStay(a)) || a.scoreDb - b.scoreDb || a.burdenDb - b.burdenDb;
+
+function judge(
+  ready: ReadyCandidate,
+  targets: readonly ForecastTarget[],
+  place: ForecastPlace,
+  { view, weights, restrictions, room }: RankRules,
+): Candidate {
+  const { spec } = ready;
+  const emitters = new Map(place.emitters.map(({ freqHz }) => [freqHz, ready.fromEmitter(freqHz)] as const));
+  const forecasts = targets.map((target) =>
+    forecastTarget(
+      (freqHz) => emitters.get(freqHz) ?? ready.fromEmitter(freqHz),
+      ready.head,
+      target,
+      place,
+      ready.toward(target),
+    ),
+  );
+  const fit = candidateFit(spec, room);
+  // what stands there already needs nobody's leave
+  const withdrawn = spec.source === 'own' ? undefined : withdrawnBecause(spec.burden, restrictions);
+  const lossDb = overallLossDb(forecasts);
+  const weaknessDb = overallWeaknessDb(forecasts);
+  const burden = spec.source === 'own' ? 0 : burdenDb(spec.burden, weights);
+  return {
+    spec,
+    fit: spec.source === 'own' ? { ...fit, fits: true, reason: 'stands already' } : fit,
+    ...(withdrawn ? { withdrawn } : {}),
+    forecasts,
+    lossDb,
+    weaknessDb,
+    burdenDb: burden,
+    scoreDb: (view === 'quiet' ? lossDb : weaknessDb) + burden,
+    reason: withdrawn ? capital(withdrawn) : reasonFor(forecasts, fit, spec),
+  };
+}
+
+const capital = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1)}.`;
+
+/** A wish counts as served when the chain costs it no more than this, dB. */
+export const SERVED_DB = 3;
+/** A wish counts as unusable from here on, dB. */
+const UNUSABLE_DB = 20;
 
 /** The deciding number in a sentence. */
-function reasonFor(forecasts: readonly TargetForecast[], fit: Fit, design: Design): string {
-  if (!fit.fits) return `Does not fit: ${fit.reason}.`;
-  const spoilt = forecasts.find((forecast) => (forecast.worstProduct?.overNoiseDb ?? -99) > 0);
-  if (spoilt?.worstProduct)
-    return `${spoilt.worstProduct.emitters.join(' and ')} (${spoilt.worstProduct.label}) make ${frequencyText(spoilt.worstProduct.freqHz)} in its ${spoilt.worstProduct.madeIn}, ${spoilt.worstProduct.overNoiseDb.toFixed(0)} dB over the noise.`;
-  const heard = forecasts.filter((forecast) => forecast.snrLossDb !== undefined && forecast.snrLossDb < 3);
-  if (heard.length === forecasts.length && forecasts.length === 1) {
-    const only = forecasts[0];
-    return `On ${only.target.name} the outside noise arrives ${only.marginDb?.toFixed(0)} dB above what the receiver adds.`;
+function reasonFor(forecasts: readonly TargetForecast[], fit: Fit, spec: CandidateSpec): string {
+  if (!fit.fits && spec.source !== 'own') return `Does not fit: ${fit.reason}.`;
+  const spoilt = [...forecasts]
+    .filter((forecast) => (forecast.worstProduct?.overNoiseDb ?? -99) > 0)
+    .sort((a, b) => (b.worstProduct?.overNoiseDb ?? 0) - (a.worstProduct?.overNoiseDb ?? 0))[0];
+  if (spoilt?.worstProduct) {
+    const { emitters, label, freqHz, madeIn, overNoiseDb } = spoilt.worstProduct;
+    const usable = overNoiseDb > UNUSABLE_DB ? `: not usable on ${spoilt.target.name}` : '';
+    return `${emitters.join(' and ')} (${label}) make ${frequencyText(freqHz)} in its ${madeIn}, ${overNoiseDb.toFixed(0)} dB over the noise${usable}.`;
   }
-  if (heard.length === 0) {
-    const unknown = forecasts.every((forecast) => forecast.snrLossDb === undefined);
-    return unknown
+  const heard = forecasts.filter((forecast) => forecast.snrLossDb !== undefined && forecast.snrLossDb < SERVED_DB);
+  if (forecasts.length === 1 && forecasts[0].marginDb !== undefined) {
+    const [only] = forecasts;
+    const side = (only.marginDb ?? 0) >= 0 ? 'above' : 'below';
+    const pattern =
+      only.patternDb !== undefined && Math.abs(only.patternDb) >= 1
+        ? `; its pattern ${only.patternDb > 0 ? 'wins' : 'costs'} ${Math.abs(only.patternDb).toFixed(0)} dB at ${only.target.arrivalDeg.toFixed(0)}°`
+        : '';
+    return `On ${only.target.name} the outside noise arrives ${Math.abs(only.marginDb ?? 0).toFixed(0)} dB ${side} what the chain adds${pattern}.`;
+  }
+  if (heard.length === 0)
+    return forecasts.every((forecast) => forecast.snrLossDb === undefined)
       ? 'Outside the range of its formulas on everything asked for.'
-      : 'The receiver adds more noise than arrives from outside.';
-  }
-  return `Cut for ${frequencyText(design.freqHz, 3)} it hears ${heard.length} of ${forecasts.length} with under 3 dB lost.`;
+      : 'The chain adds more noise than arrives from outside.';
+  const cut = spec.source === 'bought' ? '' : `Cut for ${frequencyText(spec.design.freqHz, 3)} it`;
+  return `${cut || 'It'} hears ${heard.length} of ${forecasts.length} with under ${SERVED_DB} dB lost to the chain.`;
 }
 
-/** Everything a person needs to say why a kind was chosen. */
+/** Everything a person needs to say why an antenna was chosen. */
 export interface ChoiceVerdict {
   readonly best?: Candidate;
   readonly runnerUp?: Candidate;
-  /** How much outside noise would have to fall before the choice costs 3 dB on its weakest served target, dB. */
-  readonly turnsAtDb?: number;
 }
 
-/** The winner, the next best and what would turn it round. */
+/** The winner and the next best. */
 export function choiceVerdict(ranked: readonly Candidate[]): ChoiceVerdict {
-  const best = ranked.find((candidate) => candidate.fit.fits && candidate.lossDb < LOST_DB);
+  const best = ranked.find((candidate) => mayStay(candidate) && candidate.lossDb < LOST_DB);
   if (!best) return {};
-  const margins = best.forecasts.flatMap((forecast) =>
-    forecast.marginDb !== undefined && forecast.marginDb > 0 ? [forecast.marginDb] : [],
-  );
-  return {
-    best,
-    runnerUp: ranked.find((candidate) => candidate !== best && candidate.fit.fits),
-    ...(margins.length > 0 ? { turnsAtDb: Math.min(...margins) } : {}),
-  };
+  return { best, runnerUp: ranked.find((candidate) => candidate !== best && mayStay(candidate)) };
 }
 
-/** A candidate of one kind for one frequency, for drafting without the ranking. */
-export const kindName = (id: KindId): string => ANTENNA_KINDS.find((kind) => kind.id === id)?.name ?? id;
+/** The assumption that decides between the two schools, for the winners of both views. */
+export function schoolsSentence(quiet: Candidate | undefined, signal: Candidate | undefined): string {
+  if (!quiet || !signal) return 'Neither school finds an antenna that fits and hears.';
+  const margins = quiet.forecasts.flatMap(({ marginDb }) => (marginDb === undefined ? [] : [marginDb]));
+  const least = margins.length > 0 ? Math.min(...margins) : undefined;
+  const decides =
+    least === undefined
+      ? 'no margin could be computed'
+      : least >= 0
+        ? `outside noise arrives at least ${least.toFixed(0)} dB above what the chain adds, so level adds nothing and quiet-first holds until noise falls by that much`
+        : `on its weakest wish the chain adds ${Math.abs(least).toFixed(0)} dB more than arrives, so there more signal would help`;
+  return quiet.spec.id === signal.spec.id
+    ? `Both schools choose the same antenna: ${decides}.`
+    : `Quiet-first takes ${quiet.spec.name}, signal-first ${signal.spec.name}. What decides: ${decides}.`;
+}
+
+/** Name of the kind behind a candidate, or its own. */
+export const candidateKindName = (spec: CandidateSpec): string =>
+  spec.source === 'bought' ? spec.name : antennaKind(spec.design.kind).name;

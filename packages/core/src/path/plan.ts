@@ -1,4 +1,4 @@
-import { attenuationDbPer100m, cableClass } from '../line/coax';
+import { attenuationDbPer100m, type LineLossModel } from '../line/coax';
 import { filterLossDb, type FilterSpec } from '../filter/response';
 import { noisePowerDbm } from '../site/external-noise';
 import { powerDb, powerRatio } from '../units/decibel';
@@ -9,7 +9,7 @@ import { converterFloor, effectiveNoiseFigureDb, fullScaleHeadroom } from './rec
 
 /** Stages between antenna and receiver. Gains depend on frequency where the thing does. */
 export type PathStage =
-  | { readonly kind: 'line'; readonly name: string; readonly cableId: string; readonly lengthM: number }
+  | { readonly kind: 'line'; readonly name: string; readonly cable: LineLossModel; readonly lengthM: number }
   | { readonly kind: 'filter'; readonly name: string; readonly filter: FilterSpec }
   | {
       readonly kind: 'amplifier';
@@ -39,7 +39,7 @@ export interface PathReceiver {
 export function stageGainDb(stage: PathStage, freqHz: number): number {
   switch (stage.kind) {
     case 'line':
-      return (-attenuationDbPer100m(cableClass(stage.cableId), freqHz) * stage.lengthM) / 100;
+      return (-attenuationDbPer100m(stage.cable, freqHz) * stage.lengthM) / 100;
     case 'filter':
       return -filterLossDb(stage.filter, freqHz);
     case 'amplifier':

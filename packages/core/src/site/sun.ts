@@ -1,4 +1,4 @@
-import { getTimes } from 'suncalc';
+import { getPosition, getTimes } from 'suncalc';
 import type { Position } from './place';
 
 /** Sun times of one UTC day; undefined for what does not happen on that day (polar day or night). */
@@ -42,4 +42,14 @@ export function nextSunEvent(
     ];
   });
   return events.filter((event) => event.atMs > atMs).sort((a, b) => a.atMs - b.atMs)[0];
+}
+
+/** Elevation of the sun's centre, degrees, without refraction, by the suncalc package. */
+export const sunElevationDeg = (position: Position, atMs: number): number =>
+  getPosition(new Date(atMs), position.latDeg, position.lonDeg).altitude;
+
+/** Light at a place: day above the horizon, twilight down to −12° (nautical), night below. */
+export function lightAt(position: Position, atMs: number): 'day' | 'twilight' | 'night' {
+  const elevation = sunElevationDeg(position, atMs);
+  return elevation > -0.833 ? 'day' : elevation > -12 ? 'twilight' : 'night';
 }

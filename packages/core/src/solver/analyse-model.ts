@@ -1,5 +1,6 @@
 import { reflectionOf } from '../line/reflection';
 import type { Complex } from '../numeric/complex';
+import { USUAL_ARRIVAL_DEG } from '../site/arrival';
 import { SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
 import { powerDb } from '../units/decibel';
 import { segmentCurrents } from './current-elements';
@@ -59,9 +60,6 @@ export interface SpotAnalysis {
   readonly segments: number;
   readonly remarks: readonly string[];
 }
-
-/** Where a wave is taken to arrive until its distance is known: usual for short wave from 1000 to 4000 km. Common practice, no source. */
-export const USUAL_ARRIVAL_DEG = 15;
 
 const FLOOR_DBI = -99;
 const dbi = (ratio: number): number => (ratio > 1e-9 ? powerDb(ratio) : FLOOR_DBI);

@@ -219,7 +219,7 @@ export function radiatedShare(solution: Solution, port = 0): number {
   const { radiusM, topM } = extentM(solution);
   const onGround = solution.model.ground.type !== 'free';
   const electrical = (2 * Math.PI * max(radiusM, onGround ? 2 * topM : topM, 1e-9)) / wavelength;
-  const rings = min(180, ceil(14 + 1.2 * electrical));
+  const rings = min(180, ceil(14 + 0.8 * electrical));
   const { nodes, weights } = gaussLegendre(rings);
   const around = min(360, 2 * ceil(8 + ((2 * Math.PI * radiusM) / wavelength) * 1.2));
   let sum = 0;

@@ -11,6 +11,7 @@ export type Dimension =
   | 'angle' // degrees
   | 'time' // s
   | 'resistance' // Ω
+  | 'speed' // m/s
   | 'plain';
 
 interface UnitRow {
@@ -54,6 +55,12 @@ const UNITS: Record<Dimension, readonly UnitRow[]> = {
     { names: ['ω', 'ohm', 'ohms', 'r'], factor: 1 },
     { names: ['kω', 'kohm', 'k'], factor: 1e3 },
   ],
+  speed: [
+    { names: ['m/s'], factor: 1 },
+    { names: ['km/h', 'kmh'], factor: 1 / 3.6 },
+    { names: ['mph'], factor: 0.44704 },
+    { names: ['kn', 'kt', 'knots'], factor: 1852 / 3600 },
+  ],
   plain: [{ names: ['%'], factor: 1 }],
 };
 
@@ -66,6 +73,7 @@ const EXAMPLE: Record<Dimension, string> = {
   angle: '120°',
   time: '12 ms',
   resistance: '50 ohm',
+  speed: '35 mph or 15 m/s',
   plain: '4',
 };
 
@@ -77,7 +85,7 @@ export interface ParseOptions {
 }
 
 const NUMBER = String.raw`[+-]?(?:\d+(?:[ \u00a0,]\d{3})*(?:\.\d+)?|\.\d+|\d+)(?:e[+-]?\d+)?`;
-const TERM = new RegExp(String.raw`(${NUMBER})\s*([a-zµω°"'′″%]*)`, 'giy');
+const TERM = new RegExp(String.raw`(${NUMBER})\s*([a-zµω°"'′″%/]*)`, 'giy');
 
 /**
  * Reads what a person types for a quantity and returns it in the unit of its dimension.

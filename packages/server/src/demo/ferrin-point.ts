@@ -1,4 +1,4 @@
-import type { Change, StationValues } from '@velvet-reed/contract';
+import { STATION_DEFAULTS, WISH_DEFAULTS, type Change, type StationValues, type Values } from '@velvet-reed/contract';
 import { startDesign, type Design } from '@velvet-reed/core';
 
 /** An invented headland: a listening hut on a leased strip of 38 m by 16 m with a timber mast of 9 m. */
@@ -13,6 +13,8 @@ export const FERRIN_POINT: StationValues = {
   cableId: 'pe5',
   lineLengthM: 25,
   groundId: 'average',
+  ...STATION_DEFAULTS,
+  windLimitMPerS: 18,
 };
 
 const create = (resource: Change['resource'], values: Record<string, unknown>, as?: string): Change => ({
@@ -28,11 +30,42 @@ const target = (
   highMHz: number,
   bandwidthHz: number,
   weight: number,
+  more: Partial<Values<'targets'>> = {},
   as?: string,
 ): Change =>
   create(
     'targets',
-    { name, lowHz: Math.round(lowMHz * 1e6), highHz: Math.round(highMHz * 1e6), bandwidthHz, weight },
+    {
+      name,
+      lowHz: Math.round(lowMHz * 1e6),
+      highHz: Math.round(highMHz * 1e6),
+      bandwidthHz,
+      weight,
+      ...WISH_DEFAULTS,
+      ...more,
+    },
+    as,
+  );
+
+/** Positions in open sea, so that no real place is meant. */
+const at = (latDeg: number, lonDeg: number): Partial<Values<'targets'>> => ({ latDeg, lonDeg });
+const hours = (from: number, to: number): Partial<Values<'targets'>> => ({ fromMin: from * 60, toMin: to * 60 });
+
+const feature = (
+  values: Partial<Values<'plotFeatures'>> & Pick<Values<'plotFeatures'>, 'kind' | 'name' | 'points'>,
+  as?: string,
+): Change =>
+  create(
+    'plotFeatures',
+    {
+      heightM: 0,
+      endHeightM: 0,
+      clearanceM: 0,
+      widthM: 0,
+      antennaId: null,
+      attachmentId: null,
+      ...values,
+    },
     as,
   );
 
@@ -60,6 +93,7 @@ const STAGE = {
   shape: 'highpass',
   family: 'chebyshev',
   order: 7,
+  plotFeatureId: null,
   rippleDb: 0.2,
   edgeLowHz: 3e6,
   edgeHighHz: 30e6,
@@ -67,13 +101,13 @@ const STAGE = {
 
 /** What the club wants to hear, who transmits nearby, and what stands in the hut. All invented. */
 export const FERRIN_POINT_RECORDS: readonly Change[] = [
-  target('Coastal navigational text', 0.5177, 0.5183, 500, 2),
-  target('Aeronautical weather voice 5.5 MHz', 5.48, 5.68, 2700, 3),
-  target('49 m broadcast', 5.9, 6.2, 5000, 3),
-  target('Marine weather fax near 8 MHz', 7.8, 8.5, 2400, 4),
-  target('Aeronautical weather voice 8.9 MHz', 8.815, 8.965, 2700, 3),
-  target('31 m broadcast', 9.4, 9.9, 5000, 5, 'b31'),
-  target('Polar weather pictures', 137, 138, 40000, 3),
+  target('Coastal navigational text', 0.5177, 0.5183, 500, 2, at(48.9, -17.5)),
+  target('Aeronautical weather voice 5.5 MHz', 5.48, 5.68, 2700, 3, at(53.5, -24)),
+  target('49 m broadcast', 5.9, 6.2, 5000, 3, { ...at(44, -4.5), ...hours(18, 23) }),
+  target('Marine weather fax near 8 MHz', 7.8, 8.5, 2400, 4, { ...at(60, -20), ...hours(5, 9) }),
+  target('Aeronautical weather voice 8.9 MHz', 8.815, 8.965, 2700, 3, at(53.5, -24)),
+  target('31 m broadcast', 9.4, 9.9, 5000, 5, at(38, -60), 'b31'),
+  target('Polar weather pictures', 137, 138, 40000, 3, { arrivalDeg: 30 }),
   target('Marine VHF', 156, 162.05, 16000, 3),
   target('Ship position bursts', 161.9625, 162.0375, 16000, 2),
   emitter('3 kW FM', 97.4, 3000, 'ERP', 7000),
@@ -124,6 +158,99 @@ export const FERRIN_POINT_RECORDS: readonly Change[] = [
   revision('old', { ...startDesign('half-wave-dipole', 9.65e6) }),
   create('antennas', { name: 'Loop on the hut wall', targetId: { new: 'b31' } }, 'loop'),
   revision('loop', startDesign('amplified-loop', 9.65e6)),
+  feature({
+    kind: 'boundary',
+    name: 'Leased strip',
+    points: [
+      [-19, -8],
+      [19, -8],
+      [19, 8],
+      [-19, 8],
+    ],
+  }),
+  feature({
+    kind: 'house',
+    name: 'Listening hut',
+    heightM: 2.6,
+    points: [
+      [-3, -7],
+      [2, -7],
+      [2, -3],
+      [-3, -3],
+    ],
+  }),
+  feature({ kind: 'support', name: 'Timber mast', heightM: 9, points: [[-17, 2]] }),
+  feature({ kind: 'support', name: 'Hawthorn hedge', heightM: 3.5, points: [[17.5, 5]] }),
+  feature({
+    kind: 'keepout',
+    name: 'Power line along the lane',
+    heightM: 6,
+    clearanceM: 5,
+    points: [
+      [-30, -22],
+      [30, -20],
+    ],
+  }),
+  feature({ kind: 'feed', name: 'Cable entry', heightM: 1, points: [[2, -5]] }),
+  feature({ kind: 'earth', name: 'Earth stake at the hut', points: [[3, -4]] }),
+  feature({ kind: 'noise', name: 'Electric fence', points: [[12, -9]] }),
+  feature({ kind: 'transmitter', name: 'Club vertical', heightM: 8, points: [[20, -17]] }),
+  create('plotFeatures', {
+    kind: 'antenna',
+    name: 'Old dipole between mast and hedge',
+    heightM: 8.5,
+    endHeightM: 3,
+    clearanceM: 0,
+    widthM: 0,
+    antennaId: { new: 'old' },
+    attachmentId: null,
+    points: [
+      [-16.6, 2.1],
+      [-0.6, 3.5],
+    ],
+  }),
+  feature(
+    {
+      kind: 'cable',
+      name: 'Coax from the old dipole',
+      heightM: 5.7,
+      endHeightM: 1,
+      points: [
+        [-8.6, 2.8],
+        [-8, -5],
+        [2, -5],
+      ],
+    },
+    'run',
+  ),
+  create('satellites', {
+    name: 'Polar weather satellite (made-up orbit)',
+    line1: '1 90001U 26001A   26330.50000000  .00000000  00000-0  00000-0 0  9998',
+    line2: '2 90001  98.7000  20.0000 0010000  90.0000 270.0000 14.20000000  1005',
+    freqHz: 137.5e6,
+    leastDeg: 10,
+  }),
+  create('boughtAntennas', {
+    name: 'Wideband amplified loop',
+    gains: [
+      { freqHz: 518e3, gainDbi: -52 },
+      { freqHz: 5.5e6, gainDbi: -31 },
+      { freqHz: 9.6e6, gainDbi: -28 },
+      { freqHz: 30e6, gainDbi: -20 },
+      { freqHz: 97e6, gainDbi: -12 },
+      { freqHz: 180e6, gainDbi: -10 },
+    ],
+    amplified: true,
+    gainDb: 20,
+    noiseFigureDb: 4,
+    iip2Dbm: 35,
+    iip3Dbm: 15,
+    inputFilterHz: null,
+    sizeM: 1,
+    price: 250,
+    hours: 2,
+    sight: 1,
+  }),
   create('trimSteps', { antennaId: { new: 'old' }, lengthM: 7.53, freqHz: 9.4e6, note: 'as found' }),
   create('noiseChecks', { antennaId: { new: 'old' }, freqHz: 5.58e6, offDbm: -119, onDbm: -101 }),
   create('noiseChecks', { antennaId: { new: 'old' }, freqHz: 9.65e6, offDbm: -119, onDbm: -106 }),
@@ -141,8 +268,9 @@ export const FERRIN_POINT_RECORDS: readonly Change[] = [
   create('pathStages', {
     ...STAGE,
     pathId: { new: 'path' },
-    name: '25 m of 5 mm coax',
+    name: '5 mm coax along the hut',
     kind: 'line',
+    plotFeatureId: { new: 'run' },
     firstPlace: 0,
     secondPlace: 1,
   }),

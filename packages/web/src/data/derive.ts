@@ -1,17 +1,35 @@
-import type { Saved } from '@velvet-reed/contract';
+import { OWN_CABLE, type Saved, type Station } from '@velvet-reed/contract';
 import {
   antennaKind,
+  arrivalOf,
   attenuationDbPer100m,
+  BURDENS,
+  CABLE_CLASSES,
   cableClass,
+  cableRunM,
   catalogueFor,
   effectiveNoiseFigureDb,
   expectedNoise,
+  fitLineLoss,
+  floorNear,
+  hearsAcross,
   ituRegionOf,
+  layoutOf,
+  measuredFaDb,
+  plotRoom,
   type Band,
+  type CandidateSpec,
   type Design,
+  type ExpectedNoise,
   type ForecastPlace,
+  type ForecastTarget,
+  type Layout,
+  type LineLossModel,
   type PathReceiver,
   type PathStage,
+  type PlaceRoom,
+  type PlotFeature,
+  type Sight,
 } from '@velvet-reed/core';
 import type { StationData } from './station';
 
@@ -19,7 +37,19 @@ import type { StationData } from './station';
 export const latestRevision = (data: StationData, antennaId: number): Saved<'revisions'> | undefined =>
   data.revisions.filter((revision) => revision.antennaId === antennaId).sort((a, b) => b.number - a.number)[0];
 
-export const designOf = (revision: Saved<'revisions'>): Design => revision;
+/** Dimensions of a revision; a height that nobody set by hand is the one at which the antenna was laid on the plan. */
+export function designOf(data: StationData, revision: Saved<'revisions'>): Design {
+  const laid = laidFeature(data, revision.antennaId);
+  const height = antennaKind(revision.kind).parameters.find(({ id }) => id === HEIGHT);
+  if (!laid || !height || revision.dimensions[HEIGHT] !== undefined) return revision;
+  const heightM = (laid.heightM + laid.endHeightM) / 2;
+  // what lies in the grass stays there
+  return heightM >= height.least && heightM <= height.most && height.most > GRASS_M
+    ? { ...revision, dimensions: { ...revision.dimensions, [HEIGHT]: heightM } }
+    : revision;
+}
+const HEIGHT = 'heightM';
+const GRASS_M = 1;
 
 /** Catalogue of the station's region with the listener's edits in place of the original rows. */
 export function bandsOf(data: StationData): readonly Band[] {
@@ -44,30 +74,170 @@ export function bandsOf(data: StationData): readonly Band[] {
   return [...listed, ...own].sort((a, b) => a.lowHz - b.lowHz);
 }
 
+/** Loss of the cable into the house: a class, or the listener's own by its two points. */
+export function cableLoss(station: Station, cableId: string): LineLossModel {
+  const { ownCableDb10, ownCableDb100 } = station;
+  if (cableId !== OWN_CABLE) return cableClass(cableId);
+  return ownCableDb10 !== null && ownCableDb100 !== null
+    ? fitLineLoss([10e6, 100e6], [ownCableDb10, ownCableDb100])
+    : cableClass(CABLE_CLASSES[0].id);
+}
+
+/** External noise at a frequency, with what stands behind it: the listener's own floor counts before the class. */
+export interface OutsideNoise extends ExpectedNoise {
+  /** The floor that decides, and how far it lies above the class. */
+  readonly measured?: { readonly floor: Saved<'noiseFloors'>; readonly overClassDb: number };
+}
+
+export function outsideNoise(data: StationData, freqHz: number): OutsideNoise {
+  const { station } = data;
+  const expected = expectedNoise(station.environment, freqHz, station.noiseOffsetDb);
+  const floor = floorNear(data.noiseFloors, freqHz);
+  const receiver = floor && receiverAt(data, floor.freqHz);
+  if (!floor || !receiver) return expected;
+  const reception = receptionOf(data, floor.antennaId)?.(floor.freqHz);
+  const measured = measuredFaDb(floor, {
+    transfer: reception && reception.validity !== 'outside' ? reception.transfer : 1,
+    lineLossDb: lineLossDb(station, floor.freqHz),
+    noiseFigureDb: effectiveNoiseFigureDb(receiver),
+  });
+  if (measured === undefined) return expected;
+  const there = expectedNoise(station.environment, floor.freqHz, station.noiseOffsetDb).faDb;
+  const overClassDb = measured - there;
+  return {
+    faDb: expected.faDb + overClassDb,
+    parts: [...expected.parts, { source: 'man-made', faDb: expected.faDb + overClassDb, origin: 'measured' }],
+    remarks: expected.remarks,
+    measured: { floor, overClassDb },
+  };
+}
+
+const receiverAt = (data: StationData, freqHz: number): Saved<'receivers'> | undefined =>
+  data.receivers.find((receiver) => receiver.minHz <= freqHz && receiver.maxHz >= freqHz);
+
+const lineLossDb = (station: Station, freqHz: number): number =>
+  (attenuationDbPer100m(cableLoss(station, station.cableId), freqHz) * station.lineLengthM) / 100;
+
 /** What the place, its line, receivers and neighbours are to a forecast. The own transmitter is left to Guard. */
 export function forecastPlace(data: StationData): ForecastPlace {
-  const { station } = data;
-  const cable = cableClass(station.cableId);
   return {
     emitters: data.emitters.filter((emitter) => !emitter.own),
     receivers: data.receivers.map((receiver) => ({ ...receiver, noiseFigureDb: effectiveNoiseFigureDb(receiver) })),
-    lineLossDb: (freqHz) => (attenuationDbPer100m(cable, freqHz) * station.lineLengthM) / 100,
-    externalFaDb: (freqHz) => expectedNoise(station.environment, freqHz, station.noiseOffsetDb).faDb,
+    lineLossDb: (freqHz) => lineLossDb(data.station, freqHz),
+    externalFaDb: (freqHz) => outsideNoise(data, freqHz).faDb,
   };
 }
+
+/** Features of the plan as the core wants them. */
+export const plotFeaturesOf = (data: StationData): readonly PlotFeature[] =>
+  data.plotFeatures.map((feature) => ({ ...feature, id: String(feature.id) }));
+
+/** What the place offers: measured on the plan when it has two supports, else as entered. */
+export function roomOf(data: StationData): PlaceRoom & { readonly from: string } {
+  const room = plotRoom(plotFeaturesOf(data));
+  return room
+    ? { spanM: room.spanM, heightM: room.heightM, from: `Plot: ${room.between.join(' to ')}` }
+    : { spanM: data.station.spanM, heightM: data.station.heightM, from: 'as entered for the station' };
+}
+
+/** Where an antenna lies on the plan, if it was laid. */
+export const laidFeature = (data: StationData, antennaId: number): Saved<'plotFeatures'> | undefined =>
+  data.plotFeatures.find((feature) => feature.kind === 'antenna' && feature.antennaId === antennaId);
+
+/** How an antenna lies, and what was found there; undefined when it was not laid. */
+export function laidLayout(data: StationData, antennaId: number): Layout | undefined {
+  const feature = laidFeature(data, antennaId);
+  const revision = latestRevision(data, antennaId);
+  if (!feature || !revision) return undefined;
+  const { needsSpanM, needsHeightM } = antennaKind(revision.kind).fit(designOf(data, revision), roomOf(data));
+  const features = plotFeaturesOf(data);
+  const laid = features.find((one) => one.id === String(feature.id));
+  return (
+    laid && layoutOf(laid, { spanM: needsSpanM, heightM: needsHeightM, across: hearsAcross(revision.kind) }, features)
+  );
+}
+
+/** Wishes as the ranking wants them: with arrival angle and bearing at a moment. */
+export const wishTargets = (data: StationData, atMs: number): readonly ForecastTarget[] =>
+  data.targets.map((target) => {
+    const arrival = arrivalOf(target, data.station, atMs);
+    return {
+      id: String(target.id),
+      name: target.name,
+      lowHz: target.lowHz,
+      highHz: target.highHz,
+      bandwidthHz: target.bandwidthHz,
+      weight: target.weight,
+      arrivalDeg: arrival.elevationDeg,
+      ...(arrival.bearingDeg === undefined ? {} : { bearingDeg: arrival.bearingDeg }),
+    };
+  });
+
+/** The listener's own antennas as candidates. */
+export const ownCandidates = (data: StationData): readonly CandidateSpec[] =>
+  data.antennas.flatMap((antenna): CandidateSpec[] => {
+    const revision = latestRevision(data, antenna.id);
+    if (!revision) return [];
+    const layout = laidLayout(data, antenna.id);
+    return [
+      {
+        id: `own-${antenna.id}`,
+        name: antenna.name,
+        source: 'own',
+        design: designOf(data, revision),
+        burden: BURDENS[revision.kind],
+        ...(layout ? { headingDeg: layout.facingDeg } : {}),
+      },
+    ];
+  });
+
+/** Antennas that could be bought, as candidates. */
+export const boughtCandidates = (data: StationData): readonly CandidateSpec[] =>
+  data.boughtAntennas.map((one): CandidateSpec => ({
+    id: `bought-${one.id}`,
+    name: one.name,
+    source: 'bought',
+    sizeM: one.sizeM,
+    burden: { price: one.price, hours: one.hours, sight: asSight(one.sight) },
+    bought: {
+      gains: one.gains,
+      ...(one.amplified
+        ? {
+            head: {
+              gainDb: one.gainDb,
+              noiseFigureDb: one.noiseFigureDb,
+              iip2Dbm: one.iip2Dbm,
+              iip3Dbm: one.iip3Dbm,
+            },
+          }
+        : {}),
+      ...(one.inputFilterHz === null ? {} : { inputFilterHz: one.inputFilterHz }),
+    },
+  }));
+
+const asSight = (value: number): Sight => (value >= 3 ? 3 : value >= 2 ? 2 : value >= 1 ? 1 : 0);
 
 /** Stages of a path in one of its two orders, as the core wants them. */
 export function orderedStages(data: StationData, pathId: number, order: 1 | 2): readonly Saved<'pathStages'>[] {
   const place = (stage: Saved<'pathStages'>): number => (order === 1 ? stage.firstPlace : stage.secondPlace);
-  return data.pathStages.filter((stage) => stage.pathId === pathId).sort((a, b) => place(a) - place(b) || a.id - b.id);
+  return data.pathStages
+    .filter((stage) => stage.pathId === pathId)
+    .map((stage) => ({ ...stage, lengthM: runLengthM(data, stage.plotFeatureId) ?? stage.lengthM }))
+    .sort((a, b) => place(a) - place(b) || a.id - b.id);
+}
+
+/** Length of a cable run on the plan; undefined without one. */
+export function runLengthM(data: StationData, plotFeatureId: number | null): number | undefined {
+  const run = data.plotFeatures.find((feature) => feature.id === plotFeatureId);
+  return run && cableRunM(run);
 }
 
 /** A stored stage as the computation's own shape. */
-export function toPathStage(stage: Saved<'pathStages'>): PathStage {
+export function toPathStage(station: Station, stage: Saved<'pathStages'>): PathStage {
   const { name } = stage;
   switch (stage.kind) {
     case 'line':
-      return { kind: 'line', name, cableId: stage.cableId, lengthM: stage.lengthM };
+      return { kind: 'line', name, cable: cableLoss(station, stage.cableId), lengthM: stage.lengthM };
     case 'filter':
       return {
         kind: 'filter',
@@ -101,5 +271,5 @@ export const toPathReceiver = (receiver: Saved<'receivers'>): PathReceiver => re
 /** What an antenna hands on at a frequency, from its latest dimensions. */
 export function receptionOf(data: StationData, antennaId: number | null) {
   const revision = antennaId === null ? undefined : latestRevision(data, antennaId);
-  return revision ? antennaKind(revision.kind).reception?.(designOf(revision)) : undefined;
+  return revision ? antennaKind(revision.kind).reception?.(designOf(data, revision)) : undefined;
 }

@@ -1,14 +1,6 @@
 import type { Saved } from '@velvet-reed/contract';
-import {
-  antennaKind,
-  emitterField,
-  expectedNoise,
-  powerDb,
-  powerRatio,
-  type PathQuestion,
-  type PathStage,
-} from '@velvet-reed/core';
-import { latestRevision, receptionOf } from './derive';
+import { antennaKind, emitterField, powerDb, powerRatio, type PathQuestion, type PathStage } from '@velvet-reed/core';
+import { latestRevision, outsideNoise, receptionOf } from './derive';
 import type { StationData } from './station';
 
 /** What a path is asked: the wanted band, the noise and carriers at the antenna connector, and the antenna's own amplifier if it has one. */
@@ -22,13 +14,12 @@ export interface AskedPath {
 
 /** Without a drafted antenna everything arrives as on an isotropic one. */
 export function askPath(data: StationData, path: Saved<'paths'>, target: Saved<'targets'>): AskedPath {
-  const { station } = data;
   const centreHz = (target.lowHz + target.highHz) / 2;
   const reception = receptionOf(data, path.antennaId);
   const here = reception?.(centreHz);
   const counted = here && here.validity !== 'outside' ? here : undefined;
   const share = counted ? counted.transfer : 1;
-  const faDb = expectedNoise(station.environment, centreHz, station.noiseOffsetDb).faDb;
+  const faDb = outsideNoise(data, centreHz).faDb;
   const revision = path.antennaId === null ? undefined : latestRevision(data, path.antennaId);
   const head = revision && antennaKind(revision.kind).head;
   const ownFactor = head && counted?.ownFaDb !== undefined ? 1 + powerRatio(counted.ownFaDb) * share : 1;

@@ -160,7 +160,15 @@ export function useWrite() {
     [stationId, reload],
   );
 
-  return { save, trySave, saveStation, importSweep, undo };
+  const importPicture = useCallback(
+    async (file: File) => {
+      await sendFile(`${keyOf(stationId)}/pictures`, file, {});
+      await reload();
+    },
+    [stationId, reload],
+  );
+
+  return { save, trySave, saveStation, importSweep, importPicture, undo };
 }
 
 /** A change that adds a notebook entry; put it into the batch it tells about. */

@@ -1,3 +1,4 @@
+import { STATION_DEFAULTS, WISH_DEFAULTS } from '@velvet-reed/contract';
 import type { StationData } from './station';
 
 const stored = (id: number) => ({ id, version: 1, stationId: 1, createdAt: '2026-03-10' });
@@ -16,9 +17,20 @@ export const TEST_STATION: StationData = {
     cableId: 'pe5',
     lineLengthM: 25,
     groundId: 'average',
+    ...STATION_DEFAULTS,
   },
   canUndo: false,
-  targets: [{ ...stored(1), name: '31 m broadcast', lowHz: 9.4e6, highHz: 9.9e6, bandwidthHz: 5000, weight: 5 }],
+  targets: [
+    {
+      ...stored(1),
+      name: '31 m broadcast',
+      lowHz: 9.4e6,
+      highHz: 9.9e6,
+      bandwidthHz: 5000,
+      weight: 5,
+      ...WISH_DEFAULTS,
+    },
+  ],
   bandEdits: [
     {
       ...stored(1),
@@ -74,5 +86,9 @@ export const TEST_STATION: StationData = {
   guardPlans: [],
   guardInputs: [],
   entries: [{ ...stored(1), stage: 'notebook', text: 'Ω and λ survive', atMs: 0 }],
+  plotFeatures: [],
+  satellites: [],
+  noiseFloors: [],
+  boughtAntennas: [],
   attachments: [{ ...stored(1), name: 'a.s1p', size: 3, sha256: 'ab'.repeat(32) }],
 };

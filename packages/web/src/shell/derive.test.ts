@@ -47,6 +47,7 @@ test('the two orders of a path are independent', () => {
     pathId: 1,
     cableId: 'pe5',
     lengthM: 1,
+    plotFeatureId: null,
     gainDb: 0,
     noiseFigureDb: 0,
     iip2Dbm: 0,

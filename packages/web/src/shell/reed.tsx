@@ -280,7 +280,7 @@ function Antennas({ data, scale }: { readonly data: StationData; readonly scale:
         const revision = latestRevision(data, antenna.id);
         if (!revision) return [];
         const active = antennaKind(revision.kind).head !== undefined;
-        const [low, high] = usefulRange(designOf(revision));
+        const [low, high] = usefulRange(designOf(data, revision));
         return [
           <line
             key={antenna.id}
@@ -363,7 +363,7 @@ function PathCurve({
   const path = data.paths[0];
   const receiver = data.receivers.find((candidate) => candidate.id === path?.receiverId);
   if (!path || !receiver) return null;
-  const stages = orderedStages(data, path.id, 1).map(toPathStage);
+  const stages = orderedStages(data, path.id, 1).map((stage) => toPathStage(data.station, stage));
   const points = Array.from({ length: 121 }, (_, i) => {
     const x = (i / 120) * width;
     const freqHz = scale.invert(x);

@@ -1,6 +1,7 @@
 import type { StationData } from '../data/station';
 
-export type StageId = 'listen' | 'choose' | 'draft' | 'bench' | 'trials' | 'noise' | 'path' | 'guard' | 'notebook';
+export type StageId =
+  'listen' | 'plot' | 'choose' | 'draft' | 'bench' | 'trials' | 'noise' | 'path' | 'guard' | 'notebook';
 export type StageState = 'empty' | 'in work' | 'done' | 'doubtful';
 
 /** Stages in the order in which people work; the key jumps there. */
@@ -11,6 +12,7 @@ export const STAGES: readonly {
   readonly key: string;
 }[] = [
   { id: 'listen', name: 'Listen', asks: 'What do I want to hear?', key: '1' },
+  { id: 'plot', name: 'Plot', asks: 'What is where?', key: 'p' },
   { id: 'choose', name: 'Choose', asks: 'Which antenna, here?', key: '2' },
   { id: 'draft', name: 'Draft', asks: 'How do I build it?', key: '3' },
   { id: 'bench', name: 'Bench', asks: 'Is it on frequency, what next?', key: '4' },
@@ -26,6 +28,12 @@ export function stageState(data: StationData, stage: StageId): StageState {
   switch (stage) {
     case 'listen':
       return data.targets.length === 0 ? 'empty' : data.receivers.length === 0 ? 'in work' : 'done';
+    case 'plot':
+      return data.plotFeatures.length === 0
+        ? 'empty'
+        : data.plotFeatures.some((feature) => feature.kind === 'antenna')
+          ? 'done'
+          : 'in work';
     case 'choose':
       return data.antennas.length > 0 ? 'done' : data.targets.length > 0 ? 'in work' : 'empty';
     case 'draft': {

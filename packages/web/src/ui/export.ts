@@ -9,7 +9,7 @@ export function saveCsv(name: string, head: readonly string[], rows: readonly (r
 export const saveText = (name: string, text: string, type: string): void => saveAs(new Blob([text], { type }), name);
 
 /** A drawing on the screen as a free-standing SVG: colours that hang on the theme are written out. */
-function standaloneSvg(svg: SVGSVGElement): { readonly text: string; readonly width: number; readonly height: number } {
+function standaloneSvg(svg: SVGSVGElement): string {
   const copy = svg.cloneNode(true);
   if (!(copy instanceof SVGSVGElement)) throw new Error('The drawing could not be copied. Try again.');
   const { width, height } = svg.getBoundingClientRect();
@@ -17,23 +17,21 @@ function standaloneSvg(svg: SVGSVGElement): { readonly text: string; readonly wi
   copy.setAttribute('width', String(Math.round(width)));
   copy.setAttribute('height', String(Math.round(height)));
   const style = getComputedStyle(svg);
-  const text = new XMLSerializer()
+  return new XMLSerializer()
     .serializeToString(copy)
     .replace(
       /var\((--[\w-]+)\)/g,
       (_, name: string) => style.getPropertyValue(name).trim().replaceAll('"', "'") || 'gray',
     );
-  return { text, width, height };
 }
 
 /** Saves the first drawing below an element as SVG. */
 export function saveSvg(name: string, svg: SVGSVGElement): void {
-  saveText(name, standaloneSvg(svg).text, 'image/svg+xml');
+  saveText(name, standaloneSvg(svg), 'image/svg+xml');
 }
 
-/** Saves it as PNG at twice its size, on the sheet's colour. */
-export async function savePng(name: string, svg: SVGSVGElement): Promise<void> {
-  const { text, width, height } = standaloneSvg(svg);
+/** A free-standing SVG text as PNG at twice its size, on the sheet's colour. */
+export async function svgPng(text: string): Promise<Blob> {
   const image = new Image();
   const address = URL.createObjectURL(new Blob([text], { type: 'image/svg+xml' }));
   try {
@@ -43,20 +41,22 @@ export async function savePng(name: string, svg: SVGSVGElement): Promise<void> {
       image.src = address;
     });
     const canvas = document.createElement('canvas');
-    canvas.width = 2 * width;
-    canvas.height = 2 * height;
+    canvas.width = 2 * image.naturalWidth;
+    canvas.height = 2 * image.naturalHeight;
     const context = canvas.getContext('2d');
-    if (!context) return;
+    if (!context) throw new Error('This browser draws no pictures. Save it as SVG.');
     context.fillStyle = getComputedStyle(document.documentElement).getPropertyValue('--sheet');
     context.fillRect(0, 0, canvas.width, canvas.height);
     context.drawImage(image, 0, 0, canvas.width, canvas.height);
-    await new Promise<void>((resolve) =>
-      canvas.toBlob((blob) => {
-        if (blob) saveAs(blob, name);
-        resolve();
-      }),
+    return await new Promise<Blob>((resolve, reject) =>
+      canvas.toBlob((blob) => (blob ? resolve(blob) : reject(new Error('The picture could not be written.')))),
     );
   } finally {
     URL.revokeObjectURL(address);
   }
+}
+
+/** Saves a drawing on the screen as PNG. */
+export async function savePng(name: string, svg: SVGSVGElement): Promise<void> {
+  saveAs(await svgPng(standaloneSvg(svg)), name);
 }

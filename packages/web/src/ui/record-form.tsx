@@ -19,7 +19,17 @@ export type FieldSpec = { readonly name: string; readonly label: string; readonl
       readonly options: readonly { readonly value: string; readonly label: string }[];
       readonly numeric?: boolean;
     }
+  /** A text with a grammar of its own. */
+  | {
+      readonly kind: 'read';
+      readonly read: (text: string) => { readonly value: unknown } | { readonly fault: string };
+    }
 );
+
+/** A text that its own reader refused. */
+class ReadFault extends CoreError {
+  readonly code = 'FIELD_TEXT';
+}
 
 type Typed = Record<string, string | boolean>;
 type Cast = Record<string, unknown>;
@@ -33,6 +43,11 @@ function castField(field: FieldSpec, typed: string | boolean | undefined): unkno
     case 'quantity':
       if (field.optional && text.trim() === '') return null;
       return parseQuantity(text, field.dimension, field.bareUnit ? { bareUnit: field.bareUnit } : {});
+    case 'read': {
+      const result = field.read(text);
+      if ('fault' in result) throw new ReadFault(result.fault, field.name);
+      return result.value;
+    }
     case 'choice':
       return field.numeric ? (text === '' ? null : Number(text)) : text;
     default:
@@ -191,13 +206,13 @@ function FieldRow({
         </select>
       )}
       {field.kind === 'long' && <textarea rows={3} {...common} className="w-full" />}
-      {(field.kind === 'text' || field.kind === 'quantity') && (
+      {(field.kind === 'text' || field.kind === 'quantity' || field.kind === 'read') && (
         <input
           type="text"
           autoComplete="off"
           inputMode={field.kind === 'quantity' ? 'text' : undefined}
           {...common}
-          className={`w-full min-w-36 ${field.kind === 'quantity' ? 'font-mono' : ''}`}
+          className={`w-full min-w-36 ${field.kind === 'text' ? '' : 'font-mono'}`}
         />
       )}
       {field.hint && (

@@ -46,7 +46,7 @@ function Bench({ data }: { readonly data: StationData }) {
   });
   const shown = loaded.filter(({ header }) => header.shown);
   const revision = antenna && latestRevision(data, antenna.id);
-  const design = revision && designOf(revision);
+  const design = revision && designOf(data, revision);
   const steps = data.trimSteps.filter((step) => step.antennaId === antenna?.id);
   const cut = design && steps.length > 0 ? nextCut(steps, design.freqHz) : undefined;
   const latest = shown.at(-1);

@@ -1,7 +1,6 @@
 import type { Saved } from '@velvet-reed/contract';
 import { antennaKind, checkDesign, dimensionsOf, GROUND_CLASSES, groundClass, type Design } from '@velvet-reed/core';
 import { useMemo } from 'react';
-import { designOf } from '../../data/derive';
 import type { FocusBand } from '../../data/focus';
 import { modelOf, questionOf, useModels, type NamedQuestion } from '../../data/model';
 import { shownValue } from './editing';
@@ -68,7 +67,7 @@ export function family(
       return revisions
         .filter((revision) => comparison.ids.includes(revision.id))
         .slice(0, MOST_CURVES)
-        .map((revision) => ({ name: `revision ${revision.number}`, design: designOf(revision), groundId }));
+        .map((revision) => ({ name: `revision ${revision.number}`, design: revision, groundId }));
   }
 }
 

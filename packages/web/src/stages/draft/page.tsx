@@ -112,9 +112,11 @@ function DraftSheet({
 }) {
   const { trySave } = useWrite();
   const { band } = useFocus();
-  const revisions = data.revisions.filter((one) => one.antennaId === antenna.id);
+  const revisions = data.revisions
+    .filter((one) => one.antennaId === antenna.id)
+    .map((one) => ({ ...one, dimensions: designOf(data, one).dimensions }));
   const only = revisions.length === 1;
-  const editing = useEditing(designOf(revision));
+  const editing = useEditing(designOf(data, revision));
   const { design } = editing;
   const [groundId, setGroundId] = useState(data.station.groundId);
   const [comparison, setComparison] = useState<Comparison>({ by: 'nothing' });

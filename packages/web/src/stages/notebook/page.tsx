@@ -1,6 +1,9 @@
 import { SCHEMAS, type Saved } from '@velvet-reed/contract';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { getBytes, getJson } from '../../data/api';
+import { wishTargets } from '../../data/derive';
+import { useMoment } from '../../data/moment';
+import { useRanking } from '../../data/ranking';
 import { showTrouble, useSamples, useWrite, type StationData } from '../../data/station';
 import { Button } from '../../ui/button';
 import { RecordForm } from '../../ui/record-form';
@@ -69,25 +72,44 @@ function Notebook({ data }: { readonly data: StationData }) {
   );
 }
 
+const FORMATS = [
+  ['pdf', 'Save the report as PDF'],
+  ['csv', 'Tables as CSV'],
+  ['png', 'Charts as PNG'],
+] as const;
+
 function Report({ data }: { readonly data: StationData }) {
   const samples = useSamples(data.sweeps);
+  const { atMs } = useMoment();
+  const targets = useMemo(() => wishTargets(data, atMs), [data, atMs]);
+  const { ranked, complete, answered, asked } = useRanking(data, { targets, view: 'quiet' });
   const [busy, setBusy] = useState(false);
-  const make = async (): Promise<void> => {
+  const make = async (as: (typeof FORMATS)[number][0]): Promise<void> => {
     setBusy(true);
     try {
       const { saveReport } = await import('./report-pdf');
-      await saveReport(data, samples.data ?? new Map());
+      await saveReport({ data, samples: samples.data ?? new Map(), ranked }, as);
     } catch (error) {
       showTrouble(error);
     } finally {
       setBusy(false);
     }
   };
+  const waiting = busy || !complete || (data.sweeps.length > 0 && !samples.data);
   return (
     <Section title="Report" hint="the whole path with its charts, tables and checksums">
-      <Button look="main" busy={busy || (data.sweeps.length > 0 && !samples.data)} onClick={() => void make()}>
-        {busy ? 'Writing the report…' : 'Save the report as PDF'}
-      </Button>
+      <div className="flex flex-wrap gap-3">
+        {FORMATS.map(([as, label]) => (
+          <Button key={as} look={as === 'pdf' ? 'main' : 'plain'} busy={waiting} onClick={() => void make(as)}>
+            {label}
+          </Button>
+        ))}
+      </div>
+      {!complete && (
+        <p role="status" className="mt-1 text-sm text-dim">
+          The wire model is still ranking the antennas for it: {answered} of {asked}.
+        </p>
+      )}
     </Section>
   );
 }

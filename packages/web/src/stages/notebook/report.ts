@@ -17,21 +17,14 @@ import {
   nextCut,
   noiseRise,
   plain,
-  rankCandidates,
+  mayStay,
   showPower,
   trialVerdict,
+  type Candidate,
   type SweepData,
 } from '@velvet-reed/core';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
-import {
-  bandsOf,
-  designOf,
-  forecastPlace,
-  latestRevision,
-  orderedStages,
-  toPathReceiver,
-  toPathStage,
-} from '../../data/derive';
+import { bandsOf, designOf, latestRevision, orderedStages, toPathReceiver, toPathStage } from '../../data/derive';
 import { askPath } from '../../data/path-question';
 import type { StationData } from '../../data/station';
 import { swrChart } from './report-chart';
@@ -58,6 +51,7 @@ const swrText = (swr: number | null | undefined): string =>
 export function reportOf(
   data: StationData,
   samples: ReadonlyMap<number, SweepData>,
+  ranked: readonly Candidate[],
   nowMs: number,
 ): TDocumentDefinitions {
   return {
@@ -84,7 +78,7 @@ export function reportOf(
         style: 'dim',
       },
       ...listenPart(data),
-      ...choosePart(data),
+      ...choosePart(ranked),
       ...antennaPart(data, samples),
       ...trialPart(data),
       ...noisePart(data),
@@ -119,18 +113,18 @@ function listenPart(data: StationData): Content[] {
   ];
 }
 
-function choosePart(data: StationData): Content[] {
-  const wanted = data.targets.map((target) => ({ ...target, id: String(target.id) }));
-  const ranked = rankCandidates(wanted, data.station, forecastPlace(data));
+function choosePart(ranked: readonly Candidate[]): Content[] {
   const { best } = choiceVerdict(ranked);
   return [
     heading('Choose: which antenna, here'),
-    best ? `${best.kind.name}: ${best.reason}` : 'No kind both fits and hears what is wanted.',
+    best ? `${best.spec.name}: ${best.reason}` : 'Nothing both fits and hears what is wanted.',
     table(
-      ['Antenna', 'Fits', 'SNR lost, weighted (model)', 'Reason'],
+      ['Antenna', 'May stay', 'SNR lost, weighted (model)', 'Reason'],
       ranked.map((candidate) => [
-        `${candidate.kind.name}, ${frequencyText(candidate.design.freqHz, 3)}`,
-        candidate.fit.fits ? 'yes' : 'no',
+        candidate.spec.source === 'kind'
+          ? `${candidate.spec.name}, ${frequencyText(candidate.spec.design.freqHz, 3)}`
+          : candidate.spec.name,
+        mayStay(candidate) ? 'yes' : 'no',
         `${fixed(candidate.lossDb, 1)} dB`,
         candidate.reason,
       ]),
@@ -143,7 +137,7 @@ function antennaPart(data: StationData, samples: ReadonlyMap<number, SweepData>)
   return data.antennas.flatMap((antenna): Content[] => {
     const revision = latestRevision(data, antenna.id);
     if (!revision) return [];
-    const draft = antennaKind(revision.kind).draft(designOf(revision));
+    const draft = antennaKind(revision.kind).draft(designOf(data, revision));
     const steps = data.trimSteps.filter((step) => step.antennaId === antenna.id);
     const sweeps = data.sweeps.flatMap((header) => {
       const sweep = samples.get(header.id);
@@ -264,7 +258,10 @@ function pathPart(data: StationData): Content[] {
     if (!target || !receiver) return [];
     const asked = askPath(data, path, target);
     const views = ([1, 2] as const).map((order) => {
-      const stages = [...(asked.head ? [asked.head] : []), ...orderedStages(data, path.id, order).map(toPathStage)];
+      const stages = [
+        ...(asked.head ? [asked.head] : []),
+        ...orderedStages(data, path.id, order).map((stage) => toPathStage(data.station, stage)),
+      ];
       return { stages, analysis: analysePath(stages, toPathReceiver(receiver), asked.question) };
     });
     const row = (name: string, cell: (view: (typeof views)[number]) => string): Row => [name, ...views.map(cell)];

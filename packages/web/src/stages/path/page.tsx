@@ -107,7 +107,10 @@ function PathSheet({
     () =>
       ([1, 2] as const).map((order): OrderView => {
         const stored = orderedStages(data, path.id, order);
-        const stages = [...(asked.head ? [asked.head] : []), ...stored.map(toPathStage)];
+        const stages = [
+          ...(asked.head ? [asked.head] : []),
+          ...stored.map((stage) => toPathStage(data.station, stage)),
+        ];
         return { order, stored, stages, analysis: analysePath(stages, toPathReceiver(receiver), asked.question) };
       }),
     [data, path.id, asked, receiver],
@@ -130,7 +133,7 @@ function PathSheet({
       {orders.map((view) => (
         <Walks key={view.order} view={view} receiverName={receiver.name} />
       ))}
-      <FilterLosses stages={first.stored} asked={asked} />
+      <FilterLosses station={data.station} stages={first.stored} asked={asked} />
       <Button look="quiet" onClick={() => void trySave([entry('path', `${path.name}: ${sentence}`)], 'Noted.')}>
         Note this in the Notebook
       </Button>
@@ -404,9 +407,11 @@ function Walks({ view, receiverName }: { readonly view: OrderView; readonly rece
 
 /** What each filter takes from each carrier, from its type and order. */
 function FilterLosses({
+  station,
   stages,
   asked,
 }: {
+  readonly station: StationData['station'];
   readonly stages: readonly Saved<'pathStages'>[];
   readonly asked: AskedPath;
 }) {
@@ -420,7 +425,9 @@ function FilterLosses({
           <li key={stage.id}>
             <strong>{stage.name}</strong>:{' '}
             {[{ name: 'wanted band', freqHz: centreHz }, ...asked.question.signals]
-              .map((signal) => `${signal.name} ${fixed(-stageGainDb(toPathStage(stage), signal.freqHz), 1)} dB`)
+              .map(
+                (signal) => `${signal.name} ${fixed(-stageGainDb(toPathStage(station, stage), signal.freqHz), 1)} dB`,
+              )
               .join(', ')}
           </li>
         ))}

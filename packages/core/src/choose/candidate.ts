@@ -1,0 +1,236 @@
+import { antennaKind, ANTENNA_KINDS, startDesign } from '../antenna/kinds';
+import type { Design, Fit, HeadAmplifier, KindId, PlaceRoom, Reception } from '../antenna/kind';
+import type { Ground } from '../solver/model';
+import { wireLengthM } from '../solver/model';
+import { powerDb } from '../units/decibel';
+import { lengthText } from '../units/format';
+import { wavelengthM } from '../units/wavelength';
+import { boughtReception, type BoughtAntenna } from './bought';
+import { BURDENS, type Burden } from './burden';
+import type { ForecastTarget } from './forecast';
+import {
+  bestTransformer,
+  gainToward,
+  meanGain,
+  strongestAzimuthDeg,
+  transferThrough,
+  type Hearing,
+  type HearingQuestion,
+  type Unheard,
+} from './hearing';
+
+/** An antenna in the comparison: a kind that could be built, one of the listener's own, or one that can be bought. */
+export type CandidateSpec = { readonly id: string; readonly name: string; readonly burden: Burden } & (
+  | {
+      readonly source: 'kind' | 'own';
+      readonly design: Design;
+      /** Bearing of its forward (+x) side, when it lies on the Plot. */
+      readonly headingDeg?: number;
+    }
+  | { readonly source: 'bought'; readonly bought: BoughtAntenna; readonly sizeM: number }
+);
+
+/** Cuts within this share of a wish's frequency serve it. */
+const SERVES = 0.15;
+
+/** The frequency to cut a kind for: that of the wish with the most weight around it, of those at which the kind fits the place. */
+function cutFor(kind: KindId, targets: readonly ForecastTarget[], room: PlaceRoom): number {
+  const centre = (target: ForecastTarget): number => (target.lowHz + target.highHz) / 2;
+  const served = (freqHz: number): number =>
+    targets.reduce((sum, target) => sum + (Math.abs(centre(target) / freqHz - 1) < SERVES ? target.weight : 0), 0);
+  const fits = (freqHz: number): boolean => antennaKind(kind).fit(startDesign(kind, freqHz), room).fits;
+  const list = targets.map(centre);
+  const fitting = list.filter(fits);
+  return (fitting.length > 0 ? fitting : list).reduce((best, freqHz) =>
+    served(freqHz) > served(best) ? freqHz : best,
+  );
+}
+
+/** One candidate of every kind, cut for the place and the wishes. Nothing wanted: none. */
+export function kindCandidates(
+  targets: readonly ForecastTarget[],
+  room: PlaceRoom,
+  kinds: readonly KindId[] = ANTENNA_KINDS.map((kind) => kind.id),
+): readonly CandidateSpec[] {
+  if (targets.length === 0) return [];
+  return kinds.map((id) => ({
+    id: `kind-${id}`,
+    name: antennaKind(id).name,
+    source: 'kind' as const,
+    design: startDesign(id, cutFor(id, targets, room)),
+    burden: BURDENS[id],
+  }));
+}
+
+const FREE: Ground = { type: 'free' };
+
+/** Elevation asked for wishes (degrees), rounded so that nearly equal ones share an answer. */
+const roundedDeg = (deg: number): number => Math.round(deg * 2) / 2;
+
+/** What must be solved to hear a wish with a drafted candidate; undefined where closed form answers alone. */
+export function wishQuestion(spec: CandidateSpec, target: ForecastTarget, ground: Ground): HearingQuestion | undefined {
+  if (spec.source === 'bought') return undefined;
+  const { model } = antennaKind(spec.design.kind);
+  if (!model) return undefined;
+  return {
+    model: model(spec.design, ground),
+    freqHz: (target.lowHz + target.highHz) / 2,
+    elevationDeg: roundedDeg(target.arrivalDeg),
+  };
+}
+
+/** The same for a transmitter nearby: in free space, toward the horizon. Active kinds answer by closed form. */
+export function emitterQuestion(spec: CandidateSpec, freqHz: number): HearingQuestion | undefined {
+  if (spec.source === 'bought') return undefined;
+  const kind = antennaKind(spec.design.kind);
+  if (!kind.model || kind.head) return undefined;
+  const model = kind.model(spec.design, FREE);
+  const wavelengths = model.wires.reduce((sum, wire) => sum + wireLengthM(wire), 0) / wavelengthM(freqHz);
+  // an upper bound stands for long wires: it costs seconds to know better
+  if (wavelengths > LONG_FOR_EMITTER) return undefined;
+  return { model, freqHz, elevationDeg: 0 };
+}
+const LONG_FOR_EMITTER = 5;
+
+/** Everything that must be solved for a ranking, in the order of the candidates. */
+export function hearingQuestions(
+  specs: readonly CandidateSpec[],
+  targets: readonly ForecastTarget[],
+  emittersHz: readonly number[],
+  ground: Ground,
+): readonly HearingQuestion[] {
+  return specs.flatMap((spec) => [
+    ...targets.flatMap((target) => wishQuestion(spec, target, ground) ?? []),
+    ...emittersHz.flatMap((freqHz) => emitterQuestion(spec, freqHz) ?? []),
+  ]);
+}
+
+/** Looks an answer up; undefined while it is not there yet. */
+export type Heard = (question: HearingQuestion) => Hearing | Unheard | undefined;
+
+/** Gain taken for overload where nothing better is known. */
+const BOUND_DBI = 0;
+
+/** One candidate made ready for forecasts: closed form where it is active or no wire, the wire model otherwise. */
+export interface ReadyCandidate {
+  readonly spec: CandidateSpec;
+  readonly head?: HeadAmplifier;
+  toward(target: ForecastTarget): Reception;
+  fromEmitter(freqHz: number): Reception;
+  /** False while answers of the wire model are missing. */
+  readonly complete: boolean;
+}
+
+/** @param targets all wishes of the ranking: the first that it is cut for decides which way it is turned. */
+export function readyCandidate(
+  spec: CandidateSpec,
+  targets: readonly ForecastTarget[],
+  ground: Ground,
+  heard: Heard,
+): ReadyCandidate {
+  if (spec.source === 'bought') {
+    const reception = boughtReception(spec.bought);
+    return {
+      spec,
+      ...(spec.bought.head ? { head: spec.bought.head } : {}),
+      toward: (target) => reception((target.lowHz + target.highHz) / 2),
+      fromEmitter: reception,
+      complete: true,
+    };
+  }
+  const kind = antennaKind(spec.design.kind);
+  const closed = kind.reception?.(spec.design);
+  const answers = new Map(
+    targets.map((target) => {
+      const question = wishQuestion(spec, target, ground);
+      return [target.id, question && heard(question)] as const;
+    }),
+  );
+  const cut = cutTarget(spec.design.freqHz, targets);
+  const cutHeard = cut && answers.get(cut.id);
+  const solvedCut = cutHeard && !('why' in cutHeard) ? cutHeard : undefined;
+  const transformer = kind.head || !solvedCut ? 1 : bestTransformer(solvedCut);
+  const heading =
+    spec.headingDeg ??
+    (cut?.bearingDeg !== undefined && solvedCut ? cut.bearingDeg + strongestAzimuthDeg(solvedCut) : undefined);
+  const directed = (target: ForecastTarget, hearing: Hearing): number =>
+    target.bearingDeg !== undefined && heading !== undefined
+      ? gainToward(hearing, heading - target.bearingDeg)
+      : target.id === cut?.id
+        ? Math.max(...hearing.gains)
+        : meanGain(hearing);
+  const toward = (target: ForecastTarget): Reception => {
+    const freqHz = (target.lowHz + target.highHz) / 2;
+    const hearing = answers.get(target.id);
+    if (kind.head && closed) return withPattern(closed(freqHz), target, hearing, directed);
+    if (!kind.model) return closed?.(freqHz) ?? NOT_KNOWN;
+    if (!hearing) return NOT_KNOWN;
+    if ('why' in hearing) return { ...NOT_KNOWN, remark: hearing.why };
+    const passed = transferThrough(hearing, transformer);
+    return {
+      realisedGainDbi: powerDb(Math.max(1e-12, directed(target, hearing) * passed)),
+      transfer: hearing.radiated * passed,
+      validity: 'holds',
+      ...(transformer > 1 ? { remark: `Through a ${transformer}:1 transformer, assumed lossless.` } : {}),
+    };
+  };
+  const fromEmitter = (freqHz: number): Reception => {
+    if (closed && (kind.head || !kind.model)) return closed(freqHz);
+    const question = emitterQuestion(spec, freqHz);
+    const hearing = question && heard(question);
+    if (!hearing || 'why' in hearing)
+      return {
+        realisedGainDbi: BOUND_DBI,
+        transfer: 0,
+        validity: 'outside',
+        remark: 'Many wavelengths long there: 0 dBi is assumed for overload.',
+      };
+    const passed = transferThrough(hearing, transformer);
+    return {
+      realisedGainDbi: powerDb(Math.max(1e-12, Math.max(...hearing.gains) * passed)),
+      transfer: hearing.radiated * passed,
+      validity: 'rough',
+    };
+  };
+  const complete = targets.every((target) => !wishQuestion(spec, target, ground) || answers.get(target.id));
+  return { spec, ...(kind.head ? { head: kind.head } : {}), toward, fromEmitter, complete };
+}
+
+const NOT_KNOWN: Reception = {
+  realisedGainDbi: BOUND_DBI,
+  transfer: 0,
+  validity: 'outside',
+  remark: 'Not computed yet.',
+};
+
+/** The wish nearest to the frequency it is cut for, if it serves one. */
+const cutTarget = (freqHz: number, targets: readonly ForecastTarget[]): ForecastTarget | undefined =>
+  [...targets]
+    .map((target) => ({ target, off: Math.abs(Math.log((target.lowHz + target.highHz) / 2 / freqHz)) }))
+    .filter(({ off }) => off < Math.log(1 + SERVES))
+    .sort((a, b) => a.off - b.off)[0]?.target;
+
+/** An active antenna: level and own noise by closed form, direction by the wire model over this ground. */
+function withPattern(
+  closed: Reception,
+  target: ForecastTarget,
+  hearing: Hearing | Unheard | undefined,
+  directed: (target: ForecastTarget, hearing: Hearing) => number,
+): Reception {
+  if (!hearing || 'why' in hearing || closed.validity === 'outside') return closed;
+  return { ...closed, realisedGainDbi: closed.realisedGainDbi + powerDb(directed(target, hearing) / hearing.radiated) };
+}
+
+/** Whether a candidate fits the room. */
+export function candidateFit(spec: CandidateSpec, room: PlaceRoom): Fit {
+  if (spec.source !== 'bought') return antennaKind(spec.design.kind).fit(spec.design, room);
+  const fits = spec.sizeM <= room.spanM;
+  return {
+    fits,
+    needsSpanM: spec.sizeM,
+    needsHeightM: 0,
+    reason: fits
+      ? `fits: ${lengthText(spec.sizeM)} across`
+      : `is ${lengthText(spec.sizeM)} across; the place offers ${lengthText(room.spanM)}`,
+  };
+}

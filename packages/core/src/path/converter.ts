@@ -1,0 +1,43 @@
+import { requirePositive, requireRange } from '../errors';
+import { BOLTZMANN_J_PER_K } from '../units/constants';
+import { powerDb, wattsToDbm } from '../units/decibel';
+
+/** A down-converter ahead of the receiver. */
+export interface DownConverter {
+  readonly rfHz: number;
+  readonly oscillatorHz: number;
+  /** Deviation of the oscillator, parts per million; positive: it runs high. */
+  readonly oscillatorPpm: number;
+  /** Sky, antenna and converter together, K. */
+  readonly systemK: number;
+  readonly gainDb: number;
+  readonly bandwidthHz: number;
+  readonly cableLossDb: number;
+  /** Noise power wanted at the receiver over that bandwidth, dBm. */
+  readonly wantedDbm: number;
+}
+
+/**
+ * Where a converter puts a signal, and how much pad its noise needs ahead of the receiver.
+ * An oscillator above the signal mirrors the spectrum; an oscillator that runs high moves the output down when it lies below the signal
+ * and up when above. Source: mixing; kTG.
+ */
+export function downConversion(converter: DownConverter) {
+  requirePositive(converter.rfHz, 'Signal (Hz)');
+  requirePositive(converter.oscillatorHz, 'Oscillator (Hz)');
+  requirePositive(converter.systemK, 'System temperature (K)');
+  requirePositive(converter.bandwidthHz, 'Bandwidth (Hz)');
+  requireRange(converter.cableLossDb, 'Cable loss (dB)', 0);
+  const mirrored = converter.oscillatorHz > converter.rfHz;
+  const shiftHz = converter.oscillatorHz * converter.oscillatorPpm * 1e-6;
+  const noiseDbmPerHz = wattsToDbm(BOLTZMANN_J_PER_K * converter.systemK) + converter.gainDb;
+  const noiseDbm = noiseDbmPerHz + powerDb(converter.bandwidthHz);
+  return {
+    outputHz: Math.abs(converter.rfHz - converter.oscillatorHz),
+    mirrored,
+    outputErrorHz: mirrored ? shiftHz : -shiftHz,
+    noiseDbmPerHz,
+    noiseDbm,
+    padDb: Math.max(0, noiseDbm - converter.cableLossDb - converter.wantedDbm),
+  };
+}

@@ -1,0 +1,94 @@
+import { hearingKey, type Hearing, type HearingQuestion, type Unheard } from '@velvet-reed/core';
+import { clear, createStore, getMany, keys, setMany, type UseStore } from 'idb-keyval';
+import { createContext, useContext, useMemo, type ReactNode } from 'react';
+import { solveHearings } from '../workers/hearing';
+
+type Answer = Hearing | Unheard;
+
+/** Answers of the wire model, kept by the content of their question: in memory, and in the browser across reloads. */
+export interface Hearings {
+  readonly known: ReadonlyMap<string, Answer>;
+  /** Finds or solves all questions; `onProgress` counts those answered. Ends early when the signal comes. */
+  ask(
+    questions: readonly HearingQuestion[],
+    onProgress: (answered: number) => void,
+    signal: AbortSignal,
+  ): Promise<void>;
+}
+
+/** Answers kept across reloads at most; beyond that all are dropped and solved anew. */
+const MOST_KEPT = 6000;
+/** Answers are written in lots: one transaction each would cost more than the solving. */
+const LOT = 40;
+
+const isAnswer = (value: unknown): value is Answer =>
+  typeof value === 'object' && value !== null && ('why' in value || ('gains' in value && 'radiated' in value));
+
+function makeHearings(): Hearings {
+  const known = new Map<string, Answer>();
+  let store: UseStore | undefined;
+  const kept = (): UseStore => (store ??= createStore('velvet-reed', 'hearings-1'));
+
+  /** What an earlier visit solved; a browser without storage just solves again. */
+  async function recall(wanted: readonly string[]): Promise<void> {
+    try {
+      const found = await getMany<unknown>([...wanted], kept());
+      found.forEach((value, i) => {
+        if (isAnswer(value)) known.set(wanted[i], value);
+      });
+    } catch {
+      // private windows may refuse storage: nothing is lost but time
+    }
+  }
+  async function keep(lot: readonly [string, Answer][]): Promise<void> {
+    try {
+      if ((await keys(kept())).length > MOST_KEPT) await clear(kept());
+      await setMany([...lot], kept());
+    } catch {
+      // see recall
+    }
+  }
+
+  return {
+    known,
+    async ask(questions, onProgress, signal) {
+      const byKey = new Map(questions.map((question) => [hearingKey(question), question] as const));
+      const absent = (): string[] => [...byKey.keys()].filter((key) => !known.has(key));
+      if (absent().length > 0) await recall(absent());
+      const open = absent();
+      if (signal.aborted) return;
+      let answered = byKey.size - open.length;
+      onProgress(answered);
+      let lot: [string, Answer][] = [];
+      await solveHearings(
+        open.flatMap((key) => byKey.get(key) ?? []),
+        (index, answer) => {
+          known.set(open[index], answer);
+          lot.push([open[index], answer]);
+          if (lot.length >= LOT) {
+            void keep(lot);
+            lot = [];
+          }
+          answered += 1;
+          onProgress(answered);
+        },
+        signal,
+      );
+      if (lot.length > 0) void keep(lot);
+    },
+  };
+}
+
+const Context = createContext<Hearings | undefined>(undefined);
+
+export function HearingsProvider({ children }: { readonly children: ReactNode }) {
+  const hearings = useMemo(makeHearings, []);
+  return <Context value={hearings}>{children}</Context>;
+}
+
+/** @throws Error outside the provider: a fault of the program, not of its user. */
+export function useHearings(): Hearings {
+  const hearings = useContext(Context);
+  if (!hearings) throw new Error('HearingsProvider is missing above this view.');
+  return hearings;
+}

@@ -1,0 +1,345 @@
+import { SCHEMAS } from '@velvet-reed/contract';
+import {
+  candidateKindName,
+  filterAdvice,
+  frequencyText,
+  mayStay,
+  SIGHT_WORDS,
+  type Candidate,
+  type RankView,
+  type TargetForecast,
+} from '@velvet-reed/core';
+import { useNavigate } from 'react-router';
+import { entry, useStationId, useWrite, type StationData } from '../../data/station';
+import { Button } from '../../ui/button';
+import { Wide } from '../../ui/stage';
+import { inDb, Value } from '../../ui/value';
+import { gainProvenance, lossProvenance, marginProvenance, weaknessProvenance } from './provenance';
+
+/** Candidates in order, each with its reason, and everything behind it to open. */
+export function RankingList({
+  data,
+  ranked,
+  single,
+  view,
+  waiting,
+  beside,
+  onBeside,
+  onLeave,
+}: {
+  readonly data: StationData;
+  readonly ranked: readonly Candidate[];
+  readonly single: boolean;
+  readonly view: RankView;
+  /** Ids whose answers are still missing. */
+  readonly waiting: ReadonlySet<string>;
+  readonly beside: readonly string[];
+  readonly onBeside: (id: string) => void;
+  readonly onLeave: (id: string) => void;
+}) {
+  const known = ranked.filter(({ spec }) => !waiting.has(spec.id));
+  const open = ranked.filter(({ spec }) => waiting.has(spec.id));
+  return (
+    <ol className="border-t border-rule" aria-label="Ranking">
+      {known.map((candidate) => (
+        <Row
+          key={candidate.spec.id}
+          data={data}
+          candidate={candidate}
+          single={single}
+          view={view}
+          beside={beside.includes(candidate.spec.id)}
+          onBeside={() => onBeside(candidate.spec.id)}
+          onLeave={() => onLeave(candidate.spec.id)}
+        />
+      ))}
+      {open.map(({ spec }) => (
+        <li key={spec.id} className="border-b border-rule py-2 text-dim">
+          {spec.name}: computing…
+        </li>
+      ))}
+    </ol>
+  );
+}
+
+/** Bars run from −20 to +40 dB. */
+const BAR_LOW = -20;
+const BAR_HIGH = 40;
+const barX = (db: number): number =>
+  (100 * (Math.min(BAR_HIGH, Math.max(BAR_LOW, db)) - BAR_LOW)) / (BAR_HIGH - BAR_LOW);
+
+function Row({
+  data,
+  candidate,
+  single,
+  view,
+  beside,
+  onBeside,
+  onLeave,
+}: {
+  readonly data: StationData;
+  readonly candidate: Candidate;
+  readonly single: boolean;
+  readonly view: RankView;
+  readonly beside: boolean;
+  readonly onBeside: () => void;
+  readonly onLeave: () => void;
+}) {
+  const { spec, fit, forecasts, reason, withdrawn } = candidate;
+  const spoilt = forecasts.some((forecast) => (forecast.worstProduct?.overNoiseDb ?? -99) > 0);
+  const only = single && view === 'quiet' ? forecasts[0] : undefined;
+  const cut = spec.source === 'kind' ? `, ${frequencyText(spec.design.freqHz, 3)}` : '';
+  return (
+    <li className="border-b border-rule py-3">
+      <div className="grid grid-cols-[1fr_auto] items-center gap-x-6 gap-y-1 md:grid-cols-[minmax(15rem,1.1fr)_1fr_auto_auto]">
+        <div>
+          <h3 className="font-semibold">
+            {spec.name}
+            {cut}
+            {spec.source !== 'kind' && (
+              <span className="ml-2 text-sm font-normal text-dim">
+                {spec.source === 'own' ? `yours, ${candidateKindName(spec).toLowerCase()}` : 'to buy'}
+              </span>
+            )}
+          </h3>
+          <p className="text-sm text-dim">
+            {fit.reason}; {SIGHT_WORDS[spec.burden.sight]}
+            {spec.source === 'own' ? '' : `, about ${spec.burden.price} of money and ${spec.burden.hours} h (assumed)`}
+          </p>
+        </div>
+        <div className="max-md:order-3 max-md:col-span-2">
+          {only ? <MarginBar marginDb={only.marginDb} /> : <LossBar lossDb={shownLoss(candidate, view)} />}
+        </div>
+        <div className="text-right">
+          {only ? (
+            only.marginDb === undefined ? (
+              <span className="text-sm text-dim">not computed</span>
+            ) : (
+              <Value strong shown={inDb(only.marginDb, 0)} provenance={marginProvenance(only)} />
+            )
+          ) : view === 'quiet' ? (
+            <Value strong shown={inDb(candidate.lossDb, 0, 'dB lost')} provenance={lossProvenance(forecasts)} />
+          ) : (
+            <Value strong shown={inDb(-candidate.weaknessDb, 0)} provenance={weaknessProvenance(forecasts)} />
+          )}
+        </div>
+        <Pick data={data} candidate={candidate} />
+      </div>
+      <p className={`mt-1 max-w-prose text-sm ${!mayStay(candidate) || spoilt ? 'text-caution' : ''}`}>{reason}</p>
+      <div className="mt-1 flex flex-wrap items-center gap-x-5">
+        <label className="flex items-center gap-2 text-sm">
+          <input type="checkbox" checked={beside} onChange={onBeside} aria-label={`Set ${spec.name} side by side`} />
+          Side by side
+        </label>
+        <Button look="quiet" onClick={onLeave} aria-label={`Leave out ${spec.name}`}>
+          Leave out
+        </Button>
+        {withdrawn && <span className="text-sm text-caution">restriction of the station</span>}
+      </div>
+      <details className="mt-1">
+        <summary className="text-sm text-plum">Each wish, and what could overload</summary>
+        <Details candidate={candidate} />
+      </details>
+    </li>
+  );
+}
+
+const shownLoss = (candidate: Candidate, view: RankView): number =>
+  view === 'quiet' ? candidate.lossDb : candidate.weaknessDb;
+
+function Pick({ data, candidate }: { readonly data: StationData; readonly candidate: Candidate }) {
+  const stationId = useStationId();
+  const navigate = useNavigate();
+  const { trySave } = useWrite();
+  const { spec, reason } = candidate;
+  if (spec.source === 'bought') return <span className="text-sm text-dim">bought ready-made</span>;
+  if (spec.source === 'own')
+    return (
+      <Button
+        onClick={() => void navigate(`/s/${stationId}/draft?antenna=${spec.id.replace('own-', '')}`)}
+        aria-label={`Open ${spec.name}`}
+      >
+        Open
+      </Button>
+    );
+  const { design } = spec;
+  const pick = async (): Promise<void> => {
+    const name = `${spec.name} for ${frequencyText(design.freqHz, 3)}`;
+    const target = data.targets.find((one) => design.freqHz >= one.lowHz && design.freqHz <= one.highHz);
+    const made = await trySave(
+      [
+        { op: 'create', resource: 'antennas', as: 'antenna', values: { name, targetId: target?.id ?? null } },
+        {
+          op: 'create',
+          resource: 'revisions',
+          values: {
+            ...SCHEMAS.revisions.cast({ ...design, antennaId: 1, number: 1, gates: [], done: [] }),
+            antennaId: { new: 'antenna' },
+          },
+        },
+        entry('choose', `Chose ${name}. ${reason}`),
+      ],
+      `${name} is on the Draft.`,
+    );
+    if (made) await navigate(`/s/${stationId}/draft?antenna=${made[0]}`);
+  };
+  return (
+    <Button onClick={() => void pick()} disabled={!mayStay(candidate)} aria-label={`Draft the ${spec.name}`}>
+      Draft it
+    </Button>
+  );
+}
+
+function LossBar({ lossDb }: { readonly lossDb: number }) {
+  return (
+    <svg viewBox="0 0 100 8" className="h-3 w-full" preserveAspectRatio="none" aria-hidden>
+      <rect x="0" y="3" width={Math.max(0, Math.min(100, (100 * lossDb) / 30))} height="2.5" fill="var(--caution)" />
+      <line x1="0" x2="0.4" y1="0" y2="8" stroke="var(--dim)" />
+    </svg>
+  );
+}
+
+function MarginBar({ marginDb }: { readonly marginDb?: number }) {
+  if (marginDb === undefined) return null;
+  const zero = barX(0);
+  const end = barX(marginDb);
+  return (
+    <svg viewBox="0 0 100 8" className="h-3 w-full" preserveAspectRatio="none" aria-hidden>
+      <rect
+        x={Math.min(zero, end)}
+        y="2.5"
+        width={Math.abs(end - zero)}
+        height="3"
+        fill={marginDb >= 0 ? 'var(--reed)' : 'var(--caution)'}
+      />
+      <rect x={zero - 0.2} y="0" width="0.4" height="8" fill="var(--dim)" />
+    </svg>
+  );
+}
+
+function Details({ candidate }: { readonly candidate: Candidate }) {
+  return (
+    <Wide label={`${candidate.spec.name}, each wish`}>
+      <table className="mt-2 w-full max-w-5xl text-sm">
+        <thead>
+          <tr>
+            <th scope="col">Wish</th>
+            <th scope="col">Gain toward it</th>
+            <th scope="col">Pattern wins</th>
+            <th scope="col">Margin</th>
+            <th scope="col">SNR lost to the chain</th>
+            <th scope="col">Strongest product</th>
+            <th scope="col">Room to full scale</th>
+          </tr>
+        </thead>
+        <tbody>
+          {candidate.forecasts.map((forecast) => (
+            <WishRow key={forecast.target.id} forecast={forecast} />
+          ))}
+        </tbody>
+      </table>
+    </Wide>
+  );
+}
+
+function WishRow({ forecast }: { readonly forecast: TargetForecast }) {
+  const { target, marginDb, snrLossDb, patternDb, headroomDb, reception, worstProduct } = forecast;
+  return (
+    <tr>
+      <th scope="row" className="text-ink">
+        {target.name}
+        {forecast.remarks.map((remark) => (
+          <p key={remark} className="max-w-72 text-xs text-caution">
+            {remark}
+          </p>
+        ))}
+      </th>
+      <td>
+        {reception.validity === 'outside' ? (
+          'not computed'
+        ) : (
+          <Value shown={inDb(reception.realisedGainDbi, 1, 'dBi')} provenance={gainProvenance(forecast)} />
+        )}
+      </td>
+      <td>
+        {patternDb === undefined ? (
+          ''
+        ) : (
+          <Value
+            shown={inDb(patternDb, 1)}
+            provenance={{
+              ...gainProvenance(forecast),
+              formula: 'gain toward the wish over the average in all directions: SNR won against evenly spread noise',
+            }}
+          />
+        )}
+      </td>
+      <td>
+        {marginDb === undefined ? (
+          'not computed'
+        ) : (
+          <Value shown={inDb(marginDb, 0)} provenance={marginProvenance(forecast)} />
+        )}
+      </td>
+      <td>
+        {snrLossDb === undefined ? (
+          ''
+        ) : (
+          <Value
+            shown={inDb(snrLossDb, 1)}
+            provenance={{
+              ...marginProvenance(forecast),
+              formula: '10 log (1 + chain noise / outside noise), products counted',
+            }}
+          />
+        )}
+      </td>
+      <td>{worstProduct ? <Product forecast={forecast} /> : <span className="text-dim">none falls here</span>}</td>
+      <td>
+        {headroomDb === undefined ? (
+          ''
+        ) : (
+          <Value
+            shown={inDb(headroomDb, 0)}
+            provenance={{
+              origin: 'model',
+              formula:
+                'full-scale sine − sum of all registered transmitters at the converter, behind an assumed input filter (18 dB per octave outside the tuning range, at most 60 dB)',
+              source: 'free-space fields; your own transmitter is left to Guard',
+            }}
+          />
+        )}
+      </td>
+    </tr>
+  );
+}
+
+function Product({ forecast }: { readonly forecast: TargetForecast }) {
+  const product = forecast.worstProduct;
+  if (!product) return null;
+  return (
+    <>
+      {product.emitters.join(' and ')}, {product.label} at {frequencyText(product.freqHz)}, in the {product.madeIn}:{' '}
+      <Value
+        shown={inDb(product.levelDbm, 1, 'dBm')}
+        provenance={{
+          origin: 'model',
+          formula: product.order === 2 ? 'P1 + P2 − IIP2' : '2·P1 + P2 − 2·IIP3',
+          inputs: product.emitters.map((name, i) => [name, `${product.tonesDbm[i]?.toFixed(1) ?? '?'} dBm`] as const),
+          source: 'power series to third order; free-space fields',
+        }}
+      />
+      ,{' '}
+      <Value
+        shown={inDb(product.overNoiseDb, 0, 'dB over the noise')}
+        provenance={{
+          origin: 'model',
+          formula: 'product − noise in the wish’s bandwidth at the same place',
+          inputs: [['product level', `${product.levelDbm.toFixed(1)} dBm`]],
+          source: 'power series to third order; free-space fields',
+        }}
+      />
+      {product.overNoiseDb > 0 && <p className="max-w-96 text-xs text-caution">{filterAdvice(product)}</p>}
+    </>
+  );
+}

@@ -1,0 +1,450 @@
+import { SCHEMAS, type Saved } from '@velvet-reed/contract';
+import {
+  leastPoints,
+  lengthText,
+  planDistance,
+  plain,
+  PLOT_KINDS,
+  PLOT_NAMES,
+  readPlot,
+  writePlot,
+  type PlanPoint,
+  type PlotKind,
+} from '@velvet-reed/core';
+import { useRef, useState, type KeyboardEvent } from 'react';
+import { laidLayout, plotFeaturesOf, roomOf } from '../../data/derive';
+import { entry, showTrouble, useWrite, type StationData } from '../../data/station';
+import { Button } from '../../ui/button';
+import { saveText } from '../../ui/export';
+import { DeleteButton } from '../../ui/record-row';
+import { Next, Note, Section, Stage } from '../../ui/stage';
+import { StationPage } from '../../ui/station-page';
+import { typedNumber } from '../../ui/typed';
+import { Value } from '../../ui/value';
+import { EMPTY_FEATURE, FeatureForm } from './feature-form';
+import { Findings } from './findings';
+import { GRID_M, PlanCanvas, type Tool } from './plan-canvas';
+import { ScalePicture } from './scale-picture';
+import { inSystem, useUnits } from './units';
+
+type Feature = Saved<'plotFeatures'>;
+
+export default function PlotPage() {
+  return <StationPage>{(data) => <Plot data={data} />}</StationPage>;
+}
+
+/** Kinds that a person adds; pictures arrive as files. */
+const ADDED: readonly PlotKind[] = PLOT_KINDS.filter((kind) => kind !== 'picture');
+const NUDGE: Readonly<Record<string, PlanPoint>> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, 1],
+  ArrowDown: [0, -1],
+};
+
+function Plot({ data }: { readonly data: StationData }) {
+  const { save, trySave } = useWrite();
+  const [system, setSystem] = useUnits();
+  const [selected, setSelected] = useState<number>();
+  const [kind, setKind] = useState<PlotKind>('support');
+  const [tool, setTool] = useState<Tool>('select');
+  const [drawn, setDrawn] = useState<readonly PlanPoint[]>([]);
+  const [form, setForm] = useState<'new' | 'change'>();
+  const [snap, setSnap] = useState(true);
+  const feature = data.plotFeatures.find((one) => one.id === selected);
+
+  const move = (id: number, points: PlanPoint[]): void => {
+    const one = data.plotFeatures.find((candidate) => candidate.id === id);
+    if (!one) return;
+    void trySave(
+      [{ op: 'update', resource: 'plotFeatures', id, version: one.version, values: { points } }],
+      `${one.name} moved.`,
+    );
+  };
+  const begin = (next: Tool): void => {
+    setTool(next);
+    setDrawn([]);
+    setForm(undefined);
+  };
+  const point = (at: PlanPoint): void => {
+    const points = tool === 'measure' && drawn.length >= 2 ? [at] : [...drawn, at];
+    setDrawn(points);
+    if (tool === 'draw' && leastPoints(kind) === 1) finish(points);
+  };
+  const finish = (points: readonly PlanPoint[]): void => {
+    setTool('select');
+    setDrawn(points);
+    setForm('new');
+  };
+  const onKey = (event: KeyboardEvent): void => {
+    const step = NUDGE[event.key];
+    if (step && feature) {
+      event.preventDefault();
+      const by = event.shiftKey ? 10 * GRID_M : GRID_M;
+      move(
+        feature.id,
+        feature.points.map(([x, y]): PlanPoint => [x + by * step[0], y + by * step[1]]),
+      );
+    }
+    if (event.key === 'Escape') begin('select');
+    if (event.key === 'Enter' && tool === 'draw' && drawn.length >= leastPoints(kind)) finish(drawn);
+  };
+  return (
+    <Stage title="Plot" verdict={<Verdict data={data} />} margin={<PlotNotes data={data} />}>
+      <div className="mb-3 flex flex-wrap items-end gap-x-4 gap-y-2" role="group" aria-label="Drawing">
+        <label className="text-sm text-dim">
+          Add
+          <select
+            className="ml-2 text-ink"
+            value={kind}
+            onChange={(event) => setKind(PLOT_KINDS.find((one) => one === event.target.value) ?? 'support')}
+          >
+            {ADDED.map((one) => (
+              <option key={one} value={one} disabled={one === 'antenna' && data.antennas.length === 0}>
+                {PLOT_NAMES[one]}
+              </option>
+            ))}
+          </select>
+        </label>
+        <Button
+          look={tool === 'draw' ? 'main' : 'plain'}
+          aria-pressed={tool === 'draw'}
+          onClick={() => begin(tool === 'draw' ? 'select' : 'draw')}
+        >
+          Draw it
+        </Button>
+        <Button
+          onClick={() => {
+            begin('select');
+            setDrawn([[0, 0]]);
+            setForm('new');
+          }}
+        >
+          Type it
+        </Button>
+        <Button
+          look={tool === 'measure' ? 'main' : 'plain'}
+          aria-pressed={tool === 'measure'}
+          onClick={() => begin(tool === 'measure' ? 'select' : 'measure')}
+        >
+          Measure
+        </Button>
+        <label className="flex items-center gap-2 text-sm">
+          <input type="checkbox" checked={snap} onChange={(event) => setSnap(event.target.checked)} />
+          Snap to supports and half metres
+        </label>
+        <label className="text-sm text-dim">
+          Units
+          <select
+            className="ml-2 text-ink"
+            value={system}
+            onChange={(event) => setSystem(event.target.value === 'imperial' ? 'imperial' : 'metric')}
+          >
+            <option value="metric">metres</option>
+            <option value="imperial">feet</option>
+          </select>
+        </label>
+      </div>
+      {tool === 'draw' && (
+        <p className="mb-2 flex flex-wrap items-center gap-3 text-sm text-plum" role="status">
+          Click the plan for {PLOT_NAMES[kind].toLowerCase()}: {drawn.length} of at least {leastPoints(kind)} points.
+          {drawn.length >= leastPoints(kind) && (
+            <Button look="quiet" onClick={() => finish(drawn)}>
+              Done
+            </Button>
+          )}
+          <Button look="quiet" onClick={() => begin('select')}>
+            Cancel
+          </Button>
+        </p>
+      )}
+      {tool === 'measure' && (
+        <p className="mb-2 text-sm text-plum" role="status">
+          {drawn.length < 2
+            ? 'Click two places.'
+            : `${plain(inSystem(planDistance(drawn[0], drawn[1]), system))} apart.`}
+        </p>
+      )}
+      <div
+        role="group"
+        aria-label="Plan: arrow keys move what is selected by half a metre, with Shift by five metres"
+        tabIndex={0}
+        onKeyDown={onKey}
+      >
+        <PlanCanvas
+          features={data.plotFeatures}
+          tool={tool}
+          drawn={form === 'new' ? [] : drawn}
+          system={system}
+          snap={snap}
+          onSelect={(id) => {
+            setSelected(id);
+            setForm(undefined);
+          }}
+          onMove={move}
+          onPoint={point}
+          {...(selected === undefined ? {} : { selected })}
+        />
+      </div>
+      {tool === 'measure' && drawn.length === 2 && (
+        <ScalePicture data={data} measuredM={planDistance(drawn[0], drawn[1])} system={system} />
+      )}
+      {form === 'new' && (
+        <Section title={`New: ${PLOT_NAMES[kind].toLowerCase()}`}>
+          <FeatureForm
+            data={data}
+            kind={kind}
+            start={{ ...EMPTY_FEATURE, ...HEIGHTS[kind], kind, name: PLOT_NAMES[kind], points: [...drawn] }}
+            system={system}
+            submit="Put it on the plan"
+            onCancel={() => begin('select')}
+            onSave={async (values) => {
+              const made = await save(
+                [
+                  { op: 'create', resource: 'plotFeatures', values: SCHEMAS.plotFeatures.cast(values) },
+                  entry('plot', `On the plan: ${String(values.name)}.`),
+                ],
+                'It is on the plan.',
+              );
+              begin('select');
+              setSelected(made[0]);
+            }}
+          />
+        </Section>
+      )}
+      <FeatureList
+        data={data}
+        selected={selected}
+        onSelect={(id) => {
+          setSelected(id);
+          setForm(undefined);
+        }}
+        onChange={(id) => {
+          setSelected(id);
+          setForm('change');
+        }}
+      >
+        {form === 'change' && feature && (
+          <FeatureForm
+            data={data}
+            kind={feature.kind}
+            start={feature}
+            system={system}
+            submit="Save"
+            onCancel={() => setForm(undefined)}
+            onSave={async (values) => {
+              await save(
+                [{ op: 'update', resource: 'plotFeatures', id: feature.id, version: feature.version, values }],
+                `${feature.name} changed.`,
+              );
+              setForm(undefined);
+            }}
+          />
+        )}
+      </FeatureList>
+      <Findings data={data} system={system} />
+      <Files data={data} />
+    </Stage>
+  );
+}
+
+/** Heights that a new feature starts with. */
+const HEIGHTS: Readonly<Partial<Record<PlotKind, Partial<Feature>>>> = {
+  support: { heightM: 6 },
+  antenna: { heightM: 6, endHeightM: 6 },
+  cable: { heightM: 6, endHeightM: 1 },
+  house: { heightM: 3 },
+  keepout: { heightM: 6, clearanceM: 5 },
+};
+
+function Verdict({ data }: { readonly data: StationData }) {
+  const room = roomOf(data);
+  const laid = data.plotFeatures.find((one) => one.kind === 'antenna' && one.antennaId !== null);
+  const layout = laid?.antennaId ? laidLayout(data, laid.antennaId) : undefined;
+  const worst =
+    layout?.findings.find(({ state }) => state === 'danger') ??
+    layout?.findings.find(({ state }) => state === 'caution');
+  if (data.plotFeatures.length === 0)
+    return (
+      <>
+        The plan is empty; spans and heights are those entered for the station.{' '}
+        <Next>Next: draw the boundary and two supports, or import a GeoJSON file.</Next>
+      </>
+    );
+  return (
+    <>
+      {room.from.startsWith('Plot') ? (
+        <>
+          The longest run is{' '}
+          <Value
+            strong
+            shown={{ digits: room.spanM.toFixed(1), unit: 'm' }}
+            provenance={{
+              origin: 'measured',
+              formula: 'longest distance between two supports',
+              inputs: [['between', room.from.replace('Plot: ', '')]],
+              source: 'your plan',
+            }}
+          />
+          , {room.from.replace('Plot: ', '')}.
+        </>
+      ) : (
+        <>With fewer than two supports the plan gives no run yet.</>
+      )}{' '}
+      {worst ? <span className={worst.state === 'danger' ? 'text-danger' : ''}>{worst.sentence}</span> : ''}{' '}
+      <Next>
+        {laid
+          ? 'Next: see in Choose and Draft what these heights and bearings change.'
+          : data.antennas.length > 0
+            ? 'Next: lay an antenna between two supports.'
+            : 'Next: choose an antenna, then lay it here.'}
+      </Next>
+    </>
+  );
+}
+
+function FeatureList({
+  data,
+  selected,
+  onSelect,
+  onChange,
+  children,
+}: {
+  readonly data: StationData;
+  readonly selected: number | undefined;
+  readonly onSelect: (id: number) => void;
+  readonly onChange: (id: number) => void;
+  readonly children: React.ReactNode;
+}) {
+  if (data.plotFeatures.length === 0) return null;
+  return (
+    <Section title="On the plan" hint="select one, then move it with the arrow keys on the plan, or type its place">
+      {children}
+      <ul className="max-w-4xl border-t border-rule">
+        {data.plotFeatures.map((one) => (
+          <li
+            key={one.id}
+            className={`flex flex-wrap items-center gap-x-4 border-b border-rule ${one.id === selected ? 'bg-paper' : ''}`}
+          >
+            <button
+              type="button"
+              className="min-h-9 grow text-left hover:text-plum"
+              aria-pressed={one.id === selected}
+              onClick={() => onSelect(one.id)}
+            >
+              {one.name} <span className="text-sm text-dim">{PLOT_NAMES[one.kind].toLowerCase()}</span>
+            </button>
+            <span className="font-mono text-sm text-dim">
+              {typedNumber(Number(one.points[0][0].toFixed(1)))} E {typedNumber(Number(one.points[0][1].toFixed(1)))} N
+              {one.heightM > 0 ? `, ${lengthText(one.heightM, 2)} high` : ''}
+            </span>
+            <Button look="quiet" aria-label={`Change ${one.name}`} onClick={() => onChange(one.id)}>
+              Change
+            </Button>
+            <DeleteButton resource="plotFeatures" record={one} name={one.name} />
+          </li>
+        ))}
+      </ul>
+    </Section>
+  );
+}
+
+function Files({ data }: { readonly data: StationData }) {
+  const { save, importPicture } = useWrite();
+  const geo = useRef<HTMLInputElement>(null);
+  const picture = useRef<HTMLInputElement>(null);
+  const takePlan = async (file: File): Promise<void> => {
+    try {
+      const found = readPlot(await file.text(), data.station);
+      await save(
+        [
+          ...found.map((one) => ({
+            op: 'create' as const,
+            resource: 'plotFeatures' as const,
+            values: { ...EMPTY_FEATURE, ...one, points: [...one.points] },
+          })),
+          entry('plot', `Imported ${found.length} features from ${file.name}.`),
+        ],
+        `${found.length} features are on the plan.`,
+      );
+    } catch (error) {
+      showTrouble(error);
+    }
+  };
+  const takePicture = async (file: File): Promise<void> => {
+    try {
+      await importPicture(file);
+    } catch (error) {
+      showTrouble(error);
+    }
+  };
+  const taken = (take: (file: File) => Promise<void>) => (event: React.ChangeEvent<HTMLInputElement>) => {
+    const file = event.target.files?.[0];
+    event.target.value = '';
+    if (file) void take(file);
+  };
+  return (
+    <Section title="In and out" hint="GeoJSON of WGS 84 positions; a PNG or JPEG picture, north up">
+      <div className="flex flex-wrap gap-3">
+        <Button
+          onClick={() =>
+            saveText(
+              `${data.station.name}-plan.geojson`,
+              writePlot(
+                plotFeaturesOf(data).filter((one) => one.kind !== 'picture'),
+                data.station,
+              ),
+              'application/geo+json',
+            )
+          }
+        >
+          Save as GeoJSON
+        </Button>
+        <Button onClick={() => geo.current?.click()}>Import GeoJSON</Button>
+        <Button onClick={() => picture.current?.click()}>Put a picture underneath</Button>
+        <input
+          ref={geo}
+          type="file"
+          accept=".geojson,.json,application/geo+json"
+          className="hidden"
+          aria-label="GeoJSON file"
+          onChange={taken(takePlan)}
+        />
+        <input
+          ref={picture}
+          type="file"
+          accept="image/png,image/jpeg"
+          className="hidden"
+          aria-label="Picture file"
+          onChange={taken(takePicture)}
+        />
+      </div>
+      <p className="mt-2 max-w-prose text-sm text-dim">
+        To scale a picture, measure a stretch on it whose length you know; the scale is then offered below the plan.
+      </p>
+    </Section>
+  );
+}
+
+function PlotNotes({ data }: { readonly data: StationData }) {
+  const room = roomOf(data);
+  return (
+    <>
+      <Note title="Used elsewhere">
+        <p>
+          Choose takes the run of {lengthText(room.spanM)} and the height of {lengthText(room.heightM)} ({room.from}).
+          Draft computes a laid antenna at its heights here; Path takes cable runs as lengths.
+        </p>
+      </Note>
+      <Note title="Axes">
+        <p>East and north of the station’s own position, on the plane that touches the earth there.</p>
+      </Note>
+      <Note title="By keyboard">
+        <p>
+          Select from the list, focus the plan, press the arrows: half a metre, with Shift five metres. “Type it” and
+          “Change” take exact positions, in any unit.
+        </p>
+      </Note>
+    </>
+  );
+}
