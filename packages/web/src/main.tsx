@@ -7,7 +7,7 @@ import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { Toaster } from 'sonner';
 import { FocusProvider } from './data/focus';
-import { HearingsProvider } from './data/hearings';
+import { HearingsProvider } from './data/hearings-provider';
 import { applyTheme } from './data/theme';
 import { Frame } from './shell/frame';
 import { StationsPage } from './shell/stations';

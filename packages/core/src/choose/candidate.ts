@@ -70,10 +70,10 @@ const roundedDeg = (deg: number): number => Math.round(deg * 2) / 2;
 /** What must be solved to hear a wish with a drafted candidate; undefined where closed form answers alone. */
 export function wishQuestion(spec: CandidateSpec, target: ForecastTarget, ground: Ground): HearingQuestion | undefined {
   if (spec.source === 'bought') return undefined;
-  const { model } = antennaKind(spec.design.kind);
-  if (!model) return undefined;
+  const kind = antennaKind(spec.design.kind);
+  if (!kind.model) return undefined;
   return {
-    model: model(spec.design, ground),
+    model: kind.model(spec.design, ground),
     freqHz: (target.lowHz + target.highHz) / 2,
     elevationDeg: roundedDeg(target.arrivalDeg),
   };
@@ -221,9 +221,23 @@ function withPattern(
   return { ...closed, realisedGainDbi: closed.realisedGainDbi + powerDb(directed(target, hearing) / hearing.radiated) };
 }
 
-/** Whether a candidate fits the room. */
+/** Metal surface that can be counted on, m: a car's roof. Common practice, no source. */
+const MOST_SURFACE_M = 3;
+
+/** Whether a candidate fits the room; an antenna that needs its own metal surface fits only where that may be had. */
 export function candidateFit(spec: CandidateSpec, room: PlaceRoom): Fit {
-  if (spec.source !== 'bought') return antennaKind(spec.design.kind).fit(spec.design, room);
+  if (spec.source !== 'bought') {
+    const kind = antennaKind(spec.design.kind);
+    const surfaceM = wavelengthM(spec.design.freqHz) / 2;
+    const fit = kind.fit(spec.design, room);
+    return kind.ownGround && surfaceM > MOST_SURFACE_M
+      ? {
+          ...fit,
+          fits: false,
+          reason: `needs a metal surface about ${lengthText(surfaceM, 2)} across; ${lengthText(MOST_SURFACE_M, 1)} is what a roof or vehicle offers`,
+        }
+      : fit;
+  }
   const fits = spec.sizeM <= room.spanM;
   return {
     fits,

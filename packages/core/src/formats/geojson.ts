@@ -107,7 +107,8 @@ function readFeature(feature: Entries | undefined, number: number, origin: Posit
   const said = properties.get('kind');
   const kind = isKind(said) ? said : usual;
   const raw: unknown = geometry.get('coordinates');
-  const nested = type === 'Point' ? [raw] : type === 'Polygon' && Array.isArray(raw) ? raw[0] : raw;
+  const ring: unknown = type === 'Polygon' && Array.isArray(raw) ? raw[0] : raw;
+  const nested: unknown = type === 'Point' ? [raw] : ring;
   if (!Array.isArray(nested)) return refuse('has no coordinates');
   const points = nested.map((pair: unknown): PlanPoint => {
     if (!Array.isArray(pair)) return refuse('has a coordinate that is not a pair of numbers');
@@ -128,7 +129,7 @@ function readFeature(feature: Entries | undefined, number: number, origin: Posit
     if (value === undefined || value === null) return 0;
     return typeof value === 'number' && value >= 0 && value <= 500
       ? value
-      : refuse(`has ${name} ${String(value)}; metres from 0 to 500 are taken`);
+      : refuse(`has a ${name} that is not a number of metres from 0 to 500`);
   };
   const name = properties.get('name');
   return {

@@ -12,7 +12,7 @@ const RAD = Math.PI / 180;
  */
 export const LAYER_HEIGHT_KM = { day: 250, night: 350 } as const;
 /** Below this elevation trees, hills and ground loss take the wave: one more hop is assumed instead. Common practice, no source. */
-const LEAST_HOP_DEG = 3;
+const LEAST_HOP_DEG = 4;
 const MOST_HOPS = 12;
 /** From here on the ionosphere lets waves through; what is heard comes straight. Common practice, no source. */
 export const LINE_OF_SIGHT_FROM_HZ = 50e6;
@@ -46,7 +46,7 @@ export function hopElevationDeg(distanceKm: number, layerKm: number, hops: numbe
   return Math.atan2(Math.cos(theta) - share, Math.sin(theta)) / RAD;
 }
 
-/** The two lowest modes that clear the horizon by 3°: few hops lose least, so they carry most. */
+/** The two lowest modes that clear the horizon by 4°: few hops lose least, so they carry most. */
 export function hopModes(distanceKm: number, layerKm: number): readonly HopMode[] {
   const modes: HopMode[] = [];
   for (let hops = 1; hops <= MOST_HOPS && modes.length < 2; hops += 1) {
@@ -133,7 +133,7 @@ export function arrivalOf(wanted: WantedPlace, station: Position, atMs: number):
   return at(
     first.elevationDeg,
     'model',
-    `${first.hops} ${first.hops === 1 ? 'hop' : 'hops'} by the F2 layer at ${LAYER_HEIGHT_KM[light]} km (${light} at the middle of the path, assumed height)`,
+    `${first.hops} ${first.hops === 1 ? 'hop' : 'hops'}, F2 layer at ${LAYER_HEIGHT_KM[light]} km by ${light}`,
     first.elevationDeg,
     second.elevationDeg,
   );

@@ -206,7 +206,7 @@ export const FERRIN_POINT_RECORDS: readonly Change[] = [
     attachmentId: null,
     points: [
       [-16.6, 2.1],
-      [-0.6, 3.5],
+      [0.1, 3.6],
     ],
   }),
   feature(

@@ -75,7 +75,7 @@ export function bandsOf(data: StationData): readonly Band[] {
 }
 
 /** Loss of the cable into the house: a class, or the listener's own by its two points. */
-export function cableLoss(station: Station, cableId: string): LineLossModel {
+function cableLoss(station: Station, cableId: string): LineLossModel {
   const { ownCableDb10, ownCableDb100 } = station;
   if (cableId !== OWN_CABLE) return cableClass(cableId);
   return ownCableDb10 !== null && ownCableDb100 !== null
@@ -141,7 +141,7 @@ export function roomOf(data: StationData): PlaceRoom & { readonly from: string }
 }
 
 /** Where an antenna lies on the plan, if it was laid. */
-export const laidFeature = (data: StationData, antennaId: number): Saved<'plotFeatures'> | undefined =>
+const laidFeature = (data: StationData, antennaId: number): Saved<'plotFeatures'> | undefined =>
   data.plotFeatures.find((feature) => feature.kind === 'antenna' && feature.antennaId === antennaId);
 
 /** How an antenna lies, and what was found there; undefined when it was not laid. */
@@ -227,7 +227,7 @@ export function orderedStages(data: StationData, pathId: number, order: 1 | 2): 
 }
 
 /** Length of a cable run on the plan; undefined without one. */
-export function runLengthM(data: StationData, plotFeatureId: number | null): number | undefined {
+function runLengthM(data: StationData, plotFeatureId: number | null): number | undefined {
   const run = data.plotFeatures.find((feature) => feature.id === plotFeatureId);
   return run && cableRunM(run);
 }

@@ -130,7 +130,7 @@ export interface Ranking extends Heard {
 }
 
 /** Everything that can be compared at a station for some wishes. */
-export function useCandidates(data: StationData, targets: readonly ForecastTarget[]): readonly CandidateSpec[] {
+function useCandidates(data: StationData, targets: readonly ForecastTarget[]): readonly CandidateSpec[] {
   return useMemo(
     () => [...ownCandidates(data), ...boughtCandidates(data), ...kindCandidates(targets, roomOf(data))],
     [data, targets],

@@ -1,4 +1,4 @@
-import { stationSchema } from '@velvet-reed/contract';
+import { STATION_DEFAULTS, stationSchema } from '@velvet-reed/contract';
 import { ituRegionOf, locatorOf, parsePosition, type Position } from '@velvet-reed/core';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
@@ -95,7 +95,7 @@ function NewStation() {
           key={`${position.latDeg} ${position.lonDeg}`}
           fields={PLACE_FIELDS}
           schema={stationSchema}
-          fixed={{ ...position }}
+          fixed={{ ...STATION_DEFAULTS, ...position }}
           start={{
             name: '',
             environment: 'rural',
@@ -105,6 +105,8 @@ function NewStation() {
             groundId: 'average',
             cableId: 'pe5',
             lineLengthM: '15 m',
+            ownCableDb10: '',
+            ownCableDb100: '',
           }}
           submit="Make this station"
           onSave={async (values) => {

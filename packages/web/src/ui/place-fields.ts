@@ -1,5 +1,13 @@
+import { OWN_CABLE, type StationValues } from '@velvet-reed/contract';
 import { CABLE_CLASSES, GROUND_CLASSES } from '@velvet-reed/core';
 import type { FieldSpec } from './record-form';
+import { typedLength } from './typed';
+
+/** Cables to choose from; the listener's own is entered with the station. */
+export const CABLE_OPTIONS = [
+  ...CABLE_CLASSES.map((cable) => ({ value: cable.id, label: cable.name })),
+  { value: OWN_CABLE, label: 'my own, by its loss' },
+];
 
 const ENVIRONMENT_OPTIONS = [
   { value: 'city', label: 'city' },
@@ -44,7 +52,75 @@ export const PLACE_FIELDS: readonly FieldSpec[] = [
     name: 'cableId',
     label: 'Cable into the house',
     kind: 'choice',
-    options: CABLE_CLASSES.map((cable) => ({ value: cable.id, label: cable.name })),
+    options: CABLE_OPTIONS,
   },
   { name: 'lineLengthM', label: 'Its length', kind: 'quantity', dimension: 'length', bareUnit: 'm' },
+  {
+    name: 'ownCableDb10',
+    label: 'Own cable, loss at 10 MHz',
+    kind: 'quantity',
+    dimension: 'gain',
+    optional: true,
+    hint: 'dB per 100 m; only for your own cable',
+  },
+  {
+    name: 'ownCableDb100',
+    label: 'Own cable, loss at 100 MHz',
+    kind: 'quantity',
+    dimension: 'gain',
+    optional: true,
+    hint: 'dB per 100 m',
+  },
 ];
+
+/** What the landlord, the weather and the neighbours allow. */
+export const RESTRICTION_FIELDS: readonly FieldSpec[] = [
+  { name: 'nothingVisible', label: 'Nothing may be visible', kind: 'flag' },
+  { name: 'lawnAllowed', label: 'The lawn may be used', kind: 'flag' },
+  { name: 'noDrilling', label: 'No drilling', kind: 'flag' },
+  { name: 'noTransmitting', label: 'No transmitting', kind: 'flag' },
+  {
+    name: 'windLimitMPerS',
+    label: 'Wind that the weakest support stands',
+    kind: 'quantity',
+    dimension: 'speed',
+    bareUnit: 'm/s',
+    optional: true,
+    hint: 'like 35 mph; from its maker',
+  },
+  {
+    name: 'windForecastMPerS',
+    label: 'Wind forecast',
+    kind: 'quantity',
+    dimension: 'speed',
+    bareUnit: 'm/s',
+    optional: true,
+  },
+];
+
+const MPH_M_PER_S = 0.44704;
+/** "15.6 m/s (35 mph)". */
+export const speedText = (mPerS: number): string => `${mPerS.toFixed(1)} m/s (${(mPerS / MPH_M_PER_S).toFixed(0)} mph)`;
+
+const optional = (value: number | null, unit: string): string =>
+  value === null ? '' : `${Number(value.toPrecision(6))} ${unit}`;
+
+/** A station as it would be typed. */
+export const placeStart = (station: StationValues): Record<string, string | boolean> => ({
+  name: station.name,
+  environment: station.environment,
+  noiseOffsetDb: `${station.noiseOffsetDb} dB`,
+  spanM: typedLength(station.spanM),
+  heightM: typedLength(station.heightM),
+  groundId: station.groundId,
+  cableId: station.cableId,
+  lineLengthM: typedLength(station.lineLengthM),
+  ownCableDb10: optional(station.ownCableDb10, 'dB'),
+  ownCableDb100: optional(station.ownCableDb100, 'dB'),
+  nothingVisible: station.nothingVisible,
+  lawnAllowed: station.lawnAllowed,
+  noDrilling: station.noDrilling,
+  noTransmitting: station.noTransmitting,
+  windLimitMPerS: optional(station.windLimitMPerS, 'm/s'),
+  windForecastMPerS: optional(station.windForecastMPerS, 'm/s'),
+});

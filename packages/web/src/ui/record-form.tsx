@@ -5,6 +5,8 @@ import { ValidationError, type AnyObjectSchema } from 'yup';
 import { RefusedError } from '../data/api';
 import { Button } from './button';
 
+type Cast = Record<string, unknown>;
+
 /** One field of a form. Quantities are typed as text with any unit and kept in SI. */
 export type FieldSpec = { readonly name: string; readonly label: string; readonly hint?: string } & (
   | { readonly kind: 'text' | 'long' | 'flag' }
@@ -22,7 +24,12 @@ export type FieldSpec = { readonly name: string; readonly label: string; readonl
   /** A text with a grammar of its own. */
   | {
       readonly kind: 'read';
-      readonly read: (text: string) => { readonly value: unknown } | { readonly fault: string };
+      /** Several lines are typed or pasted. */
+      readonly long?: boolean;
+      /** One value, several named ones that belong together (latitude and longitude), or why not. */
+      readonly read: (
+        text: string,
+      ) => { readonly value: unknown } | { readonly values: Cast } | { readonly fault: string };
     }
 );
 
@@ -32,7 +39,6 @@ class ReadFault extends CoreError {
 }
 
 type Typed = Record<string, string | boolean>;
-type Cast = Record<string, unknown>;
 
 /** Puts what was typed into the field's own type. @throws QuantityTextError with the sentence for the field. */
 function castField(field: FieldSpec, typed: string | boolean | undefined): unknown {
@@ -46,7 +52,7 @@ function castField(field: FieldSpec, typed: string | boolean | undefined): unkno
     case 'read': {
       const result = field.read(text);
       if ('fault' in result) throw new ReadFault(result.fault, field.name);
-      return result.value;
+      return 'values' in result ? result.values : { [field.name]: result.value };
     }
     case 'choice':
       return field.numeric ? (text === '' ? null : Number(text)) : text;
@@ -71,7 +77,9 @@ function readForm(
   const faults: Record<string, string> = {};
   for (const field of fields) {
     try {
-      values[field.name] = castField(field, typed[field.name]);
+      const value = castField(field, typed[field.name]);
+      if (field.kind === 'read') Object.assign(values, value);
+      else values[field.name] = value;
     } catch (error) {
       if (!(error instanceof CoreError)) throw error;
       faults[field.name] = error.message;
@@ -173,6 +181,8 @@ export function RecordForm({
   );
 }
 
+const isLong = (field: FieldSpec): boolean => field.kind === 'long' || (field.kind === 'read' && field.long === true);
+
 function FieldRow({
   field,
   id,
@@ -188,7 +198,7 @@ function FieldRow({
     [field.hint ? `${id}-hint` : '', fault ? `${id}-fault` : ''].filter(Boolean).join(' ') || undefined;
   const common = { id, 'aria-invalid': fault ? true : undefined, 'aria-describedby': describedBy, ...registration };
   return (
-    <div className={field.kind === 'long' ? 'w-full max-w-2xl' : 'w-full sm:w-auto sm:max-w-64'}>
+    <div className={isLong(field) ? 'w-full max-w-2xl' : 'w-full sm:w-auto sm:max-w-64'}>
       <label
         htmlFor={id}
         className={field.kind === 'flag' ? 'flex items-center gap-2 sm:mt-7' : 'block text-sm text-dim'}
@@ -205,8 +215,10 @@ function FieldRow({
           ))}
         </select>
       )}
-      {field.kind === 'long' && <textarea rows={3} {...common} className="w-full" />}
-      {(field.kind === 'text' || field.kind === 'quantity' || field.kind === 'read') && (
+      {isLong(field) && (
+        <textarea rows={3} {...common} className={field.kind === 'read' ? 'w-full font-mono text-sm' : 'w-full'} />
+      )}
+      {!isLong(field) && (field.kind === 'text' || field.kind === 'quantity' || field.kind === 'read') && (
         <input
           type="text"
           autoComplete="off"

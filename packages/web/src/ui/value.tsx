@@ -40,7 +40,13 @@ export function Value({
           aria-label={`${shown.digits} ${shown.unit}, ${origin}: show where this comes from`}
         >
           <span className={`font-mono tabular-nums ${strong ? 'font-bold' : ''}`}>{shown.digits}</span>
-          {shown.unit && <span className="font-light text-dim">&nbsp;{shown.unit}</span>}
+          {shown.unit && (
+            <span className="font-light text-dim">
+              {/* a degree sign stands close */}
+              {shown.unit.startsWith('°') ? '' : '\u00a0'}
+              {shown.unit}
+            </span>
+          )}
           <sup
             aria-hidden
             className="ml-0.5 inline-flex size-[14px] items-center justify-center rounded-full border border-current font-sans text-[9px] leading-none text-dim"

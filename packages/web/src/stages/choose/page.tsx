@@ -114,17 +114,14 @@ function ChooseSheet({ data }: { readonly data: StationData }) {
       <Section
         title="What fits, best first"
         hint={
-          wanted.length === 1
-            ? 'bar: outside noise above what the chain adds, −20 to +40 dB'
-            : view === 'quiet'
-              ? 'weighted SNR lost against an ideal antenna; open a row for each wish'
-              : 'weighted signal missing at the receiver; open a row for each wish'
+          view === 'quiet'
+            ? 'SNR against an ideal antenna, −30 to +15 dB; burdens count in the order'
+            : 'signal at the receiver against an isotropic antenna, −30 to +15 dB; burdens count in the order'
         }
       >
         <RankingList
           data={data}
           ranked={ranking.ranked}
-          single={wanted.length === 1}
           view={view}
           waiting={new Set(everything.ready.filter((one) => !one.complete).map((one) => one.spec.id))}
           beside={beside}
@@ -222,17 +219,17 @@ function Verdict({ ranking, wanted }: { readonly ranking: Ranking; readonly want
     <>
       The{' '}
       <span className="underline decoration-reed decoration-3 underline-offset-4">{midSentence(best.spec.name)}</span>{' '}
-      {only?.marginDb !== undefined ? (
-        <>
-          hears {only.target.name} best here: outside noise arrives{' '}
-          <Value strong shown={inDb(Math.abs(only.marginDb), 0)} provenance={marginProvenance(only)} />{' '}
-          {only.marginDb >= 0 ? 'above' : 'below'} what the chain adds.
-        </>
+      {only ? `hears ${only.target.name} best here: it` : `serves ${countText(wanted.length, 'target')} best here: it`}{' '}
+      {best.lossDb >= 0 ? 'loses' : 'wins'}{' '}
+      <Value strong shown={inDb(Math.abs(best.lossDb), 0)} provenance={lossProvenance(best.forecasts)} /> of SNR against
+      an ideal antenna
+      {only?.marginDb === undefined ? (
+        ', weighted.'
       ) : (
         <>
-          serves {countText(wanted.length, 'target')} best here: it {best.lossDb >= 0 ? 'loses' : 'wins'}{' '}
-          <Value strong shown={inDb(Math.abs(best.lossDb), 0)} provenance={lossProvenance(best.forecasts)} /> of SNR on
-          the weighted average.
+          , and outside noise arrives{' '}
+          <Value strong shown={inDb(Math.abs(only.marginDb), 0)} provenance={marginProvenance(only)} />{' '}
+          {only.marginDb >= 0 ? 'above' : 'below'} what the chain adds.
         </>
       )}{' '}
       <Next>{ranking.complete ? <NextStep best={best} /> : 'The wire model is still at work.'}</Next>

@@ -7,6 +7,7 @@ import {
   SIGHT_WORDS,
   type Candidate,
   type RankView,
+  type ShownQuantity,
   type TargetForecast,
 } from '@velvet-reed/core';
 import { useNavigate } from 'react-router';
@@ -20,7 +21,6 @@ import { gainProvenance, lossProvenance, marginProvenance, weaknessProvenance } 
 export function RankingList({
   data,
   ranked,
-  single,
   view,
   waiting,
   beside,
@@ -29,7 +29,6 @@ export function RankingList({
 }: {
   readonly data: StationData;
   readonly ranked: readonly Candidate[];
-  readonly single: boolean;
   readonly view: RankView;
   /** Ids whose answers are still missing. */
   readonly waiting: ReadonlySet<string>;
@@ -46,7 +45,6 @@ export function RankingList({
           key={candidate.spec.id}
           data={data}
           candidate={candidate}
-          single={single}
           view={view}
           beside={beside.includes(candidate.spec.id)}
           onBeside={() => onBeside(candidate.spec.id)}
@@ -62,16 +60,21 @@ export function RankingList({
   );
 }
 
-/** Bars run from −20 to +40 dB. */
-const BAR_LOW = -20;
-const BAR_HIGH = 40;
+/** Bars run from −30 to +15 dB. */
+const BAR_LOW = -30;
+const BAR_HIGH = 15;
 const barX = (db: number): number =>
   (100 * (Math.min(BAR_HIGH, Math.max(BAR_LOW, db)) - BAR_LOW)) / (BAR_HIGH - BAR_LOW);
+
+/** "+8 dB SNR" */
+const signedDb = (db: number, unit: string): ShownQuantity => {
+  const shown = inDb(db, 0, unit);
+  return db >= 0.5 ? { ...shown, digits: `+${shown.digits}` } : shown;
+};
 
 function Row({
   data,
   candidate,
-  single,
   view,
   beside,
   onBeside,
@@ -79,7 +82,6 @@ function Row({
 }: {
   readonly data: StationData;
   readonly candidate: Candidate;
-  readonly single: boolean;
   readonly view: RankView;
   readonly beside: boolean;
   readonly onBeside: () => void;
@@ -87,7 +89,6 @@ function Row({
 }) {
   const { spec, fit, forecasts, reason, withdrawn } = candidate;
   const spoilt = forecasts.some((forecast) => (forecast.worstProduct?.overNoiseDb ?? -99) > 0);
-  const only = single && view === 'quiet' ? forecasts[0] : undefined;
   const cut = spec.source === 'kind' ? `, ${frequencyText(spec.design.freqHz, 3)}` : '';
   return (
     <li className="border-b border-rule py-3">
@@ -104,23 +105,23 @@ function Row({
           </h3>
           <p className="text-sm text-dim">
             {fit.reason}; {SIGHT_WORDS[spec.burden.sight]}
-            {spec.source === 'own' ? '' : `, about ${spec.burden.price} of money and ${spec.burden.hours} h (assumed)`}
+            {spec.source === 'own'
+              ? ''
+              : `; price about ${spec.burden.price}, ${spec.burden.hours} h of work (assumed)`}
           </p>
         </div>
         <div className="max-md:order-3 max-md:col-span-2">
-          {only ? <MarginBar marginDb={only.marginDb} /> : <LossBar lossDb={shownLoss(candidate, view)} />}
+          <WonBar wonDb={view === 'quiet' ? -candidate.lossDb : -candidate.weaknessDb} />
         </div>
         <div className="text-right">
-          {only ? (
-            only.marginDb === undefined ? (
-              <span className="text-sm text-dim">not computed</span>
-            ) : (
-              <Value strong shown={inDb(only.marginDb, 0)} provenance={marginProvenance(only)} />
-            )
-          ) : view === 'quiet' ? (
-            <Value strong shown={inDb(candidate.lossDb, 0, 'dB lost')} provenance={lossProvenance(forecasts)} />
+          {view === 'quiet' ? (
+            <Value strong shown={signedDb(-candidate.lossDb, 'dB SNR')} provenance={lossProvenance(forecasts)} />
           ) : (
-            <Value strong shown={inDb(-candidate.weaknessDb, 0)} provenance={weaknessProvenance(forecasts)} />
+            <Value
+              strong
+              shown={signedDb(-candidate.weaknessDb, 'dB signal')}
+              provenance={weaknessProvenance(forecasts)}
+            />
           )}
         </div>
         <Pick data={data} candidate={candidate} />
@@ -143,9 +144,6 @@ function Row({
     </li>
   );
 }
-
-const shownLoss = (candidate: Candidate, view: RankView): number =>
-  view === 'quiet' ? candidate.lossDb : candidate.weaknessDb;
 
 function Pick({ data, candidate }: { readonly data: StationData; readonly candidate: Candidate }) {
   const stationId = useStationId();
@@ -190,19 +188,10 @@ function Pick({ data, candidate }: { readonly data: StationData; readonly candid
   );
 }
 
-function LossBar({ lossDb }: { readonly lossDb: number }) {
-  return (
-    <svg viewBox="0 0 100 8" className="h-3 w-full" preserveAspectRatio="none" aria-hidden>
-      <rect x="0" y="3" width={Math.max(0, Math.min(100, (100 * lossDb) / 30))} height="2.5" fill="var(--caution)" />
-      <line x1="0" x2="0.4" y1="0" y2="8" stroke="var(--dim)" />
-    </svg>
-  );
-}
-
-function MarginBar({ marginDb }: { readonly marginDb?: number }) {
-  if (marginDb === undefined) return null;
+/** Won to the right of nothing, lost to the left; the whole width is 45 dB. */
+function WonBar({ wonDb }: { readonly wonDb: number }) {
   const zero = barX(0);
-  const end = barX(marginDb);
+  const end = barX(wonDb);
   return (
     <svg viewBox="0 0 100 8" className="h-3 w-full" preserveAspectRatio="none" aria-hidden>
       <rect
@@ -210,7 +199,7 @@ function MarginBar({ marginDb }: { readonly marginDb?: number }) {
         y="2.5"
         width={Math.abs(end - zero)}
         height="3"
-        fill={marginDb >= 0 ? 'var(--reed)' : 'var(--caution)'}
+        fill={wonDb >= 0 ? 'var(--reed)' : 'var(--caution)'}
       />
       <rect x={zero - 0.2} y="0" width="0.4" height="8" fill="var(--dim)" />
     </svg>

@@ -128,7 +128,7 @@ function PathSheet({
       <Suspense fallback={<Waiting what="the stages" />}>
         <Orders orders={orders} receiverName={receiver.name} headName={asked.head?.name} />
       </Suspense>
-      <StageForms path={path} stages={first.stored} />
+      <StageForms runs={data.plotFeatures.filter((one) => one.kind === 'cable')} path={path} stages={first.stored} />
       <Compare orders={orders} />
       {orders.map((view) => (
         <Walks key={view.order} view={view} receiverName={receiver.name} />

@@ -1,8 +1,9 @@
 import { SCHEMAS, type Saved } from '@velvet-reed/contract';
-import { CABLE_CLASSES } from '@velvet-reed/core';
+import { cableRunM, lengthText } from '@velvet-reed/core';
 import { useState } from 'react';
 import { entry, useWrite } from '../../data/station';
 import { Button } from '../../ui/button';
+import { CABLE_OPTIONS } from '../../ui/place-fields';
 import { RecordForm, type FieldSpec } from '../../ui/record-form';
 import { DeleteButton } from '../../ui/record-row';
 import { Section } from '../../ui/stage';
@@ -20,7 +21,7 @@ const FIELDS: Readonly<Record<Kind, readonly FieldSpec[]>> = {
       name: 'cableId',
       label: 'Cable',
       kind: 'choice',
-      options: CABLE_CLASSES.map((cable) => ({ value: cable.id, label: cable.name })),
+      options: CABLE_OPTIONS,
     },
     { name: 'lengthM', label: 'Length', kind: 'quantity', dimension: 'length', bareUnit: 'm' },
   ],
@@ -72,6 +73,7 @@ const FIELDS: Readonly<Record<Kind, readonly FieldSpec[]>> = {
 const UNUSED = {
   cableId: 'pe5',
   lengthM: 0,
+  plotFeatureId: null,
   gainDb: 0,
   noiseFigureDb: 0,
   iip2Dbm: 40,
@@ -85,7 +87,7 @@ const UNUSED = {
   edgeHighHz: 30e6,
 };
 const START: Readonly<Record<Kind, Record<string, string>>> = {
-  line: { name: 'Coax', cableId: 'pe5', lengthM: '15 m' },
+  line: { name: 'Coax', cableId: 'pe5', lengthM: '15 m', plotFeatureId: '' },
   filter: {
     name: 'Low-pass 30 MHz',
     shape: 'lowpass',
@@ -104,6 +106,7 @@ const startOf = (stage: Saved<'pathStages'>): Record<string, string> => ({
   name: stage.name,
   cableId: stage.cableId,
   lengthM: typedLength(stage.lengthM),
+  plotFeatureId: stage.plotFeatureId === null ? '' : String(stage.plotFeatureId),
   gainDb: `${stage.gainDb} dB`,
   noiseFigureDb: `${stage.noiseFigureDb} dB`,
   iip2Dbm: `${stage.iip2Dbm} dBm`,
@@ -117,12 +120,33 @@ const startOf = (stage: Saved<'pathStages'>): Record<string, string> => ({
   edgeHighHz: typedFrequency(stage.edgeHighHz),
 });
 
+/** Fields of a stage; a line may take its length from a cable run on the plan. */
+function fieldsOf(kind: Kind, runs: readonly Saved<'plotFeatures'>[]): readonly FieldSpec[] {
+  if (kind !== 'line' || runs.length === 0) return FIELDS[kind];
+  return [
+    ...FIELDS.line,
+    {
+      name: 'plotFeatureId',
+      label: 'Length from the Plot',
+      kind: 'choice',
+      numeric: true,
+      options: [
+        { value: '', label: 'as typed' },
+        ...runs.map((run) => ({ value: String(run.id), label: `${run.name}, ${lengthText(cableRunM(run))}` })),
+      ],
+    },
+  ];
+}
+
 /** Adds, changes and deletes the stages of a path. */
 export function StageForms({
   path,
   stages,
+  runs,
 }: {
   readonly path: Saved<'paths'>;
+  /** Cable runs on the plan. */
+  readonly runs: readonly Saved<'plotFeatures'>[];
   readonly stages: readonly Saved<'pathStages'>[];
 }) {
   const { save } = useWrite();
@@ -145,7 +169,7 @@ export function StageForms({
             </div>
             {editing === stage.id && (
               <RecordForm
-                fields={FIELDS[stage.kind]}
+                fields={fieldsOf(stage.kind, runs)}
                 schema={SCHEMAS.pathStages}
                 fixed={{ ...SCHEMAS.pathStages.cast({ ...stage }, { stripUnknown: true }) }}
                 start={startOf(stage)}
@@ -177,7 +201,7 @@ export function StageForms({
       {adding && (
         <RecordForm
           key={adding}
-          fields={FIELDS[adding]}
+          fields={fieldsOf(adding, runs)}
           schema={SCHEMAS.pathStages}
           fixed={{ ...UNUSED, pathId: path.id, kind: adding, firstPlace: place, secondPlace: place }}
           start={START[adding]}

@@ -1,7 +1,7 @@
 import { useMemo, useSyncExternalStore } from 'react';
 
-const NAMES = ['paper', 'sheet', 'ink', 'dim', 'rule', 'plum', 'reed', 'caution', 'danger'] as const;
-export type Colours = Readonly<Record<(typeof NAMES)[number], string>>;
+type ColourName = 'paper' | 'sheet' | 'ink' | 'dim' | 'rule' | 'plum' | 'reed' | 'caution' | 'danger';
+export type Colours = Readonly<Record<ColourName, string>>;
 
 const subscribe = (onChange: () => void): (() => void) => {
   const observer = new MutationObserver(onChange);

@@ -6,15 +6,6 @@ import { bareUnit, cornersText, readCorners, typedIn, type UnitSystem } from './
 
 type Feature = Values<'plotFeatures'>;
 
-export const EMPTY_FEATURE = {
-  heightM: 0,
-  endHeightM: 0,
-  clearanceM: 0,
-  widthM: 0,
-  antennaId: null,
-  attachmentId: null,
-} as const;
-
 function fieldsOf(kind: PlotKind, data: StationData, system: UnitSystem): readonly FieldSpec[] {
   const length = (name: string, label: string, hint?: string): FieldSpec => ({
     name,

@@ -22,6 +22,56 @@ interface View {
   readonly pxPerM: number;
 }
 
+const FACE = 'Atkinson Hyperlegible Next Variable, sans-serif';
+const LABEL_PX = 14;
+/** Average width of a letter of that size, px. */
+const LETTER_PX = 7;
+
+/** Where names stand: beside what they name, and not on one another as far as that can be had. */
+function placedLabels(
+  features: readonly Feature[],
+  toPx: (point: PlanPoint) => readonly [number, number],
+): ReadonlyMap<number, { readonly x: number; readonly y: number }> {
+  const taken: { x: number; y: number; w: number }[] = [];
+  const free = (x: number, y: number, w: number): boolean =>
+    taken.every((one) => x + w < one.x || x > one.x + one.w || Math.abs(y - one.y) > LABEL_PX);
+  return new Map(
+    features.map((feature) => {
+      const px = feature.points.map((point) => toPx(point));
+      const w = feature.name.length * LETTER_PX;
+      const west = Math.min(...px.map(([x]) => x));
+      const east = Math.max(...px.map(([x]) => x));
+      const north = Math.min(...px.map(([, y]) => y));
+      const south = Math.max(...px.map(([, y]) => y));
+      const places: readonly (readonly [number, number])[] =
+        PLOT_SHAPES[feature.kind] === 'area'
+          ? [
+              [west + 5, north + 4],
+              [west + 5, south - 18],
+              [west, north - 18],
+            ]
+          : PLOT_SHAPES[feature.kind] === 'line'
+            ? [
+                [(west + east) / 2 - w / 2, (north + south) / 2 - 24],
+                [(west + east) / 2 - w / 2, (north + south) / 2 + 10],
+                [east + 10, south - 7],
+                [west, north - 22],
+              ]
+            : [
+                [east + 10, (north + south) / 2 - 7],
+                [west - w - 10, (north + south) / 2 - 7],
+                [(west + east) / 2 - w / 2, north - 22],
+                [(west + east) / 2 - w / 2, south + 10],
+                [east + 10, south + 10],
+                [east + 10, north - 22],
+              ];
+      const [x, y] = places.find(([left, top]) => free(left, top, w)) ?? places[0];
+      taken.push({ x, y, w });
+      return [feature.id, { x, y }] as const;
+    }),
+  );
+}
+
 /** Shows everything with a margin. */
 function fitted(features: readonly Feature[], widthPx: number): View {
   const points = features.filter((one) => one.kind !== 'picture').flatMap((one) => one.points);
@@ -102,8 +152,9 @@ export function PlanCanvas({
   const barM = barLength(widthPx / 4 / now.pxPerM);
   const ground = features.filter((one) => one.kind === 'picture');
   const rest = features.filter((one) => one.kind !== 'picture');
+  const labels = placedLabels(rest, toPx);
   return (
-    <div ref={box} className="relative border border-rule" style={{ height: HEIGHT_PX }}>
+    <div ref={box} className="relative mb-6 overflow-hidden border border-rule" style={{ height: HEIGHT_PX }}>
       <Stage
         width={widthPx}
         height={HEIGHT_PX}
@@ -149,6 +200,7 @@ export function PlanCanvas({
             <Drawn
               key={one.id}
               feature={one}
+              label={labels.get(one.id) ?? { x: 0, y: 0 }}
               selected={one.id === selected}
               colours={colours}
               toPx={toPx}
@@ -179,6 +231,7 @@ export function PlanCanvas({
               y={(toPx(drawn[0])[1] + toPx(drawn[1])[1]) / 2 - 20}
               text={`${plain(inSystem(planDistance(drawn[0], drawn[1]), system))}, ${planBearingDeg(drawn[0], drawn[1]).toFixed(0)}°`}
               fontSize={15}
+              fontFamily={FACE}
               fill={colours.plum}
             />
           )}
@@ -277,7 +330,7 @@ function ScaleBar({
   return (
     <Group x={x} y={y}>
       <Line points={[0, -5, 0, 5, 0, 0, px, 0, px, -5, px, 5]} stroke={colours.ink} strokeWidth={1.5} />
-      <Text x={px + 8} y={-8} text={text} fontSize={14} fill={colours.ink} />
+      <Text x={px + 8} y={-8} text={text} fontSize={14} fontFamily={FACE} fill={colours.ink} />
     </Group>
   );
 }
@@ -286,7 +339,7 @@ function North({ x, colours }: { readonly x: number; readonly colours: Colours }
   return (
     <Group x={x} y={16}>
       <Line points={[0, 26, 0, 0, -5, 9, 0, 0, 5, 9]} stroke={colours.ink} strokeWidth={1.5} />
-      <Text x={-5} y={30} text="N" fontSize={14} fill={colours.ink} />
+      <Text x={-5} y={30} text="N" fontSize={14} fontFamily={FACE} fill={colours.ink} />
     </Group>
   );
 }
@@ -344,6 +397,7 @@ function lookOf(kind: Feature['kind'], colours: Colours) {
 function Drawn({
   feature,
   selected,
+  label,
   colours,
   toPx,
   toPlan,
@@ -353,6 +407,7 @@ function Drawn({
 }: {
   readonly feature: Feature;
   readonly selected: boolean;
+  readonly label: { readonly x: number; readonly y: number };
   readonly colours: Colours;
   readonly toPx: (point: PlanPoint) => readonly [number, number];
   readonly toPlan: (px: number, py: number) => PlanPoint;
@@ -363,7 +418,6 @@ function Drawn({
   const look = lookOf(feature.kind, colours);
   const shape = PLOT_SHAPES[feature.kind];
   const px = feature.points.map((point) => toPx(point));
-  const [labelX, labelY] = px.reduce(([sx, sy], [x, y]) => [sx + x / px.length, sy + y / px.length], [0, 0]);
   /** The whole feature is moved by its first point; that one snaps, the others keep their distance. */
   const moved = (dx: number, dy: number): PlanPoint[] => {
     const [x0, y0] = px[0];
@@ -398,10 +452,10 @@ function Drawn({
         />
       )}
       <Text
-        x={shape === 'point' ? px[0][0] + 10 : labelX + 6}
-        y={shape === 'point' ? px[0][1] - 7 : labelY - 16}
+        {...label}
         text={feature.name}
-        fontSize={13}
+        fontSize={LABEL_PX}
+        fontFamily={FACE}
         fontStyle={selected ? 'bold' : 'normal'}
         fill={selected ? colours.plum : colours.ink}
         listening={false}

@@ -1,6 +1,6 @@
 import { hearingKey, type Hearing, type HearingQuestion, type Unheard } from '@velvet-reed/core';
 import { clear, createStore, getMany, keys, setMany, type UseStore } from 'idb-keyval';
-import { createContext, useContext, useMemo, type ReactNode } from 'react';
+import { createContext, useContext } from 'react';
 import { solveHearings } from '../workers/hearing';
 
 type Answer = Hearing | Unheard;
@@ -24,7 +24,7 @@ const LOT = 40;
 const isAnswer = (value: unknown): value is Answer =>
   typeof value === 'object' && value !== null && ('why' in value || ('gains' in value && 'radiated' in value));
 
-function makeHearings(): Hearings {
+export function makeHearings(): Hearings {
   const known = new Map<string, Answer>();
   let store: UseStore | undefined;
   const kept = (): UseStore => (store ??= createStore('velvet-reed', 'hearings-1'));
@@ -79,16 +79,11 @@ function makeHearings(): Hearings {
   };
 }
 
-const Context = createContext<Hearings | undefined>(undefined);
-
-export function HearingsProvider({ children }: { readonly children: ReactNode }) {
-  const hearings = useMemo(makeHearings, []);
-  return <Context value={hearings}>{children}</Context>;
-}
+export const HearingsContext = createContext<Hearings | undefined>(undefined);
 
 /** @throws Error outside the provider: a fault of the program, not of its user. */
 export function useHearings(): Hearings {
-  const hearings = useContext(Context);
+  const hearings = useContext(HearingsContext);
   if (!hearings) throw new Error('HearingsProvider is missing above this view.');
   return hearings;
 }
