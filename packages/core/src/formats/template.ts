@@ -25,8 +25,8 @@ export interface Template {
   readonly widthMm: number;
   readonly heightMm: number;
   readonly wires: readonly (Line & { readonly name: string; readonly lengthMm: number })[];
-  /** Bends and joints to mark: where wires meet. */
-  readonly marks: readonly { readonly x: number; readonly y: number; readonly what: 'joint' | 'feed' }[];
+  /** Where to fix, bend or drill: bends and joints where wires meet, free ends, and the feed. */
+  readonly marks: readonly { readonly x: number; readonly y: number; readonly what: 'joint' | 'feed' | 'end' }[];
   /** Which way it is seen. */
   readonly view: string;
 }
@@ -67,6 +67,7 @@ export function templateOf(model: WireModel): Template {
     (p, i) =>
       points.findIndex((q) => distance(p, q) < 1e-6) !== i && points.findIndex((q) => distance(p, q) < 1e-6) >= 0,
   );
+  const ends = points.filter((p) => points.filter((q) => distance(p, q) < 1e-6).length === 1);
   const seen = new Set<string>();
   const feeds = model.ports.map(({ wire, position }) => {
     const { from, to } = model.wires[wire];
@@ -92,6 +93,7 @@ export function templateOf(model: WireModel): Template {
         seen.add(key);
         return [{ x: x(p), y: y(p), what: 'joint' as const }];
       }),
+      ...ends.map((p) => ({ x: x(p), y: y(p), what: 'end' as const })),
       ...feeds.map(([a, b, c]) => ({ x: x([a, b, c]), y: y([a, b, c]), what: 'feed' as const })),
     ],
   };
@@ -123,11 +125,17 @@ export function templateSvg(template: Template, title: string): string {
     ...marks.map((mark) =>
       mark.what === 'feed'
         ? `<circle cx="${mm(mark.x)}" cy="${mm(mark.y)}" r="2.2" fill="none" stroke="#000" stroke-width="0.3"/>`
-        : `<path d="M ${mm(mark.x - 2)} ${mm(mark.y)} h 4 M ${mm(mark.x)} ${mm(mark.y - 2)} v 4" stroke="#000" stroke-width="0.2"/>`,
+        : mark.what === 'end'
+          ? `<circle cx="${mm(mark.x)}" cy="${mm(mark.y)}" r="1" fill="none" stroke="#000" stroke-width="0.2"/>`
+          : `<path d="M ${mm(mark.x - 2)} ${mm(mark.y)} h 4 M ${mm(mark.x)} ${mm(mark.y - 2)} v 4" stroke="#000" stroke-width="0.2"/>`,
     ),
     `<path d="M ${BORDER_MM} ${mm(foot - 8)} v 3 h ${RULER_MM} v -3" fill="none" stroke="#000" stroke-width="0.3"/>`,
     label(BORDER_MM, foot - 1, `This line must measure ${RULER_MM} mm: print at 100 %, without fitting to the page.`),
-    label(BORDER_MM, foot + 3.5, `${title}, ${template.view}, ${template.sheet}. Circle: feed; cross: bend or joint.`),
+    label(
+      BORDER_MM,
+      foot + 3.5,
+      `${title}, ${template.view}, ${template.sheet}. Large circle: feed; cross: bend or joint, drill and fix here; small circle: free end, fix here.`,
+    ),
     '</svg>',
   ].join('\n');
 }

@@ -37,16 +37,26 @@ import type { StationData } from './station';
 export const latestRevision = (data: StationData, antennaId: number): Saved<'revisions'> | undefined =>
   data.revisions.filter((revision) => revision.antennaId === antennaId).sort((a, b) => b.number - a.number)[0];
 
-/** Dimensions of a revision; a height that nobody set by hand is the one at which the antenna was laid on the plan. */
-export function designOf(data: StationData, revision: Saved<'revisions'>): Design {
+/** Height that an antenna has on the plan; undefined when it was not laid, or its height was set by hand, or it lies in the grass. */
+export function laidHeightM(data: StationData, revision: Saved<'revisions'>): number | undefined {
   const laid = laidFeature(data, revision.antennaId);
   const height = antennaKind(revision.kind).parameters.find(({ id }) => id === HEIGHT);
-  if (!laid || !height || revision.dimensions[HEIGHT] !== undefined) return revision;
+  if (!laid || !height || revision.dimensions[HEIGHT] !== undefined) return undefined;
   const heightM = (laid.heightM + laid.endHeightM) / 2;
-  // what lies in the grass stays there
-  return heightM >= height.least && heightM <= height.most && height.most > GRASS_M
-    ? { ...revision, dimensions: { ...revision.dimensions, [HEIGHT]: heightM } }
-    : revision;
+  return heightM >= height.least && heightM <= height.most && height.most > GRASS_M ? heightM : undefined;
+}
+
+/** Dimensions of a revision; a height that nobody set by hand is the one at which the antenna was laid on the plan. */
+export function designOf(data: StationData, revision: Saved<'revisions'>): Design {
+  const heightM = laidHeightM(data, revision);
+  return heightM === undefined ? revision : { ...revision, dimensions: { ...revision.dimensions, [HEIGHT]: heightM } };
+}
+
+/** Dimensions to save: a height that only follows the plan stays with the plan. */
+export function ownDimensions(data: StationData, revision: Saved<'revisions'>, design: Design): Record<string, number> {
+  const { [HEIGHT]: heightM, ...rest } = design.dimensions;
+  const follows = revision.dimensions[HEIGHT] === undefined && designOf(data, revision).dimensions[HEIGHT] === heightM;
+  return follows || heightM === undefined ? rest : { ...rest, [HEIGHT]: heightM };
 }
 const HEIGHT = 'heightM';
 const GRASS_M = 1;

@@ -19,7 +19,7 @@ import { inDb, Value } from '../../ui/value';
 import { modelProvenance, type ModelCurves } from './model-figures';
 import { Patterns } from './patterns';
 import { SwrCurves } from './swr-curves';
-import { Wanted } from './wanted-services';
+import { Wanted, type WishHere } from './wanted-services';
 
 const WireScene = lazy(() => import('../../ui/wire-scene'));
 
@@ -46,7 +46,7 @@ export function ModelView({
   readonly others: readonly ModelCurves[];
   readonly bands: readonly Band[];
   /** What the listener wants to hear. */
-  readonly wanted: readonly { readonly name: string; readonly lowHz: number; readonly highHz: number }[];
+  readonly wanted: readonly WishHere[];
   readonly onArrival: (angleDeg: number) => void;
   readonly children?: ReactNode;
 }) {

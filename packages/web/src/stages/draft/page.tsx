@@ -1,6 +1,7 @@
 import { SCHEMAS, type Saved } from '@velvet-reed/contract';
 import {
   antennaKind,
+  arrivalOf,
   CAUTIONS,
   CoreError,
   countText,
@@ -17,8 +18,9 @@ import {
 } from '@velvet-reed/core';
 import { useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { bandsOf, designOf, latestRevision } from '../../data/derive';
+import { bandsOf, designOf, laidHeightM, latestRevision, ownDimensions } from '../../data/derive';
 import { useFocus } from '../../data/focus';
+import { useMoment } from '../../data/moment';
 import { modelOf, questionOf, sweepBand, useModel } from '../../data/model';
 import { entry, useSamples, useStationId, useWrite, type StationData } from '../../data/station';
 import { AntennaPicker } from '../../ui/antenna-picker';
@@ -110,6 +112,7 @@ function DraftSheet({
   readonly revision: Saved<'revisions'>;
   readonly onPick: (id: number) => void;
 }) {
+  const stationId = useStationId();
   const { trySave } = useWrite();
   const { band } = useFocus();
   const revisions = data.revisions
@@ -122,7 +125,16 @@ function DraftSheet({
   const [comparison, setComparison] = useState<Comparison>({ by: 'nothing' });
   const kind = antennaKind(design.kind);
   const { draft, fault } = tryDraft(design);
-  const [arrivalDeg, setArrivalDeg] = useState(USUAL_ARRIVAL_DEG);
+  const { atMs } = useMoment();
+  const wishes = useMemo(
+    () => data.targets.map((target) => ({ ...target, arrival: arrivalOf(target, data.station, atMs) })),
+    [data, atMs],
+  );
+  const own = wishes.find((wish) => wish.id === antenna.targetId);
+  // the pattern begins at the angle of the wish that the antenna is for
+  const [arrivalDeg, setArrivalDeg] = useState(() =>
+    own ? Math.round(own.arrival.elevationDeg * 10) / 10 : USUAL_ARRIVAL_DEG,
+  );
   const question = useMemo(() => tryModel(design, groundId, band, arrivalDeg), [design, groundId, band, arrivalDeg]);
   const state = useModel(question);
   const others = useComparison(comparison, design, groundId, band, revisions);
@@ -141,6 +153,7 @@ function DraftSheet({
           resource: 'revisions',
           values: SCHEMAS.revisions.cast({
             ...design,
+            dimensions: ownDimensions(data, revision, design),
             antennaId: antenna.id,
             number: revision.number + 1,
             gates: [],
@@ -194,6 +207,12 @@ function DraftSheet({
       </div>
       <Section title="Dimensions" hint="drag or type; the model follows; an emptied field follows its formula">
         <DimensionsPanel editing={editing} onSave={() => void keep()} />
+        {laidHeightM(data, revision) !== undefined && (
+          <p className="mt-1 text-sm text-dim">
+            Its height follows the <Link to={`/s/${stationId}/plot`}>Plot</Link>:{' '}
+            {lengthText(laidHeightM(data, revision) ?? 0)} in the middle. Type another to set it by hand.
+          </p>
+        )}
       </Section>
       {question && (
         <ModelView
@@ -203,7 +222,7 @@ function DraftSheet({
           state={state}
           others={others}
           bands={bands}
-          wanted={data.targets}
+          wanted={wishes}
           onArrival={setArrivalDeg}
         >
           {kind.trim && <ThreeWays design={design} state={state} measuredHz={measuredHz} />}

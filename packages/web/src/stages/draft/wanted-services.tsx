@@ -1,10 +1,20 @@
-import { significant, parseQuantity, type ModelSweep, type SpotAnalysis } from '@velvet-reed/core';
+import { significant, parseQuantity, type Arrival, type ModelSweep, type SpotAnalysis } from '@velvet-reed/core';
 import { useId, useState } from 'react';
+import { Button } from '../../ui/button';
 import { Wide } from '../../ui/stage';
 import { inDb, Value } from '../../ui/value';
 import { gainAt, METHOD, swrOfSweep } from './model-figures';
 
-/** Each wish inside the swept band: SWR at its edges and middle, gain at its arrival angle. */
+/** A wish with where and from which height its waves come. */
+export interface WishHere {
+  readonly id: number;
+  readonly name: string;
+  readonly lowHz: number;
+  readonly highHz: number;
+  readonly arrival: Arrival;
+}
+
+/** Each wish inside the swept band: SWR at its edges and middle, gain at its own arrival angle. */
 export function Wanted({
   spot,
   sweep,
@@ -14,7 +24,7 @@ export function Wanted({
 }: {
   readonly spot: SpotAnalysis;
   readonly sweep: ModelSweep;
-  readonly bands: readonly { readonly name: string; readonly lowHz: number; readonly highHz: number }[];
+  readonly bands: readonly WishHere[];
   /** Elevation of arriving waves that the model was asked for. */
   readonly arrivalDeg: number;
   readonly onArrival: (angleDeg: number) => void;
@@ -49,7 +59,7 @@ export function Wanted({
         }}
       />
       <span id={`${id}-note`} role={angle === undefined ? 'alert' : undefined} className="ml-2 text-sm text-dim">
-        {angle === undefined ? 'Type an elevation from 0° to 90°.' : '10° to 20° for 1000 to 4000 km on short wave'}
+        {angle === undefined ? 'Type an elevation from 0° to 90°.' : 'or take that of a wish below'}
       </span>
       <Wide label="Wanted services in this band">
         <table className="text-sm">
@@ -57,12 +67,16 @@ export function Wanted({
             <tr>
               <th scope="col">Wanted</th>
               <th scope="col">SWR: lower edge, middle, upper edge</th>
-              <th scope="col">Gain at that elevation</th>
+              <th scope="col">Arrives at</th>
+              <th scope="col">Gain there</th>
+              <th scope="col">
+                <span className="sr-only">Pattern</span>
+              </th>
             </tr>
           </thead>
           <tbody>
             {inside.map((one) => (
-              <tr key={one.name}>
+              <tr key={one.id}>
                 <th scope="row" className="text-ink">
                   {one.name}
                 </th>
@@ -70,18 +84,41 @@ export function Wanted({
                   {swrAt(one.lowHz)} / {swrAt((one.lowHz + one.highHz) / 2)} / {swrAt(one.highHz)}
                 </td>
                 <td>
-                  {angle !== undefined && (
-                    <Value
-                      shown={inDb(gainAt(spot, angle), 1, 'dBi')}
-                      provenance={{
-                        origin: 'model',
-                        formula:
-                          'gain along the strongest azimuth at the assumed arrival angle, at the design frequency',
-                        inputs: [['arrival angle', `${angle}°, assumed`]],
-                        source: METHOD,
-                      }}
-                    />
-                  )}
+                  <Value
+                    shown={{ digits: one.arrival.elevationDeg.toFixed(0), unit: '°' }}
+                    provenance={{
+                      origin: one.arrival.origin,
+                      formula: one.arrival.why,
+                      inputs: [
+                        ['may lie between', `${one.arrival.fromDeg.toFixed(0)}° and ${one.arrival.toDeg.toFixed(0)}°`],
+                      ],
+                      source: 'hop geometry with an assumed layer height, or assumed; see Listen',
+                    }}
+                  />
+                </td>
+                <td>
+                  <Value
+                    shown={inDb(gainAt(spot, one.arrival.elevationDeg), 1, 'dBi')}
+                    provenance={{
+                      origin: 'model',
+                      formula: 'gain along the strongest azimuth at the wish’s arrival angle, at the design frequency',
+                      inputs: [['arrival angle', `${one.arrival.elevationDeg.toFixed(1)}°`]],
+                      source: METHOD,
+                    }}
+                  />
+                </td>
+                <td>
+                  <Button
+                    look="quiet"
+                    aria-label={`Pattern for ${one.name}`}
+                    onClick={() => {
+                      const rounded = Math.round(one.arrival.elevationDeg * 10) / 10;
+                      setText(`${rounded}°`);
+                      onArrival(rounded);
+                    }}
+                  >
+                    Pattern
+                  </Button>
                 </td>
               </tr>
             ))}

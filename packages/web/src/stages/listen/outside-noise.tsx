@@ -1,5 +1,12 @@
 import { SCHEMAS } from '@velvet-reed/contract';
-import { combinedDecilesDb, frequencyText, fixed, medianFaDb, noisePowerDbm } from '@velvet-reed/core';
+import {
+  combinedDecilesDb,
+  frequencyText,
+  fixed,
+  insideStatedRange,
+  medianFaDb,
+  noisePowerDbm,
+} from '@velvet-reed/core';
 import { outsideNoise } from '../../data/derive';
 import { entry, useWrite, type StationData } from '../../data/station';
 import { Disclosure } from '../../ui/disclosure';
@@ -71,14 +78,18 @@ export function OutsideNoise({ data }: { readonly data: StationData }) {
                       {target.name}
                     </th>
                     <td>
-                      <Value
-                        shown={inDb(medianFaDb(station.environment, freqHz), 0)}
-                        provenance={{
-                          origin: 'catalogue',
-                          formula: 'Fam = c − d · log f(MHz)',
-                          source: 'ITU-R P.372, median',
-                        }}
-                      />
+                      {insideStatedRange(station.environment, freqHz) ? (
+                        <Value
+                          shown={inDb(medianFaDb(station.environment, freqHz), 0)}
+                          provenance={{
+                            origin: 'catalogue',
+                            formula: 'Fam = c − d · log f(MHz)',
+                            source: 'ITU-R P.372, median',
+                          }}
+                        />
+                      ) : (
+                        <span className="text-dim">not stated here</span>
+                      )}
                     </td>
                     <td>
                       <Value shown={inDb(noise.faDb, 0, 'dB over kT₀')} provenance={provenance} />
