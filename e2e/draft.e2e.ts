@@ -6,11 +6,14 @@ const DEMO = '/s/1/draft?antenna=1';
 
 /** Begins an antenna of a kind for a frequency, and waits for its model. */
 async function begin(page: Page, kind: string, frequency: string): Promise<void> {
+  const picker = page.getByRole('combobox', { name: 'Antenna', exact: true });
+  const before = await picker.inputValue();
   await page.getByRole('button', { name: 'New antenna' }).click();
   await page.getByLabel('Kind').selectOption({ label: kind });
   await page.getByLabel('Cut for').fill(frequency);
   await page.getByRole('button', { name: 'Begin this antenna' }).click();
-  await expect(page.getByRole('combobox', { name: 'Antenna' })).toHaveValue(/\d+/);
+  // until then the sheet of the antenna before is still there
+  await expect(picker).not.toHaveValue(before);
   await settled(page);
 }
 const settled = (page: Page) => expect(page.getByText(/segments, settled within/)).toBeVisible({ timeout: 20_000 });

@@ -8,7 +8,7 @@ const [address = 'http://127.0.0.1:4610', out = 'docs/screenshots', ...rest] = p
 const views = rest.filter((word) => !word.startsWith('--'));
 const night = rest.includes('--night');
 const phone = rest.includes('--phone');
-const all = ['listen', 'choose', 'draft?antenna=1', 'bench', 'trials', 'noise', 'path', 'guard', 'notebook'];
+const all = ['listen', 'plot', 'choose', 'draft?antenna=1', 'bench', 'trials', 'noise', 'path', 'guard', 'notebook'];
 mkdirSync(out, { recursive: true });
 const browser = await chromium.launch({
   executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',

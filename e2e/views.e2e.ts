@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test';
 import { accessible, watch } from './helpers';
 
-const STAGES = ['listen', 'choose', 'draft', 'bench', 'trials', 'noise', 'path', 'guard', 'notebook'];
+const STAGES = ['listen', 'plot', 'choose', 'draft', 'bench', 'trials', 'noise', 'path', 'guard', 'notebook'];
 
 test('every view of the demo station at 390 px: nothing runs off the page, day and night', async ({ page }) => {
   const faults = await watch(page);
@@ -42,7 +42,9 @@ test('another browser edits the same record: the second is told, nothing is merg
   await other.getByLabel('How much it matters, 1 to 5').fill('1');
   await other.getByRole('button', { name: 'Save the wish' }).click();
   await expect(other.getByRole('alert')).toContainText(/changed|elsewhere|meanwhile/i);
-  await expect(other.getByRole('listitem').filter({ hasText: '31 m broadcast' })).toContainText('weight 4');
+  await expect(
+    other.getByRole('region', { name: 'Wanted' }).getByRole('listitem').filter({ hasText: '31 m broadcast' }),
+  ).toContainText('weight 4');
   await page.keyboard.press('Control+Z');
   await expect(page.getByText('Undone: target changed.')).toBeVisible();
 });

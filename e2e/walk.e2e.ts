@@ -68,7 +68,8 @@ test('from a wish to the report: the whole path for one antenna, with a reload i
 
   // Choose: ranked with reasons; a dipole is picked
   await go('Choose');
-  await expect(verdict).toContainText('above what the receiver adds');
+  await expect(page.getByText(/computations by the wire model over this ground/)).toBeVisible({ timeout: 60_000 });
+  await expect(verdict).toContainText('what the chain adds');
   await accessible(page, 'choose');
   await page.getByRole('button', { name: 'Draft the V dipole' }).click();
 

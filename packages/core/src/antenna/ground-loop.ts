@@ -1,5 +1,13 @@
+import { SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
+import { frequencyText } from '../units/format';
+import { wavelengthM } from '../units/wavelength';
+import { plainParameter } from './closed-form-kind';
 import { conductor, fedAt, lengthParameter } from './dimensions';
+import type { DraftFigure } from './kind';
 import { wireKind } from './wire-kind';
+
+/** Bands whose electrical lengths are listed, Hz. */
+const LISTED_HZ = [1.85e6, 3.6e6, 7.1e6, 10.1e6, 14.1e6];
 
 export const groundLoop = wireKind({
   id: 'ground-loop',
@@ -13,6 +21,14 @@ export const groundLoop = wireKind({
       bareUnit: 'mm',
       hint: 'the wire lies in the grass',
     }),
+    plainParameter(
+      'speedFactor',
+      'Speed on the wire, closed form',
+      0.62,
+      0.3,
+      1,
+      'against light; assumed, 0.55 to 0.7 on soil; the model finds its own',
+    ),
   ],
   ignores: ['allowance'],
   materials: [
@@ -26,7 +42,25 @@ export const groundLoop = wireKind({
     'Without the isolating transformer the coax hears more than the loop.',
   ],
   pieces: ({ sideM }) => [{ name: 'loop wire', count: 1, finishedM: 4 * sideM }],
-  figures: ({ sideM }) => [
+  figures: ({ sideM, speedFactor }) => [
+    {
+      label: 'One electrical wavelength at',
+      value: (speedFactor * SPEED_OF_LIGHT_M_PER_S) / (4 * sideM),
+      dimension: 'frequency',
+      figures: 4,
+      origin: 'assumed',
+      formula: `speed factor ${speedFactor} × c / wire`,
+      source: 'closed form with an assumed speed; the model above replaces it',
+    },
+    ...LISTED_HZ.map((freqHz): DraftFigure => ({
+      label: `Length at ${frequencyText(freqHz, 3)} (λ)`,
+      value: (4 * sideM) / (speedFactor * wavelengthM(freqHz)),
+      dimension: 'plain',
+      figures: 3,
+      origin: 'assumed',
+      formula: `wire / (speed factor ${speedFactor} × λ)`,
+      source: 'closed form with an assumed speed; the model above replaces it',
+    })),
     {
       label: 'Staples, every 0.5 m',
       value: Math.ceil((4 * sideM) / 0.5),
@@ -37,7 +71,9 @@ export const groundLoop = wireKind({
       source: 'geometry',
     },
   ],
-  remarks: () => ['The velocity on the wire follows from the ground in the model; it is not entered.'],
+  remarks: () => [
+    'The speed on the wire follows from the ground in the model; the speed factor serves the closed form alone.',
+  ],
   build: { cuts: 'the loop wire', raise: 'Lay it square, staple it down, transformer under a cap.' },
   needs: ({ sideM }) => ({ spanM: sideM, heightM: 0.1 }),
   wires({ sideM, heightM }, design) {

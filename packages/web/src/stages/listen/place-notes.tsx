@@ -1,13 +1,14 @@
 import { stationSchema } from '@velvet-reed/contract';
-import { ituRegionOf, lengthText, lightAt, locatorOf, sunTimes } from '@velvet-reed/core';
-import { roomOf } from '../../data/derive';
+import { frequencyText, ituRegionOf, lengthText, lightAt, locatorOf, sunTimes } from '@velvet-reed/core';
+import { forecastPlace, roomOf } from '../../data/derive';
 import { useMoment } from '../../data/moment';
 import { useWrite, type StationData } from '../../data/station';
 import { Button } from '../../ui/button';
 import { Disclosure } from '../../ui/disclosure';
-import { PLACE_FIELDS, placeStart, RESTRICTION_FIELDS, speedText } from '../../ui/place-fields';
+import { CABLE_OPTIONS, PLACE_FIELDS, placeStart, RESTRICTION_FIELDS, speedText } from '../../ui/place-fields';
 import { RecordForm } from '../../ui/record-form';
 import { Caution, Note } from '../../ui/stage';
+import { inDb, Value } from '../../ui/value';
 
 const clock = (ms: number | undefined): string =>
   ms === undefined ? 'not that day' : `${new Date(ms).toISOString().slice(11, 16)} UTC`;
@@ -51,6 +52,7 @@ export function PlaceNotes({ data }: { readonly data: StationData }) {
       </Note>
       <SunNote data={data} />
       <Restrictions data={data} />
+      <LineNote data={data} />
       <Note title="How these are known">
         <p>
           Region by the dividing lines of the Radio Regulations, Article 5. Sun times by solar position with refraction
@@ -58,6 +60,35 @@ export function PlaceNotes({ data }: { readonly data: StationData }) {
         </p>
       </Note>
     </>
+  );
+}
+
+/** What the cable into the house takes at each wish. */
+function LineNote({ data }: { readonly data: StationData }) {
+  const { lineLossDb } = forecastPlace(data);
+  return (
+    <Note title="The line into the house">
+      <p>
+        {lengthText(data.station.lineLengthM)} of{' '}
+        {CABLE_OPTIONS.find((one) => one.value === data.station.cableId)?.label ?? 'cable'}.
+      </p>
+      <ul>
+        {data.targets.map((target) => (
+          <li key={target.id}>
+            {target.name}:{' '}
+            <Value
+              shown={inDb(lineLossDb((target.lowHz + target.highHz) / 2), 2)}
+              provenance={{
+                origin: 'catalogue',
+                formula: '(k₁ √f + k₂ f) · length, matched',
+                inputs: [['at', frequencyText((target.lowHz + target.highHz) / 2)]],
+                source: 'typical of the class, or your two figures; makers differ by 10 to 20 %',
+              }}
+            />
+          </li>
+        ))}
+      </ul>
+    </Note>
   );
 }
 
