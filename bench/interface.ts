@@ -1,23 +1,11 @@
-import { spawn } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { gzipSync } from 'node:zlib';
-import { chromium } from '@playwright/test';
+import { launchBrowser, startServer } from './browser';
 import { median, printLine } from './print';
 
 const DIST = path.resolve(import.meta.dirname, '../packages/web/dist');
-const SERVER = path.resolve(import.meta.dirname, '../packages/server/dist/main.js');
-const CHROMIUM_FLAGS = [
-  '--headless',
-  '--no-sandbox',
-  '--disable-gpu',
-  '--disable-quic',
-  '--no-first-run',
-  '--disable-background-networking',
-  '--disable-component-update',
-  '--disable-sync',
-];
 const POINTS = 20_001;
 /** Runs in the page (as text: the bundler's helpers do not exist there): a pan step each frame. @returns frames per second. */
 const PAN_FOR_THREE_SECONDS = `new Promise((resolve) => {
@@ -59,25 +47,6 @@ function sweepText(): string {
   return ['# MHz S RI R 50', ...rows].join('\n');
 }
 
-async function startServer(dataDir: string): Promise<{ address: string; stop: () => Promise<void> }> {
-  const child = spawn(process.execPath, [SERVER, '--port', '0', '--data', dataDir], {
-    stdio: ['ignore', 'pipe', 'inherit'],
-  });
-  const address = await new Promise<string>((resolve, reject) => {
-    child.stdout.on('data', (chunk: Buffer) => {
-      const found = /http:\S+/.exec(chunk.toString());
-      if (found) resolve(found[0]);
-    });
-    child.once('exit', () => reject(new Error('The server ended before it listened.')));
-  });
-  const ended = new Promise<void>((resolve) => child.once('exit', () => resolve()));
-  const stop = (): Promise<void> => {
-    child.kill('SIGTERM');
-    return ended;
-  };
-  return { address, stop };
-}
-
 /** First view, script size, and a long sweep imported and panned, in the real browser on the built application. */
 export async function interfaceBench(): Promise<void> {
   const kilobytes = initialScriptBytes() / 1000;
@@ -85,10 +54,7 @@ export async function interfaceBench(): Promise<void> {
 
   const dataDir = mkdtempSync(path.join(tmpdir(), 'velvet-reed-bench-'));
   const { address, stop } = await startServer(dataDir);
-  const browser = await chromium.launch({
-    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-    args: CHROMIUM_FLAGS,
-  });
+  const browser = await launchBrowser();
   try {
     const times: number[] = [];
     for (let run = 0; run < 5; run += 1) {

@@ -1,8 +1,13 @@
-// Speed against targets that no test asserts: `npm run bench [-- interface solver]`. Each part prints its figures and the target beside them.
+// Speed against targets that no test asserts: `npm run bench [-- interface ranking solver]`. Each part prints its figures and the target beside them.
 import { interfaceBench } from './interface';
+import { rankingBench } from './ranking';
 import { solverBench } from './solver';
 
-const PARTS: Readonly<Record<string, () => Promise<void>>> = { solver: solverBench, interface: interfaceBench };
+const PARTS: Readonly<Record<string, () => Promise<void>>> = {
+  solver: solverBench,
+  ranking: rankingBench,
+  interface: interfaceBench,
+};
 
 const asked = process.argv.slice(2);
 for (const [name, part] of Object.entries(PARTS)) {

@@ -33,7 +33,7 @@ async function freshStation(page: Page): Promise<string> {
     },
   });
   expect(made.status()).toBe(201);
-  const station: { id: number } = await made.json();
+  const id = /"id":(\d+)/.exec(await made.text())?.[1] ?? '';
   const revision = {
     antennaId: { new: 'a' },
     number: 1,
@@ -63,8 +63,8 @@ async function freshStation(page: Page): Promise<string> {
     { op: 'create', resource: 'antennas', values: { name: 'Dipole', targetId: { new: 't' } }, as: 'a' },
     { op: 'create', resource: 'revisions', values: revision },
   ];
-  expect((await page.request.post(`/api/stations/${station.id}/changes`, { data: { changes } })).status()).toBe(200);
-  return `/s/${station.id}`;
+  expect((await page.request.post(`/api/stations/${id}/changes`, { data: { changes } })).status()).toBe(200);
+  return `/s/${id}`;
 }
 
 async function type(page: Page, kind: string, fields: Readonly<Record<string, string>>): Promise<void> {
@@ -180,7 +180,7 @@ test('the plan leaves as GeoJSON and comes back elsewhere; a broken file changes
   const saved = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Save as GeoJSON' }).click();
   const text = await readFile(await (await saved).path(), 'utf8');
-  expect(JSON.parse(text).features).toHaveLength(1);
+  expect(text.match(/"type": "Feature"/g)).toHaveLength(1);
 
   const other = await freshStation(page);
   await page.goto(`${other}/plot`);

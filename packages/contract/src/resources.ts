@@ -342,6 +342,16 @@ const boughtAntennaSchema = object({
   sight: wholeNumber('Looks', 0, 3),
 });
 
+/** One line of a band survey: a reference signal as heard on one antenna. */
+const surveyReadingSchema = object({
+  antennaId: recordId('Antenna'),
+  name: line('Signal'),
+  freqHz: quantity('Frequency (Hz)', ...FREQUENCY),
+  levelDbm: quantity('Level (dBm)', ...LEVEL),
+  noiseDbm: quantity('Noise (dBm)', ...LEVEL),
+  atMs: quantity('Time (ms)', 0, 1e14),
+});
+
 /** Header of a stored file; the bytes are fetched on their own. */
 const attachmentSchema = object({
   name: line('File name', 200),
@@ -372,6 +382,7 @@ export const SCHEMAS = {
   satellites: satelliteSchema,
   noiseFloors: noiseFloorSchema,
   boughtAntennas: boughtAntennaSchema,
+  surveyReadings: surveyReadingSchema,
 } as const;
 
 export type ResourceName = keyof typeof SCHEMAS;

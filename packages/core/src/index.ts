@@ -167,7 +167,7 @@ export {
   schoolsSentence,
   candidateKindName,
 } from './choose/rank';
-export { type TurningPoint, turningPoints } from './choose/turning';
+export { type TurningPoint, turningPoints, turningSteps } from './choose/turning';
 export {
   CoreError,
   OutOfRangeError,
@@ -526,6 +526,14 @@ export {
   type SignedRank,
   signedRank,
 } from './trial/paired';
+export {
+  type SurveyReading,
+  HEARD_DB,
+  SURVEY_SIGNALS,
+  type SurveySummary,
+  surveySummary,
+  surveyRows,
+} from './trial/survey';
 export {
   type TrialPair,
   type TrialResult,

@@ -134,6 +134,7 @@ const COLUMNS: Readonly<Record<ResourceName, ModelAttributes>> = {
     antennaId: maybeWhole,
     attachmentId: maybeWhole,
   },
+  surveyReadings: { antennaId: whole, name: text, freqHz: real, levelDbm: real, noiseDbm: real, atMs: real },
   satellites: { name: text, line1: text, line2: text, freqHz: real, leastDeg: real },
   noiseFloors: { freqHz: real, levelDbm: real, bandwidthHz: real, antennaId: maybeWhole },
   boughtAntennas: {
@@ -263,6 +264,7 @@ export function openDatabase(storage: string): Database {
       satellites: byName('satellites'),
       noiseFloors: byName('noiseFloors'),
       boughtAntennas: byName('boughtAntennas'),
+      surveyReadings: byName('surveyReadings'),
     },
     write(work) {
       const run = tail.then(() => sequelize.transaction(work));

@@ -26,6 +26,7 @@ const LABELS: Readonly<Record<ResourceName, string>> = {
   satellites: 'satellite',
   noiseFloors: 'noise floor',
   boughtAntennas: 'antenna to buy',
+  surveyReadings: 'survey reading',
 };
 
 /** Which fields point at which table; they must point inside the same station. */

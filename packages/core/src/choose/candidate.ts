@@ -193,7 +193,27 @@ export function readyCandidate(
     };
   };
   const complete = targets.every((target) => !wishQuestion(spec, target, ground) || answers.get(target.id));
-  return { spec, ...(kind.head ? { head: kind.head } : {}), toward, fromEmitter, complete };
+  return {
+    spec,
+    ...(kind.head ? { head: kind.head } : {}),
+    // asked again and again while circumstances are varied: each answer is worked out once
+    toward: remembered(toward, (target) => target.id),
+    fromEmitter: remembered(fromEmitter, String),
+    complete,
+  };
+}
+
+/** The same function, each answer kept by a text for its argument. */
+function remembered<A, R>(answer: (asked: A) => R, key: (asked: A) => string): (asked: A) => R {
+  const known = new Map<string, R>();
+  return (asked) => {
+    const name = key(asked);
+    const found = known.get(name);
+    if (found !== undefined) return found;
+    const made = answer(asked);
+    known.set(name, made);
+    return made;
+  };
 }
 
 const NOT_KNOWN: Reception = {

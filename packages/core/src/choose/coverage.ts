@@ -65,11 +65,12 @@ export function coverageGaps(cells: readonly Coverage[], bands: readonly Band[])
     open = gap;
   }
   return gaps.map((run) => {
-    const lost = Math.min(...run.map(best));
+    const losses = run.map(best);
+    const [lost, most] = [Math.min(...losses), Math.max(...losses.filter((one) => one < 99), 0)];
     const range = bandText(run[0].lowHz, run[run.length - 1].highHz);
     const which = run.length <= 3 ? run.map((band) => band.name).join(', ') : `${run.length} bands, ${range}`;
     return lost >= 99
       ? `${which}: nothing of yours is known to hear it.`
-      : `${which}: the best of yours loses ${lost.toFixed(0)} dB or more.`;
+      : `${which}: the best of yours loses ${lost.toFixed(0)}${most - lost >= 1 ? ` to ${most.toFixed(0)}` : ''} dB.`;
   });
 }

@@ -32,12 +32,18 @@ const REACHES = Array.from({ length: STEPS }, (_, i) => (i + 1) / STEPS).flatMap
  * What would have to change, one thing at a time, for another candidate to win: how near or far each transmitter, how much quieter or
  * louder the place, how long the line. Smallest changes first. Arithmetic on answers already there: nothing is solved again.
  */
-export function turningPoints(
+export function turningPoints(...asked: Parameters<typeof turningSteps>): readonly TurningPoint[] {
+  const found = [...turningSteps(...asked)].flat();
+  return found.sort((a, b) => a.sizeDb - b.sizeDb);
+}
+
+/** The same, one circumstance at a step, so that a page can answer in between. */
+export function* turningSteps(
   ready: readonly ReadyCandidate[],
   targets: readonly ForecastTarget[],
   place: ForecastPlace,
   rules: RankRules,
-): readonly TurningPoint[] {
+): Generator<readonly TurningPoint[], void> {
   const winnerOf = (changed: { readonly place?: ForecastPlace; readonly room?: PlaceRoom }): string | undefined => {
     const ranked = rankCandidates(ready, targets, changed.place ?? place, {
       ...rules,
@@ -46,7 +52,7 @@ export function turningPoints(
     return choiceVerdict(ranked).best?.spec.name;
   };
   const now = winnerOf({});
-  if (now === undefined) return [];
+  if (now === undefined) return;
   const turns: readonly Turn[] = [
     ...place.emitters.map((emitter, i): Turn => {
       const distance = (t: number): number => emitter.distanceM * EMITTER_FACTOR ** t;
@@ -82,23 +88,25 @@ export function turningPoints(
         `a straight run of ${lengthText(rules.room.spanM * 10 ** t, 2)} instead of ${lengthText(rules.room.spanM, 2)}`,
     },
   ];
-  return turns
-    .flatMap((turn): TurningPoint[] => {
-      const at = REACHES.find((t) => winnerOf(turn.apply(t)) !== now);
-      if (at === undefined) return [];
-      const edge = narrowed(at, (t) => winnerOf(turn.apply(t)) !== now);
-      const winner = winnerOf(turn.apply(edge)) ?? 'nothing';
-      const said = turn.say(edge);
-      return [
-        {
-          what: turn.what,
-          sizeDb: Math.abs(edge) * turn.most,
-          winner,
-          sentence: `${said.charAt(0).toUpperCase()}${said.slice(1)} turns this round: then ${winner} comes first.`,
-        },
-      ];
-    })
-    .sort((a, b) => a.sizeDb - b.sizeDb);
+  for (const turn of turns) {
+    const turned = (t: number): boolean => winnerOf(turn.apply(t)) !== now;
+    const at = REACHES.find(turned);
+    if (at === undefined) {
+      yield [];
+      continue;
+    }
+    const edge = narrowed(at, turned);
+    const winner = winnerOf(turn.apply(edge)) ?? 'nothing';
+    const said = turn.say(edge);
+    yield [
+      {
+        what: turn.what,
+        sizeDb: Math.abs(edge) * turn.most,
+        winner,
+        sentence: `${said.charAt(0).toUpperCase()}${said.slice(1)} turns this round: then ${winner} comes first.`,
+      },
+    ];
+  }
 }
 
 /** Smallest change that still turns it, by halving between the last step that did not and the first that did. */

@@ -10,6 +10,8 @@ import {
   signedRank,
   trialVerdict,
   type TrialPair,
+  surveyRows,
+  surveySummary,
 } from '../index';
 
 describe('paired differences', () => {
@@ -129,5 +131,36 @@ describe('verdict', () => {
   });
   test('rounds alternate who is read first', () => {
     expect([0, 1, 2].map(firstOfRound)).toEqual(['A', 'B', 'A']);
+  });
+});
+
+describe('band survey', () => {
+  const reading = (antennaId: number, name: string, snrDb: number, atMs = 0) => ({
+    antennaId,
+    name,
+    freqHz: 1e7,
+    levelDbm: -100 + snrDb,
+    noiseDbm: -100,
+    atMs,
+  });
+  test('the latest reading of each signal counts; median of an even and an odd count by hand', () => {
+    const list = [
+      reading(1, 'a', 20),
+      reading(1, 'b', 3),
+      reading(1, 'b', 9, 5),
+      reading(2, 'a', 5),
+      reading(2, 'b', 7),
+      reading(2, 'c', 30),
+    ];
+    expect(surveySummary(list)).toEqual([
+      { antennaId: 1, heard: 2, asked: 2, medianSnrDb: 14.5 },
+      { antennaId: 2, heard: 2, asked: 3, medianSnrDb: 7 },
+    ]);
+  });
+  test('the file has time, signal, frequency, level, SNR and antenna; a nameless antenna is refused', () => {
+    expect(surveyRows([reading(1, 'a', 20, Date.UTC(2026, 2, 10))], () => 'loop')).toEqual([
+      ['2026-03-10T00:00:00.000Z', 'a', 1e7, -80, 20, 'loop'],
+    ]);
+    expect(() => surveyRows([reading(1, 'a', 20)], () => undefined)).toThrow(/no longer there/);
   });
 });

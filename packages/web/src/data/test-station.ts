@@ -90,5 +90,6 @@ export const TEST_STATION: StationData = {
   satellites: [],
   noiseFloors: [],
   boughtAntennas: [],
+  surveyReadings: [],
   attachments: [{ ...stored(1), name: 'a.s1p', size: 3, sha256: 'ab'.repeat(32) }],
 };

@@ -3,17 +3,42 @@ import {
   midSentence,
   rankCandidates,
   schoolsSentence,
-  turningPoints,
+  turningSteps,
   type ForecastTarget,
   type RankView,
+  type TurningPoint,
 } from '@velvet-reed/core';
-import { useMemo } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { outsideNoise } from '../../data/derive';
 import type { Ranking } from '../../data/ranking';
 import type { StationData } from '../../data/station';
 import { Note } from '../../ui/stage';
 import { NoiseParts } from '../../ui/noise-parts';
 import { useChanges } from './changes';
+
+/** What would turn the choice round; worked out in pauses, because a ranking is drawn at once and this can follow. */
+function useTurns(ranking: Ranking, wanted: readonly ForecastTarget[]): readonly TurningPoint[] | undefined {
+  const { ready, place, rules, complete } = ranking;
+  const [found, setFound] = useState<{ readonly of: unknown; readonly points: readonly TurningPoint[] }>();
+  const key = useMemo(() => ({ ready, wanted, place, rules }), [ready, wanted, place, rules]);
+  useEffect(() => {
+    if (!complete) return;
+    const steps = turningSteps(key.ready, key.wanted, key.place, key.rules);
+    const points: TurningPoint[] = [];
+    let timer = 0;
+    const next = (): void => {
+      const step = steps.next();
+      if (step.done) setFound({ of: key, points: points.sort((a, b) => a.sizeDb - b.sizeDb) });
+      else {
+        points.push(...step.value);
+        timer = window.setTimeout(next, 0);
+      }
+    };
+    timer = window.setTimeout(next, 0);
+    return () => window.clearTimeout(timer);
+  }, [key, complete]);
+  return found?.of === key ? found.points : undefined;
+}
 
 /** Why this one, what would turn it round, what changed, and what is assumed. */
 export function ChooseNotes({
@@ -29,10 +54,7 @@ export function ChooseNotes({
 }) {
   const { ranked, ready, place, rules, complete } = ranking;
   const { best, runnerUp } = choiceVerdict(ranked);
-  const turns = useMemo(
-    () => (complete ? turningPoints(ready, wanted, place, rules) : undefined),
-    [complete, ready, wanted, place, rules],
-  );
+  const turns = useTurns(ranking, wanted);
   const schools = useMemo(() => {
     const first = (side: RankView) =>
       choiceVerdict(rankCandidates(ready, wanted, place, { ...rules, view: side })).best;

@@ -10,6 +10,7 @@ import {
   type ShownQuantity,
   type TargetForecast,
 } from '@velvet-reed/core';
+import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { entry, useStationId, useWrite, type StationData } from '../../data/station';
 import { Button } from '../../ui/button';
@@ -87,6 +88,7 @@ function Row({
   readonly onBeside: () => void;
   readonly onLeave: () => void;
 }) {
+  const [open, setOpen] = useState(false);
   const { spec, fit, forecasts, reason, withdrawn } = candidate;
   const spoilt = forecasts.some((forecast) => (forecast.worstProduct?.overNoiseDb ?? -99) > 0);
   const cut = spec.source === 'kind' ? `, ${frequencyText(spec.design.freqHz, 3)}` : '';
@@ -137,9 +139,10 @@ function Row({
         </Button>
         {withdrawn && <span className="text-sm text-caution">restriction of the station</span>}
       </div>
-      <details className="mt-1">
+      {/* hundreds of figures: they are drawn when somebody looks */}
+      <details className="mt-1" onToggle={(event) => setOpen(event.currentTarget.open)}>
         <summary className="text-sm text-plum">Each wish, and what could overload</summary>
-        <Details candidate={candidate} />
+        {open && <Details candidate={candidate} />}
       </details>
     </li>
   );

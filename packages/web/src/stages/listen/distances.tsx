@@ -1,7 +1,9 @@
-import { greatCircle, parsePosition } from '@velvet-reed/core';
+import { CoreError, greatCircle, parsePosition, parseQuantity, radioHorizonKm } from '@velvet-reed/core';
 import { useState } from 'react';
+import { roomOf } from '../../data/derive';
 import type { StationData } from '../../data/station';
 import { Section } from '../../ui/stage';
+import { Value } from '../../ui/value';
 
 /** Great circle to any place, without storing it. */
 export function Distances({ data }: { readonly data: StationData }) {
@@ -33,6 +35,54 @@ export function Distances({ data }: { readonly data: StationData }) {
           {answer}
         </output>
       </div>
+      <Horizon data={data} />
     </Section>
+  );
+}
+
+/** How far VHF and above reach over a smooth earth. */
+function Horizon({ data }: { readonly data: StationData }) {
+  const [own, setOwn] = useState(() => `${Number(roomOf(data).heightM.toFixed(1))} m`);
+  const [other, setOther] = useState('10.7 km');
+  let km: number | undefined;
+  let fault = '';
+  try {
+    km = radioHorizonKm(
+      parseQuantity(own, 'length', { bareUnit: 'm' }),
+      parseQuantity(other, 'length', { bareUnit: 'm' }),
+    );
+  } catch (error) {
+    if (!(error instanceof CoreError)) throw error;
+    fault = error.message;
+  }
+  return (
+    <div className="mt-4 flex flex-wrap items-center gap-x-4 gap-y-2">
+      <label className="text-sm text-dim">
+        Radio horizon from
+        <input className="ml-2 w-24 font-mono text-ink" value={own} onChange={(event) => setOwn(event.target.value)} />
+      </label>
+      <label className="text-sm text-dim">
+        to something at
+        <input
+          className="ml-2 w-24 font-mono text-ink"
+          value={other}
+          onChange={(event) => setOther(event.target.value)}
+        />
+      </label>
+      <output className={fault ? 'text-danger' : ''}>
+        {km === undefined ? (
+          fault
+        ) : (
+          <Value
+            shown={{ digits: km.toFixed(km < 100 ? 1 : 0), unit: 'km' }}
+            provenance={{
+              origin: 'model',
+              formula: '4.12 (√h₁ + √h₂) km, heights in m',
+              source: 'effective earth radius 4/3, ITU-R P.310; hills and houses are not known',
+            }}
+          />
+        )}
+      </output>
+    </div>
   );
 }

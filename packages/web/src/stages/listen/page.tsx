@@ -8,6 +8,7 @@ import { Neighbours } from './neighbours';
 import { OutsideNoise } from './outside-noise';
 import { PlaceNotes } from './place-notes';
 import { Receivers } from './receivers';
+import { Survey } from './survey';
 import { Timetable } from './timetable';
 import { Wishes } from './wishes';
 import { WorldMap } from './world-map';
@@ -45,6 +46,7 @@ function Listen({ data }: { readonly data: StationData }) {
       <Neighbours data={data} />
       <OutsideNoise data={data} />
       <Receivers data={data} />
+      <Survey data={data} />
       <Distances data={data} />
       <WorldMap data={data} />
     </Stage>

@@ -65,7 +65,7 @@ export function PlaceNotes({ data }: { readonly data: StationData }) {
 
 /** What the cable into the house takes at each wish. */
 function LineNote({ data }: { readonly data: StationData }) {
-  const { lineLossDb } = forecastPlace(data);
+  const place = forecastPlace(data);
   return (
     <Note title="The line into the house">
       <p>
@@ -77,7 +77,7 @@ function LineNote({ data }: { readonly data: StationData }) {
           <li key={target.id}>
             {target.name}:{' '}
             <Value
-              shown={inDb(lineLossDb((target.lowHz + target.highHz) / 2), 2)}
+              shown={inDb(place.lineLossDb((target.lowHz + target.highHz) / 2), 2)}
               provenance={{
                 origin: 'catalogue',
                 formula: '(k₁ √f + k₂ f) · length, matched',

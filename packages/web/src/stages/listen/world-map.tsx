@@ -1,6 +1,7 @@
-import { greatCircle, wantedPosition } from '@velvet-reed/core';
+import { greatCircle, radioHorizonKm, wantedPosition } from '@velvet-reed/core';
 import { geoAzimuthalEquidistant, geoCircle, geoPath } from 'd3-geo';
 import { useMemo, useState, useEffect, useRef } from 'react';
+import { roomOf } from '../../data/derive';
 import type { StationData } from '../../data/station';
 import { ExportButtons } from '../../ui/export-buttons';
 import { Section } from '../../ui/stage';
@@ -9,6 +10,8 @@ const SIZE = 420;
 const RADIUS = SIZE / 2 - 24;
 const EARTH_KM_PER_DEG = 111.195;
 const RINGS_KM = [5000, 10_000, 15_000];
+/** Cruising height, m. */
+const AIRLINER_M = 10_700;
 const COMPASS = [
   [0, 'N'],
   [90, 'E'],
@@ -38,6 +41,7 @@ export function WorldMap({ data }: { readonly data: StationData }) {
   const land = useLand();
   const drawing = useRef<HTMLElement>(null);
   const { latDeg, lonDeg } = data.station;
+  const { heightM } = roomOf(data);
   const map = useMemo(() => {
     const projection = geoAzimuthalEquidistant()
       .rotate([-lonDeg, -latDeg])
@@ -83,6 +87,19 @@ export function WorldMap({ data }: { readonly data: StationData }) {
               </text>
             </g>
           ))}
+          {/* what an airliner's height brings over the horizon */}
+          <path
+            d={
+              map.path(
+                geoCircle()
+                  .center([lonDeg, latDeg])
+                  .radius(radioHorizonKm(heightM, AIRLINER_M) / EARTH_KM_PER_DEG)(),
+              ) ?? ''
+            }
+            fill="none"
+            stroke="var(--reed)"
+            strokeWidth="1"
+          />
           {COMPASS.map(([deg, letter]) => (
             <text
               key={letter}
@@ -111,7 +128,8 @@ export function WorldMap({ data }: { readonly data: StationData }) {
           ))}
         </svg>
         <figcaption className="text-sm">
-          <ExportButtons of={drawing} name="map" />
+          Small green ring: radio horizon to an aircraft at 10.7 km, {radioHorizonKm(heightM, AIRLINER_M).toFixed(0)} km
+          (model). <ExportButtons of={drawing} name="map" />
         </figcaption>
       </figure>
       {wishes.length === 0 ? (

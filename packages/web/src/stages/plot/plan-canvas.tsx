@@ -30,13 +30,14 @@ const LETTER_PX = 7;
 /** Where names stand: beside what they name, and not on one another as far as that can be had. */
 function placedLabels(
   features: readonly Feature[],
+  selected: number | undefined,
   toPx: (point: PlanPoint) => readonly [number, number],
 ): ReadonlyMap<number, { readonly x: number; readonly y: number }> {
   const taken: { x: number; y: number; w: number }[] = [];
   const free = (x: number, y: number, w: number): boolean =>
     taken.every((one) => x + w < one.x || x > one.x + one.w || Math.abs(y - one.y) > LABEL_PX);
   return new Map(
-    features.map((feature) => {
+    features.flatMap((feature) => {
       const px = feature.points.map((point) => toPx(point));
       const w = feature.name.length * LETTER_PX;
       const west = Math.min(...px.map(([x]) => x));
@@ -65,9 +66,12 @@ function placedLabels(
                 [east + 10, south + 10],
                 [east + 10, north - 22],
               ];
-      const [x, y] = places.find(([left, top]) => free(left, top, w)) ?? places[0];
+      const found = places.find(([left, top]) => free(left, top, w));
+      // a name without room is left to the list below the plan
+      if (!found && feature.id !== selected) return [];
+      const [x, y] = found ?? places[0];
       taken.push({ x, y, w });
-      return [feature.id, { x, y }] as const;
+      return [[feature.id, { x, y }] as const];
     }),
   );
 }
@@ -152,7 +156,7 @@ export function PlanCanvas({
   const barM = barLength(widthPx / 4 / now.pxPerM);
   const ground = features.filter((one) => one.kind === 'picture');
   const rest = features.filter((one) => one.kind !== 'picture');
-  const labels = placedLabels(rest, toPx);
+  const labels = placedLabels(rest, selected, toPx);
   return (
     <div ref={box} className="relative mb-6 overflow-hidden border border-rule" style={{ height: HEIGHT_PX }}>
       <Stage
@@ -200,7 +204,7 @@ export function PlanCanvas({
             <Drawn
               key={one.id}
               feature={one}
-              label={labels.get(one.id) ?? { x: 0, y: 0 }}
+              {...(labels.has(one.id) ? { label: labels.get(one.id) } : {})}
               selected={one.id === selected}
               colours={colours}
               toPx={toPx}
@@ -407,7 +411,7 @@ function Drawn({
 }: {
   readonly feature: Feature;
   readonly selected: boolean;
-  readonly label: { readonly x: number; readonly y: number };
+  readonly label?: { readonly x: number; readonly y: number } | undefined;
   readonly colours: Colours;
   readonly toPx: (point: PlanPoint) => readonly [number, number];
   readonly toPlan: (px: number, py: number) => PlanPoint;
@@ -451,15 +455,18 @@ function Drawn({
           hitStrokeWidth={16}
         />
       )}
-      <Text
-        {...label}
-        text={feature.name}
-        fontSize={LABEL_PX}
-        fontFamily={FACE}
-        fontStyle={selected ? 'bold' : 'normal'}
-        fill={selected ? colours.plum : colours.ink}
-        listening={false}
-      />
+      {label && (
+        <Text
+          x={label.x}
+          y={label.y}
+          text={feature.name}
+          fontSize={LABEL_PX}
+          fontFamily={FACE}
+          fontStyle={selected ? 'bold' : 'normal'}
+          fill={selected ? colours.plum : colours.ink}
+          listening={false}
+        />
+      )}
       {selected &&
         shape !== 'point' &&
         px.map(([x, y], i) => (

@@ -1,0 +1,190 @@
+import { describe, expect, test } from '@jest/globals';
+import { expectedNoise, measuredFaDb, noisePowerDbm } from '@velvet-reed/core';
+import {
+  boughtCandidates,
+  designOf,
+  forecastPlace,
+  laidHeightM,
+  laidLayout,
+  orderedStages,
+  outsideNoise,
+  ownCandidates,
+  ownDimensions,
+  roomOf,
+  wishTargets,
+} from './derive';
+import type { StationData } from './station';
+import { TEST_STATION } from './test-station';
+
+const stored = (id: number) => ({ id, version: 1, stationId: 1, createdAt: '' });
+const feature = (
+  id: number,
+  values: Partial<StationData['plotFeatures'][number]>,
+): StationData['plotFeatures'][number] => ({
+  ...stored(id),
+  name: `feature ${id}`,
+  kind: 'support',
+  points: [[0, 0]],
+  heightM: 0,
+  endHeightM: 0,
+  clearanceM: 0,
+  widthM: 0,
+  antennaId: null,
+  attachmentId: null,
+  ...values,
+});
+const withPlan = (...plotFeatures: StationData['plotFeatures'][number][]): StationData => ({
+  ...TEST_STATION,
+  plotFeatures,
+});
+const LAID = feature(3, {
+  kind: 'antenna',
+  antennaId: 1,
+  points: [
+    [0, 0],
+    [0, 20],
+  ],
+  heightM: 9,
+  endHeightM: 5,
+});
+
+describe('the plan decides where it knows', () => {
+  test('room: as entered without two supports, measured with them', () => {
+    expect(roomOf(TEST_STATION)).toMatchObject({ spanM: 38, heightM: 9, from: 'as entered for the station' });
+    const data = withPlan(feature(1, { heightM: 7 }), feature(2, { points: [[30, 40]], heightM: 4 }));
+    expect(roomOf(data)).toMatchObject({ spanM: 50, heightM: 7, from: 'Plot: feature 1 to feature 2' });
+  });
+  test('the height of a laid antenna, unless it was set by hand', () => {
+    const data = withPlan(LAID);
+    const revision = data.revisions[0];
+    expect(laidHeightM(data, revision)).toBe(7);
+    expect(designOf(data, revision).dimensions.heightM).toBe(7);
+    const byHand = { ...revision, dimensions: { heightM: 4 } };
+    expect(laidHeightM(data, byHand)).toBeUndefined();
+    expect(designOf(data, byHand).dimensions.heightM).toBe(4);
+    expect(designOf(TEST_STATION, revision)).toBe(revision);
+  });
+  test('what only follows the plan is not written into a revision; what was typed is', () => {
+    const data = withPlan(LAID);
+    const revision = data.revisions[0];
+    const design = designOf(data, revision);
+    expect(ownDimensions(data, revision, design)).toEqual({});
+    expect(ownDimensions(data, revision, { ...design, dimensions: { heightM: 6, angleDeg: 120 } })).toEqual({
+      heightM: 6,
+      angleDeg: 120,
+    });
+  });
+  test('a loop lying in the grass stays there', () => {
+    const data = withPlan(LAID);
+    const loop = { ...data.revisions[0], kind: 'ground-loop' as const };
+    expect(laidHeightM(data, loop)).toBeUndefined();
+  });
+  test('a laid wire faces across the way it lies, and the ranking knows it', () => {
+    const data = withPlan(LAID);
+    expect(laidLayout(data, 1)?.facingDeg).toBeCloseTo(90, 9);
+    expect(ownCandidates(data)).toMatchObject([{ source: 'own', headingDeg: 90 }]);
+    expect(ownCandidates(TEST_STATION)[0]).not.toHaveProperty('headingDeg');
+  });
+  test('a line that names a cable run takes its length', () => {
+    const run = feature(9, {
+      kind: 'cable',
+      points: [
+        [0, 0],
+        [3, 4],
+      ],
+      heightM: 6,
+      endHeightM: 1,
+    });
+    const stage: StationData['pathStages'][number] = {
+      ...stored(1),
+      pathId: 1,
+      name: 'coax',
+      kind: 'line',
+      firstPlace: 0,
+      secondPlace: 0,
+      cableId: 'pe5',
+      lengthM: 99,
+      plotFeatureId: 9,
+      gainDb: 0,
+      noiseFigureDb: 0,
+      iip2Dbm: 0,
+      iip3Dbm: 0,
+      lossDb: 0,
+      shape: 'lowpass',
+      family: 'chebyshev',
+      order: 5,
+      rippleDb: 0.1,
+      edgeLowHz: 1e6,
+      edgeHighHz: 3e7,
+    };
+    const data = { ...withPlan(run), pathStages: [stage] };
+    expect(orderedStages(data, 1, 1)[0].lengthM).toBe(12);
+    expect(orderedStages({ ...data, plotFeatures: [] }, 1, 1)[0].lengthM).toBe(99);
+  });
+});
+
+describe('outside noise', () => {
+  const floor = { ...stored(1), freqHz: 9e6, levelDbm: -95, bandwidthHz: 2400, antennaId: null };
+  test('a floor of one’s own counts before the class, within half an octave, and shows its difference', () => {
+    const data = { ...TEST_STATION, noiseFloors: [floor] };
+    const here = outsideNoise(data, 9e6);
+    const expected = expectedNoise('rural', 9e6).faDb;
+    // 25 m of cable between: more noise arrives at the antenna than was read behind the line
+    expect(here.faDb).toBeGreaterThan(-95 - noisePowerDbm(0, 2400));
+    expect(here.measured?.overClassDb).toBeCloseTo(here.faDb - expected, 9);
+    expect(outsideNoise(data, 9.65e6).measured).toBeDefined();
+    expect(outsideNoise(data, 20e6).measured).toBeUndefined();
+    expect(forecastPlace(data).externalFaDb(9e6)).toBe(here.faDb);
+  });
+  test('a reading that is the receiver’s own noise is not used', () => {
+    const quiet = { ...floor, levelDbm: noisePowerDbm(18, 2400) };
+    expect(measuredFaDb(quiet, { transfer: 1, lineLossDb: 0, noiseFigureDb: 18 })).toBeUndefined();
+    expect(outsideNoise({ ...TEST_STATION, noiseFloors: [quiet] }, 9e6).measured).toBeUndefined();
+  });
+});
+
+test('an own cable by its loss at two frequencies; without the figures a class stands in', () => {
+  const own = { ...TEST_STATION.station, cableId: 'own', ownCableDb10: 3.933, ownCableDb100: 12.95, lineLengthM: 20 };
+  // 1.22·√f + 0.0075·f dB per 100 m over 20 m: 0.47, 0.77 and 0.94 dB at 3.6, 9.6 and 14.1 MHz, worked by hand
+  const { lineLossDb } = {
+    lineLossDb: (hz: number) => forecastPlace({ ...TEST_STATION, station: own }).lineLossDb(hz),
+  };
+  for (const [mhz, db] of [
+    [3.6, 0.47],
+    [9.6, 0.77],
+    [14.1, 0.94],
+  ])
+    expect(lineLossDb(mhz * 1e6)).toBeCloseTo(db, 2);
+});
+
+test('wishes carry their bearing and arrival; bought antennas their figures', () => {
+  const data = {
+    ...TEST_STATION,
+    targets: [{ ...TEST_STATION.targets[0], latDeg: 38, lonDeg: -60 }],
+    boughtAntennas: [
+      {
+        ...stored(1),
+        name: 'loop',
+        gains: [{ freqHz: 1e7, gainDbi: -28 }],
+        amplified: false,
+        gainDb: 20,
+        noiseFigureDb: 4,
+        iip2Dbm: 35,
+        iip3Dbm: 15,
+        inputFilterHz: 30e6,
+        sizeM: 1,
+        price: 250,
+        hours: 2,
+        sight: 1,
+      },
+    ],
+  };
+  const [wish] = wishTargets(data, Date.UTC(2026, 2, 10));
+  expect(wish.bearingDeg).toBeCloseTo(262.8, 1);
+  expect(wish.arrivalDeg).toBeGreaterThan(10);
+  const [loop] = boughtCandidates(data);
+  expect(loop.source === 'bought' && loop.bought).toEqual({
+    gains: [{ freqHz: 1e7, gainDbi: -28 }],
+    inputFilterHz: 30e6,
+  });
+});

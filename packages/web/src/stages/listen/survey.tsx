@@ -1,0 +1,176 @@
+import { SCHEMAS } from '@velvet-reed/contract';
+import {
+  CoreError,
+  frequencyText,
+  HEARD_DB,
+  lightAt,
+  lightFavours,
+  LINE_OF_SIGHT_FROM_HZ,
+  parseQuantity,
+  SURVEY_SIGNALS,
+  surveyRows,
+  surveySummary,
+  wantedPosition,
+} from '@velvet-reed/core';
+import { useState } from 'react';
+import { useMoment } from '../../data/moment';
+import { useWrite, type StationData } from '../../data/station';
+import { AntennaPicker } from '../../ui/antenna-picker';
+import { Button } from '../../ui/button';
+import { saveCsv } from '../../ui/export';
+import { Section } from '../../ui/stage';
+import { Empty } from '../../ui/states';
+import { inDb, Value } from '../../ui/value';
+
+type Target = StationData['targets'][number];
+
+/** A guided round through ten reference signals on one antenna. */
+export function Survey({ data }: { readonly data: StationData }) {
+  const [chosen, setChosen] = useState<number>();
+  const antennaId = chosen ?? data.antennas[0]?.id;
+  const signals = [...data.targets].sort((a, b) => b.weight - a.weight).slice(0, SURVEY_SIGNALS);
+  const name = (id: number): string | undefined => data.antennas.find((one) => one.id === id)?.name;
+  const summary = surveySummary(data.surveyReadings);
+  return (
+    <Section title="Band survey" hint="the ten weightiest wishes as reference signals, one antenna at a time">
+      {antennaId === undefined || signals.length === 0 ? (
+        <Empty>A survey needs at least one wish and one drafted antenna.</Empty>
+      ) : (
+        <>
+          <AntennaPicker data={data} value={antennaId} onPick={setChosen} label="Listening on" />
+          <ol className="mt-2 max-w-4xl border-t border-rule" aria-label="Reference signals">
+            {signals.map((target) => (
+              <Signal key={`${antennaId} ${target.id}`} data={data} target={target} antennaId={antennaId} />
+            ))}
+          </ol>
+        </>
+      )}
+      {summary.length > 0 && (
+        <ul className="mt-3 list-disc pl-5" aria-label="Survey so far">
+          {summary.map((one) => (
+            <li key={one.antennaId}>
+              {name(one.antennaId) ?? 'deleted antenna'}: {one.heard} of {one.asked} heard, median{' '}
+              <Value
+                shown={inDb(one.medianSnrDb, 1, 'dB SNR')}
+                provenance={{
+                  origin: 'measured',
+                  formula: `median of level − noise, latest reading of each signal; heard from ${HEARD_DB} dB`,
+                  source: 'your readings',
+                }}
+              />
+            </li>
+          ))}
+        </ul>
+      )}
+      {data.surveyReadings.length > 0 && (
+        <div className="mt-2">
+          <Button
+            look="quiet"
+            onClick={() =>
+              saveCsv(
+                'band-survey.csv',
+                ['time_utc', 'signal', 'freq_hz', 'level_dbm', 'snr_db', 'antenna'],
+                surveyRows(data.surveyReadings, (id) => name(id) ?? 'deleted antenna'),
+              )
+            }
+          >
+            Survey as CSV
+          </Button>
+        </div>
+      )}
+    </Section>
+  );
+}
+
+/** Whether the hour favours a signal, as a hint which one to try now. */
+function hint(data: StationData, target: Target, atMs: number): string {
+  const freqHz = (target.lowHz + target.highHz) / 2;
+  if (freqHz >= LINE_OF_SIGHT_FROM_HZ) return 'any hour';
+  const here = lightAt(data.station, atMs);
+  const place = wantedPosition(target);
+  return `${lightFavours(freqHz, here, place ? lightAt(place, atMs) : here).quality} at this hour`;
+}
+
+function Signal({
+  data,
+  target,
+  antennaId,
+}: {
+  readonly data: StationData;
+  readonly target: Target;
+  readonly antennaId: number;
+}) {
+  const { trySave } = useWrite();
+  const { atMs } = useMoment();
+  const [level, setLevel] = useState('');
+  const [noise, setNoise] = useState('');
+  const [fault, setFault] = useState('');
+  const freqHz = (target.lowHz + target.highHz) / 2;
+  const last = data.surveyReadings.filter((one) => one.antennaId === antennaId && one.name === target.name).at(-1);
+  const keep = async (): Promise<void> => {
+    try {
+      const options = { bareUnit: 'dBm', freqHz };
+      const values = {
+        antennaId,
+        name: target.name,
+        freqHz,
+        levelDbm: parseQuantity(level, 'level', options),
+        noiseDbm: parseQuantity(noise, 'level', options),
+        atMs: Date.now(),
+      };
+      if (values.levelDbm < values.noiseDbm)
+        return setFault('The level lies below the noise. Exchange the two, or read again.');
+      setFault('');
+      await trySave(
+        [{ op: 'create', resource: 'surveyReadings', values: SCHEMAS.surveyReadings.cast(values) }],
+        `${target.name} noted.`,
+      );
+      setLevel('');
+      setNoise('');
+    } catch (error) {
+      if (!(error instanceof CoreError)) throw error;
+      setFault(error.message);
+    }
+  };
+  return (
+    <li className="border-b border-rule py-1">
+      <form
+        className="flex flex-wrap items-center gap-x-4 gap-y-1"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void keep();
+        }}
+      >
+        <span className="grow">
+          {target.name} <span className="font-mono text-sm text-dim">{frequencyText(freqHz)}</span>{' '}
+          <span className="text-sm text-dim">{hint(data, target, atMs)}</span>
+        </span>
+        {last && (
+          <span className="font-mono text-sm">last {(last.levelDbm - last.noiseDbm).toFixed(0)} dB SNR (measured)</span>
+        )}
+        <input
+          className="w-28 font-mono"
+          placeholder="level, S7"
+          aria-label={`Level of ${target.name}`}
+          value={level}
+          onChange={(event) => setLevel(event.target.value)}
+        />
+        <input
+          className="w-28 font-mono"
+          placeholder="noise, -110"
+          aria-label={`Noise beside ${target.name}`}
+          value={noise}
+          onChange={(event) => setNoise(event.target.value)}
+        />
+        <Button type="submit" look="quiet" aria-label={`Note ${target.name}`}>
+          Note
+        </Button>
+      </form>
+      {fault && (
+        <p role="alert" className="text-sm text-danger">
+          {fault}
+        </p>
+      )}
+    </li>
+  );
+}
