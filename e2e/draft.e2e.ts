@@ -183,6 +183,21 @@ test('the page answers while the model is optimised, and stop takes effect at on
   await expect(stop).toHaveCount(0, { timeout: 200 });
 });
 
+test('a wrong frequency for a new antenna is told beside its field, and nothing is begun', async ({ page }) => {
+  await page.goto(DEMO);
+  await page.getByRole('button', { name: 'New antenna' }).click();
+  for (const [typed, told] of [
+    ['abc', 'Type it like 9.65 MHz'],
+    ['-5 MHz', 'must be between 10000'],
+    ['99 GHz', 'must be between 10000'],
+  ] as const) {
+    await page.getByLabel('Cut for').fill(typed);
+    await page.getByRole('button', { name: 'Begin this antenna' }).click();
+    await expect(page.getByRole('alert')).toContainText(told);
+  }
+  await expect(page.getByRole('combobox', { name: 'Antenna', exact: true })).toHaveValue('1');
+});
+
 test('wires that cannot be solved get a sentence', async ({ page }) => {
   await page.goto(DEMO);
   await settled(page);

@@ -1,5 +1,13 @@
 import { SCHEMAS } from '@velvet-reed/contract';
-import { ANTENNA_KINDS, CoreError, frequencyText, parseQuantity, startDesign, type KindId } from '@velvet-reed/core';
+import {
+  ANTENNA_KINDS,
+  checkDesign,
+  CoreError,
+  frequencyText,
+  parseQuantity,
+  startDesign,
+  type KindId,
+} from '@velvet-reed/core';
 import { useId, useState } from 'react';
 import { useFocus } from '../../data/focus';
 import { entry, useWrite } from '../../data/station';
@@ -23,7 +31,10 @@ export function NewAntenna({
   const kind = ANTENNA_KINDS.find((one) => one.id === kindId) ?? ANTENNA_KINDS[0];
   const begin = async (): Promise<void> => {
     try {
+      setFault('');
       const freqHz = parseQuantity(text, 'frequency', { bareUnit: 'MHz' });
+      const design = startDesign(kind.id, freqHz);
+      checkDesign(design);
       const name = `${kind.name} for ${frequencyText(freqHz, 3)}`;
       const made = await trySave(
         [
@@ -33,7 +44,7 @@ export function NewAntenna({
             resource: 'revisions',
             values: {
               ...SCHEMAS.revisions.cast({
-                ...startDesign(kind.id, freqHz),
+                ...design,
                 antennaId: 1,
                 number: 1,
                 gates: [],
