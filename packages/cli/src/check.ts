@@ -1,5 +1,6 @@
 import { CoreError } from '@velvet-reed/core';
 import { Inputs, isRecord, type Adapter } from './inputs';
+import { coilTemplates } from './templates/coils';
 import { lineTemplates } from './templates/line';
 import { receiveTemplates } from './templates/receive';
 import { spaceTemplates } from './templates/space';
@@ -7,6 +8,7 @@ import { workTemplates } from './templates/work';
 import { wireFault } from './wire-cases';
 
 const TEMPLATES: Readonly<Record<string, Adapter>> = {
+  ...coilTemplates,
   ...lineTemplates,
   ...receiveTemplates,
   ...spaceTemplates,

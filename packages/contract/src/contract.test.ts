@@ -3,6 +3,8 @@ import fc from 'fast-check';
 import {
   ModelFileError,
   SCHEMAS,
+  STATION_DEFAULTS,
+  WISH_DEFAULTS,
   batchSchema,
   modelFileOf,
   packSamples,
@@ -23,6 +25,7 @@ const STATION = {
   cableId: 'pe5',
   lineLengthM: 25,
   groundId: 'average',
+  ...STATION_DEFAULTS,
 };
 const faults = (schema: { validateSync(value: unknown, options: object): unknown }, value: unknown): string[] => {
   try {
@@ -49,9 +52,9 @@ describe('sentences that say how to mend', () => {
     expect(faults(stationSchema, station).join(' ')).toMatch(sentence);
   });
   test('edges in the wrong order and an antenna against itself', () => {
-    expect(faults(SCHEMAS.targets, { name: 'x', lowHz: 2e6, highHz: 1e6, bandwidthHz: 500, weight: 3 })).toEqual([
-      'The lower edge must lie below the upper edge. Exchange the two.',
-    ]);
+    expect(
+      faults(SCHEMAS.targets, { name: 'x', lowHz: 2e6, highHz: 1e6, bandwidthHz: 500, weight: 3, ...WISH_DEFAULTS }),
+    ).toEqual(['The lower edge must lie below the upper edge. Exchange the two.']);
     expect(
       faults(SCHEMAS.trials, {
         name: 'x',
@@ -62,6 +65,31 @@ describe('sentences that say how to mend', () => {
         conditions: '',
       }).join(),
     ).toMatch(/are the same/);
+  });
+  test('what belongs together comes together: place, hours, the two figures of an own cable', () => {
+    const wish = { name: 'x', lowHz: 1e6, highHz: 2e6, bandwidthHz: 500, weight: 3, ...WISH_DEFAULTS };
+    expect(faults(SCHEMAS.targets, { ...wish, latDeg: 50, lonDeg: -19 })).toEqual([]);
+    expect(faults(SCHEMAS.targets, { ...wish, latDeg: 50 }).join()).toMatch(/latitude and longitude/);
+    expect(faults(SCHEMAS.targets, { ...wish, fromMin: 60 }).join()).toMatch(/beginning and an end/);
+    expect(faults(stationSchema, { ...STATION, cableId: 'own', ownCableDb10: 4 }).join()).toMatch(/at 100 MHz/);
+    expect(faults(stationSchema, { ...STATION, cableId: 'own', ownCableDb10: 4, ownCableDb100: 13 })).toEqual([]);
+  });
+  test('a feature of the plan needs points that are pairs of metres', () => {
+    const feature = {
+      name: 'mast',
+      kind: 'support',
+      points: [[1, 2]],
+      heightM: 9,
+      endHeightM: 0,
+      clearanceM: 0,
+      widthM: 0,
+      antennaId: null,
+      attachmentId: null,
+    };
+    expect(faults(SCHEMAS.plotFeatures, feature)).toEqual([]);
+    for (const points of [[], [[1]], [[1, 'x']], [[1, 1e9]], 'here'])
+      expect(faults(SCHEMAS.plotFeatures, { ...feature, points }).join()).toMatch(/Points/);
+    expect(faults(SCHEMAS.plotFeatures, { ...feature, kind: 'castle' }).join()).toMatch(/Kind must be one of/);
   });
   test('a batch needs a list of known operations', () => {
     expect(faults(batchSchema, undefined).join()).toMatch(/no body/);

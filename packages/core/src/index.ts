@@ -27,7 +27,7 @@ export { discone } from './antenna/discone';
 export { dishWithConverter } from './antenna/dish';
 export { endFedWire } from './antenna/end-fed-wire';
 export { fanDipole } from './antenna/fan-dipole';
-export { rodPermeability, ferriteRod } from './antenna/ferrite-rod';
+export { ferriteRod } from './antenna/ferrite-rod';
 export { fieldProbeKind } from './antenna/field-probe';
 export { flatVDipole } from './antenna/flat-v-dipole';
 export { foldedDipole } from './antenna/folded-dipole';
@@ -234,6 +234,17 @@ export {
   powerTransfer,
   alongLine,
 } from './line/reflection';
+export {
+  type WoundTransformer,
+  magnetisingH,
+  transformerCornerHz,
+  transformerAt,
+  turnsForLoss,
+  type LossyCore,
+  lossyCore,
+  transformedMatch,
+  bootstrapLossDb,
+} from './line/transformer';
 export { besselJ0, besselJ1 } from './numeric/bessel';
 export { type Factored, factorInPlace } from './numeric/complex-solve';
 export {
@@ -249,6 +260,7 @@ export {
   fromPolar,
   parallel,
 } from './numeric/complex';
+export { completeElliptic } from './numeric/elliptic';
 export { gaussLegendre } from './numeric/gauss-legendre';
 export { LDLT_KERNEL } from './numeric/ldlt-kernel';
 export { type Matrix, solveLinear, leastSquares, nonNegativeLeastSquares } from './numeric/least-squares';
@@ -344,7 +356,24 @@ export {
   EARTH_LIMIT_WAVELENGTHS,
   earthDistance,
 } from './plot/layout';
+export { type PaddingQuestion, padding, detuningLossDb, qFromDetuning, repeatability } from './resonator/padding';
+export {
+  type PreferredSeries,
+  preferredFarads,
+  type CapacitorChoice,
+  preferredCapacitors,
+  paddingChoices,
+} from './resonator/preferred';
 export { type CoilFromTwoResonances, coilFromTwoResonances, type TunedCoil, tunedCoil } from './resonator/tuned-coil';
+export {
+  type Solenoid,
+  solenoid,
+  rodPermeability,
+  tunedCircuit,
+  type TuningRange,
+  tuningRange,
+  couplingWinding,
+} from './resonator/winding';
 export {
   LAYER_HEIGHT_KM,
   LINE_OF_SIGHT_FROM_HZ,
@@ -506,6 +535,10 @@ export {
   interpolationError,
   timeDomainReach,
 } from './sweep/calibration';
+export { type DipChange, type Cause, type FaultFinding, matchDips, findFault } from './sweep/compare';
+export { type ClaimedMatch, type ClaimAsSwr, checkClaims, disguisedSwr, shackReturnLossDb } from './sweep/consistency';
+export { type Spectrum, type NoisePeak, noisePeak } from './sweep/noise-peak';
+export { type PlannedBand, type SweepSegment, POINTS_PER_BAND, type SweepPlan, planSweep } from './sweep/plan';
 export {
   trimSensitivity,
   type LengthReading,

@@ -3,6 +3,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, expect, test } from '@jest/globals';
+import { STATION_DEFAULTS } from '@velvet-reed/contract';
 
 const dir = mkdtempSync(path.join(tmpdir(), 'velvet-reed-kill-'));
 let child: ChildProcess | undefined;
@@ -48,6 +49,7 @@ test('a server killed in the middle of writing has lost nothing that it acknowle
     cableId: 'pe5',
     lineLengthM: 25,
     groundId: 'average',
+    ...STATION_DEFAULTS,
   });
   const acknowledged: string[] = [];
   for (let round = 0; round < 3; round += 1) {

@@ -1,4 +1,5 @@
 import { tunedCoil } from '../resonator/tuned-coil';
+import { rodPermeability } from '../resonator/winding';
 import { FREE_SPACE_IMPEDANCE_OHM } from '../units/constants';
 import { powerDb } from '../units/decibel';
 import { wavelengthM } from '../units/wavelength';
@@ -33,19 +34,12 @@ const PARAMETERS: readonly Parameter[] = [
 /** Initial permeability of an ordinary long-wave rod; assumed. */
 const ROD_PERMEABILITY = 400;
 
-/** Permeability of a rod by its demagnetisation: prolate spheroid of the same slenderness. Source: Osborn, Phys. Rev. 67 (1945) 351. */
-export function rodPermeability(slenderness: number, initial: number): number {
-  const root = Math.sqrt(slenderness ** 2 - 1);
-  const factor = ((slenderness / root) * Math.log(slenderness + root) - 1) / (slenderness ** 2 - 1);
-  return initial / (1 + factor * (initial - 1));
-}
-
 /** Tuned and matched: emf²/4r against what an isotropic antenna takes; its own noise is that of the loss resistance. ±5 dB. */
 function reception(design: Design, freqHz: number): Reception {
   const { turns, factorNh, q, rodM, formM } = dimensionsOf(PARAMETERS, design);
   const lambda = wavelengthM(freqHz);
   const lossOhm = (2 * Math.PI * freqHz * factorNh * 1e-9 * turns ** 2) / q;
-  const permeability = rodPermeability(Math.max(1.5, rodM / formM), ROD_PERMEABILITY);
+  const { permeability } = rodPermeability(Math.max(1.5, rodM / formM), ROD_PERMEABILITY);
   const heightM = (2 * Math.PI * turns * Math.PI * (formM / 2) ** 2 * permeability) / lambda;
   const gain = (heightM ** 2 * FREE_SPACE_IMPEDANCE_OHM * Math.PI) / (lossOhm * lambda ** 2);
   const tuned = Math.abs(freqHz / design.freqHz - 1) <= 1 / q;

@@ -81,6 +81,8 @@ export interface TargetForecast {
   readonly signalDb?: number;
   readonly reception: Reception;
   readonly worstProduct?: WorstProduct;
+  /** Every product that falls on the wish, pair by pair, strongest first. */
+  readonly products: readonly WorstProduct[];
   /** Total power of all registered transmitters below the converter's full scale, dB; negative: it clips. */
   readonly headroomDb?: number;
   readonly remarks: readonly string[];
@@ -139,6 +141,7 @@ export function forecastTarget(
       target,
       externalFaDb,
       reception,
+      products: [],
       remarks: ['No receiver of this station tunes it. Add one in Listen.', ...remarks],
     };
   const behind = powerRatio(receiver.noiseFigureDb + place.lineLossDb(centreHz)); // matched line at 290 K
@@ -155,7 +158,8 @@ export function forecastTarget(
     : counted
       ? atInputDbm - place.lineLossDb(centreHz)
       : noisePowerDbm(receiver.noiseFigureDb, target.bandwidthHz);
-  const worstProduct = worst(front, target, noiseDbm, place.emitters);
+  const products = productsOn(front, target, noiseDbm, place.emitters);
+  const worstProduct = products.at(0);
   const snrLossDb =
     marginDb === undefined
       ? undefined
@@ -172,7 +176,8 @@ export function forecastTarget(
     reception,
     ...(patternDb !== undefined && snrLossDb !== undefined ? { patternDb, lostDb: snrLossDb - patternDb } : {}),
     ...(counted ? { signalDb: reception.realisedGainDbi + (head?.gainDb ?? 0) - place.lineLossDb(centreHz) } : {}),
-    worstProduct,
+    ...(worstProduct ? { worstProduct } : {}),
+    products,
     headroomDb: headroom.headroomTotalDb ?? undefined,
     remarks,
   };
@@ -210,12 +215,12 @@ function frontEnd(
       };
 }
 
-function worst(
+function productsOn(
   front: FrontEnd,
   target: ForecastTarget,
   noiseDbm: number,
   emitters: readonly ForecastEmitter[],
-): WorstProduct | undefined {
+): readonly WorstProduct[] {
   const kinds = productsInBand(
     emitters.map((emitter) => emitter.freqHz),
     target.lowHz,
@@ -244,7 +249,7 @@ function worst(
         },
       ];
     })
-    .sort((a, b) => b.levelDbm - a.levelDbm)[0];
+    .sort((a, b) => b.levelDbm - a.levelDbm);
 }
 
 /** Best that a pattern is credited with, dB. */

@@ -1,4 +1,4 @@
-import { SCHEMAS } from '@velvet-reed/contract';
+import { SCHEMAS, WISH_DEFAULTS } from '@velvet-reed/contract';
 import { expect, jest, test } from '@jest/globals';
 import { render, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
@@ -16,7 +16,7 @@ const show = (onSave: (values: Record<string, unknown>) => Promise<unknown>) =>
     <RecordForm
       fields={FIELDS}
       schema={SCHEMAS.targets}
-      fixed={{ bandwidthHz: 5000, weight: 3 }}
+      fixed={{ bandwidthHz: 5000, weight: 3, ...WISH_DEFAULTS }}
       start={start}
       submit="Save"
       onSave={onSave}
@@ -33,7 +33,14 @@ test('typed units become SI', async () => {
   await type('From', '9400 kHz');
   await userEvent.click(screen.getByRole('button', { name: 'Save' }));
   await waitFor(() =>
-    expect(save).toHaveBeenCalledWith({ name: '31 m', lowHz: 9.4e6, highHz: 9.9e6, bandwidthHz: 5000, weight: 3 }),
+    expect(save).toHaveBeenCalledWith({
+      name: '31 m',
+      lowHz: 9.4e6,
+      highHz: 9.9e6,
+      bandwidthHz: 5000,
+      weight: 3,
+      ...WISH_DEFAULTS,
+    }),
   );
 });
 

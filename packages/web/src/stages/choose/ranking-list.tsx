@@ -1,6 +1,7 @@
 import { SCHEMAS } from '@velvet-reed/contract';
 import {
   candidateKindName,
+  countText,
   filterAdvice,
   frequencyText,
   mayStay,
@@ -331,6 +332,18 @@ function Product({ forecast }: { readonly forecast: TargetForecast }) {
           source: 'power series to third order; free-space fields',
         }}
       />
+      {forecast.products.length > 1 && (
+        <details>
+          <summary className="text-xs text-plum">{countText(forecast.products.length - 1, 'weaker product')}</summary>
+          <ul className="text-xs">
+            {forecast.products.slice(1, 9).map((one) => (
+              <li key={`${one.label} ${one.emitters.join()}`}>
+                {one.emitters.join(' and ')}, {one.label}: {one.overNoiseDb.toFixed(0)} dB over the noise (model)
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
       {product.overNoiseDb > 0 && <p className="max-w-96 text-xs text-caution">{filterAdvice(product)}</p>}
     </>
   );
