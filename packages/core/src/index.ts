@@ -179,6 +179,7 @@ export {
 } from './errors';
 export { type FilterShape, type FilterFamily, type FilterSpec, filterLossDb } from './filter/response';
 export { PlotFileError, toLonLat, toPlan, writePlot, readPlot } from './formats/geojson';
+export { readSpectrumCsv } from './formats/spectrum-csv';
 export { type CsvSweep, readSweepCsv, readSweepText } from './formats/sweep-csv';
 export { type Template, templateOf, templateSvg, templateDxf } from './formats/template';
 export {

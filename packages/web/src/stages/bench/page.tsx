@@ -20,10 +20,15 @@ import { Next, Note, Section, Stage, Wide } from '../../ui/stage';
 import { Empty, Trouble, Waiting } from '../../ui/states';
 import { StationPage } from '../../ui/station-page';
 import { Value } from '../../ui/value';
+import { BeforeAfter } from './before-after';
 import { BandTable } from './band-table';
+import { Claims } from './claims';
+import { CoilByNoise } from './coil-by-noise';
 import { SweepIntake } from './intake';
 import { cutProvenance, dipProvenance, type LoadedSweep } from './loaded-sweep';
+import { SweepPlanner } from './sweep-planner';
 import { TrimDiary } from './trim-diary';
+import { WiresTogether } from './wires-together';
 
 const SweepChart = lazy(() => import('./sweep-chart'));
 
@@ -111,6 +116,16 @@ function Bench({ data }: { readonly data: StationData }) {
           startLengthM={antennaKind(design.kind).draft(design).pieces[0].cutM}
         />
       )}
+      {antenna && <BeforeAfter key={antenna.id} loaded={loaded} antennaName={antenna.name} />}
+      <details>
+        <summary className="mb-3 text-plum">
+          More tools: plan a sweep, check figures, several wires, coils by noise
+        </summary>
+        <SweepPlanner data={data} />
+        <Claims />
+        <WiresTogether />
+        <CoilByNoise />
+      </details>
     </Stage>
   );
 }

@@ -1,0 +1,362 @@
+import {
+  coilFromTwoResonances,
+  CoreError,
+  fixed,
+  noisePeak,
+  padding,
+  paddingChoices,
+  readSpectrumCsv,
+  repeatability,
+  significant,
+  tunedCoil,
+  type NoisePeak,
+  type Spectrum,
+} from '@velvet-reed/core';
+import { useMemo, useState } from 'react';
+import { entry, useWrite } from '../../data/station';
+import { Button } from '../../ui/button';
+import { Caution, Section } from '../../ui/stage';
+import { TypedFields } from '../../ui/typed-numbers';
+import { useTypedNumbers, type TypedNumbers } from '../../ui/use-typed-numbers';
+import { inDb, Value, type Provenance } from '../../ui/value';
+
+const model = (formula: string, source = 'tuned circuit; Terman, Radio Engineers’ Handbook'): Provenance => ({
+  origin: 'model',
+  formula,
+  source,
+});
+
+/** Runs a computation; its refusal becomes a sentence. */
+function tried<T>(compute: () => T): { readonly value?: T; readonly fault?: string } {
+  try {
+    return { value: compute() };
+  } catch (error) {
+    if (error instanceof CoreError) return { fault: error.message };
+    throw error;
+  }
+}
+
+const Fault = ({ text }: { readonly text: string | undefined }) =>
+  text ? (
+    <p role="alert" className="mt-1 max-w-prose text-danger">
+      {text}
+    </p>
+  ) : null;
+
+/** A coil on a rod or form: its values from two settings, its resonance from noise, what to pad, and whether it may be sealed. */
+export function CoilByNoise() {
+  const [peak, setPeak] = useState<NoisePeak>();
+  const coil = useTypedNumbers([
+    { name: 'turns', label: 'Turns', dimension: 'plain', start: '640' },
+    { name: 'c1', label: 'First capacitor, pF', dimension: 'plain', start: '' },
+    { name: 'f1', label: 'resonates at', dimension: 'frequency', bareUnit: 'kHz', start: '' },
+    { name: 'c2', label: 'Second capacitor, pF', dimension: 'plain', start: '' },
+    { name: 'f2', label: 'resonates at ', dimension: 'frequency', bareUnit: 'kHz', start: '' },
+    { name: 'target', label: 'Target', dimension: 'frequency', bareUnit: 'kHz', start: '77.5 kHz' },
+    { name: 'q', label: 'Q', dimension: 'plain', start: '85' },
+  ]);
+  const values = coilValues(coil);
+  return (
+    <Section
+      title="Coil and resonance by noise"
+      hint="for ferrite rods and tuned loops: values, peak, padding, sealing"
+    >
+      <Caution>Ferrite breaks into sharp shards: goggles, and sweep up. Strip enamel in moving air.</Caution>
+      <h3 className="mt-2 font-semibold">From two capacitors</h3>
+      <TypedFields of={coil} />
+      <Fault text={values.fault} />
+      {values.value && <CoilResult coil={coil} values={values.value} />}
+      <NoiseRecording peak={peak} onPeak={setPeak} />
+      <Padding selfPf={values.value ? values.value.selfCapacitanceF * 1e12 : 0} coil={coil} peak={peak} />
+      <Positions />
+    </Section>
+  );
+}
+
+function coilValues(coil: TypedNumbers) {
+  const [c1, f1, c2, f2] = ['c1', 'f1', 'c2', 'f2'].map((name) => coil.value(name));
+  if (c1 === undefined || f1 === undefined || c2 === undefined || f2 === undefined) return {};
+  return tried(() =>
+    coilFromTwoResonances({ capacitanceF: c1 * 1e-12, freqHz: f1 }, { capacitanceF: c2 * 1e-12, freqHz: f2 }),
+  );
+}
+
+function CoilResult({
+  coil,
+  values,
+}: {
+  readonly coil: TypedNumbers;
+  readonly values: ReturnType<typeof coilFromTwoResonances>;
+}) {
+  const [turns, target, q, c1, f1] = ['turns', 'target', 'q', 'c1', 'f1'].map((name) => coil.value(name));
+  const measured: Provenance = {
+    origin: 'measured',
+    formula: 'f² = 1/(4π²L(C + C_self)) at both settings',
+    source: 'your two resonances; Terman, sec. 13',
+  };
+  const without = c1 && f1 ? 1 / ((2 * Math.PI * f1) ** 2 * c1 * 1e-12) : undefined;
+  const designed =
+    turns && target && q ? tried(() => tunedCoil({ turns, q, freqHz: target, lineOhm: 50, ...values })) : undefined;
+  return (
+    <div role="status" className="mt-2">
+      <p>
+        Self-capacitance{' '}
+        <Value strong shown={{ digits: fixed(values.selfCapacitanceF * 1e12, 1), unit: 'pF' }} provenance={measured} />,
+        inductance{' '}
+        <Value strong shown={{ digits: significant(values.inductanceH * 1e3, 4), unit: 'mH' }} provenance={measured} />
+        {turns ? (
+          <>
+            ,{' '}
+            <Value
+              shown={{ digits: fixed((values.inductanceH * 1e9) / turns ** 2, 2), unit: 'nH per turn²' }}
+              provenance={measured}
+            />
+          </>
+        ) : null}
+        .{' '}
+        {without !== undefined && Math.abs(without / values.inductanceH - 1) > 0.02 && (
+          <span className="text-caution">
+            Without the self-capacitance the first setting alone would say {significant(without * 1e3, 4)} mH:
+            inconsistent with the second.
+          </span>
+        )}
+      </p>
+      <Fault text={designed?.fault} />
+      {designed?.value && (
+        <p>
+          For the target: capacitor{' '}
+          <Value
+            shown={{ digits: fixed(designed.value.externalF * 1e12, 1), unit: 'pF' }}
+            provenance={model('1/(ω²L) − C_self')}
+          />
+          , reactance{' '}
+          <Value shown={{ digits: fixed(designed.value.reactanceOhm, 0), unit: 'Ω' }} provenance={model('ωL')} />,
+          across it{' '}
+          <Value
+            shown={{ digits: fixed(designed.value.parallelOhm / 1000, 0), unit: 'kΩ' }}
+            provenance={model('Q · ωL')}
+          />
+          , coupling turns for 50 Ω{' '}
+          <Value
+            shown={{ digits: fixed(designed.value.couplingTurns, 1), unit: '' }}
+            provenance={model('N √(50 / R_p)')}
+          />
+          , then Q{' '}
+          <Value
+            shown={{ digits: fixed(designed.value.loadedQ, 1), unit: '' }}
+            provenance={model('half when matched')}
+          />
+          .
+        </p>
+      )}
+    </div>
+  );
+}
+
+function NoiseRecording({
+  peak,
+  onPeak,
+}: {
+  readonly peak: NoisePeak | undefined;
+  readonly onPeak: (peak: NoisePeak | undefined) => void;
+}) {
+  const { trySave } = useWrite();
+  const [files, setFiles] = useState<{ readonly on?: Spectrum; readonly off?: Spectrum }>({});
+  const [fault, setFault] = useState('');
+  const take = async (which: 'on' | 'off', file: File): Promise<void> => {
+    const text = await file.text();
+    const read = tried(() => readSpectrumCsv(text));
+    if (!read.value) return setFault(`${file.name}: ${read.fault ?? ''} Nothing was taken.`);
+    const next = { ...files, [which]: read.value };
+    setFiles(next);
+    setFault('');
+    if (!next.on || !next.off) return;
+    const { on, off } = next;
+    const fitted = tried(() => noisePeak(on, off));
+    onPeak(fitted.value);
+    if (fitted.fault) setFault(fitted.fault);
+  };
+  return (
+    <div className="mt-4">
+      <h3 className="font-semibold">From noise, source on and off</h3>
+      <p className="text-sm text-dim">
+        Two columns, frequency and level in dB. Loud crashes: volume down before you tune.
+      </p>
+      <div className="mt-1 flex flex-wrap gap-4">
+        {(['on', 'off'] as const).map((which) => (
+          <label key={which} className="text-sm text-dim">
+            Recording with the source {which}
+            <input
+              type="file"
+              accept=".csv,.txt"
+              className="ml-2 max-w-60 border-0 text-sm text-ink"
+              onChange={(event) => {
+                const file = event.target.files?.[0];
+                if (file) void take(which, file);
+              }}
+            />
+          </label>
+        ))}
+      </div>
+      <Fault text={fault} />
+      {peak && (
+        <div role="status" className="mt-1">
+          <p>
+            Peak at{' '}
+            <Value
+              strong
+              shown={{
+                digits: `${fixed(peak.centreHz / 1000, 2)} ± ${fixed(Math.max(0.01, peak.centreHalfHz / 1000), 2)}`,
+                unit: 'kHz',
+              }}
+              provenance={{
+                origin: 'measured',
+                formula: 'A/(1 + (Q(f/f₀ − f₀/f))²) over the background, fitted in dB, spikes set aside; 95 % interval',
+                inputs: [
+                  ['scatter', `${peak.scatterDb.toFixed(2)} dB`],
+                  ['set aside', `${(100 * peak.spikes).toFixed(0)} %`],
+                ],
+                source: 'your recordings',
+              }}
+            />
+            , Q{' '}
+            <Value
+              strong
+              shown={{ digits: `${fixed(peak.q, 0)} ± ${fixed(Math.max(1, peak.qHalf), 0)}`, unit: '' }}
+              provenance={{ origin: 'measured', formula: 'of the fitted curve', source: 'your recordings' }}
+            />
+            , width{' '}
+            <Value
+              shown={{ digits: significant(peak.widthHz / 1000, 3), unit: 'kHz' }}
+              provenance={{ origin: 'measured', formula: 'f₀ / Q', source: 'your recordings' }}
+            />
+            . Read by hand 3 dB down: {fixed(peak.rough.centreHz / 1000, 2)} kHz (measured, rough).
+          </p>
+          <Button
+            className="mt-1"
+            onClick={() =>
+              void trySave(
+                [
+                  entry(
+                    'bench',
+                    `Resonance by noise: ${fixed(peak.centreHz / 1000, 2)} kHz, Q ${fixed(peak.q, 0)}, width ${significant(peak.widthHz / 1000, 3)} kHz.`,
+                  ),
+                ],
+                'Written into the notebook.',
+              )
+            }
+          >
+            Write this into the notebook
+          </Button>
+        </div>
+      )}
+    </div>
+  );
+}
+
+function Padding({
+  selfPf,
+  coil,
+  peak,
+}: {
+  readonly selfPf: number;
+  readonly coil: TypedNumbers;
+  readonly peak: NoisePeak | undefined;
+}) {
+  const typed = useTypedNumbers([
+    { name: 'installed', label: 'Capacitor in it, pF', dimension: 'plain', start: '390' },
+    { name: 'peak', label: 'Peak now', dimension: 'frequency', bareUnit: 'kHz', start: '', optional: true },
+  ]);
+  const [installed, by] = [typed.value('installed'), typed.value('peak')];
+  const [target, q] = [coil.value('target'), coil.value('q')];
+  const measuredHz = by ?? peak?.centreHz;
+  const found =
+    installed !== undefined && measuredHz !== undefined && target !== undefined && q !== undefined
+      ? tried(() =>
+          padding({
+            installedF: installed * 1e-12,
+            selfF: selfPf * 1e-12,
+            measuredHz,
+            targetHz: target,
+            q: peak?.q ?? q,
+          }),
+        )
+      : undefined;
+  const pad = found?.value;
+  const choices = useMemo(() => (pad ? paddingChoices(pad.addF, 'E12') : []), [pad]);
+  return (
+    <div className="mt-4">
+      <h3 className="font-semibold">What to pad</h3>
+      <TypedFields of={typed} />
+      <Fault text={found?.fault} />
+      {pad && (
+        <div role="status" className="mt-1">
+          <p>
+            Add{' '}
+            <Value
+              strong
+              shown={{ digits: fixed(pad.addF * 1e12, 1), unit: 'pF' }}
+              provenance={model('(C + C_self)((f/f_t)² − 1)')}
+            />{' '}
+            ({fixed(pad.withoutSelfF * 1e12, 1)} pF without the self-capacitance); a picofarad moves it{' '}
+            <Value
+              shown={{ digits: fixed(Math.abs(pad.slopeHzPerF) * 1e-12, 1), unit: 'Hz' }}
+              provenance={model('f / 2C')}
+            />
+            ; at the target <Value shown={inDb(pad.lossNowDb, 2)} provenance={model('10 log(1 + (Q(f/f₀ − f₀/f))²)')} />{' '}
+            are lost until then.
+          </p>
+          <ul className="list-disc pl-5" aria-label="Capacitors to add">
+            {choices.map((one) => (
+              <li key={one.parts.join()}>
+                {one.parts.map((part) => `${Number((part * 1e12).toPrecision(3))} pF`).join(' + ')}: predicted{' '}
+                <Value
+                  shown={{ digits: fixed(pad.predictedHz(one.sumF) / 1000, 2), unit: 'kHz' }}
+                  provenance={model('f √(C / (C + added))', 'preferred values of IEC 60063, E12')}
+                />
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
+    </div>
+  );
+}
+
+const POSITIONS = ['first position', 'second position', 'third position'];
+
+function Positions() {
+  const typed = useTypedNumbers(
+    POSITIONS.map((label) => ({
+      name: label,
+      label: `Peak, ${label}`,
+      dimension: 'frequency',
+      bareUnit: 'kHz',
+      start: '',
+    })),
+  );
+  const readings = POSITIONS.flatMap((name) => typed.value(name) ?? []);
+  const result = readings.length === POSITIONS.length ? repeatability(readings) : undefined;
+  return (
+    <div className="mt-4">
+      <h3 className="font-semibold">Before sealing: three positions</h3>
+      <TypedFields of={typed} />
+      {result && (
+        <p role="status" className={`mt-1 ${result.agrees ? '' : 'text-danger'}`}>
+          Spread{' '}
+          <Value
+            shown={{ digits: fixed(result.spreadHz / 1000, 2), unit: 'kHz' }}
+            provenance={{
+              origin: 'measured',
+              formula: 'largest − smallest of three positions; the limit is 0.4 % of their mean',
+              source: 'your readings; limit by common practice',
+            }}
+          />{' '}
+          {result.agrees
+            ? `is within ${fixed(result.limitHz / 1000, 2)} kHz: the step “sealed” in the build plan may be ticked.`
+            : `is above ${fixed(result.limitHz / 1000, 2)} kHz: do not seal. A joint or the rod is loose, or it was dropped: find it first.`}
+        </p>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,54 @@
+import { CoreError, parseQuantity, type Dimension } from '@velvet-reed/core';
+import { useId, useState } from 'react';
+
+/** A number that a person types with any unit. */
+export interface TypedSpec {
+  readonly name: string;
+  readonly label: string;
+  readonly dimension: Dimension;
+  readonly bareUnit?: string;
+  readonly start: string;
+  /** May stay empty. */
+  readonly optional?: boolean;
+}
+
+interface TypedField extends TypedSpec {
+  readonly id: string;
+  readonly text: string;
+  readonly value?: number;
+  readonly fault?: string;
+}
+
+export interface TypedNumbers {
+  readonly fields: readonly TypedField[];
+  readonly set: (name: string, text: string) => void;
+  /** Value of a field; undefined while it is empty or cannot be read. */
+  readonly value: (name: string) => number | undefined;
+  /** Every field that must be filled can be read. */
+  readonly sound: boolean;
+}
+
+/** Texts of several numbers with their values and faults; nothing is saved. */
+export function useTypedNumbers(specs: readonly TypedSpec[]): TypedNumbers {
+  const prefix = useId();
+  const [texts, setTexts] = useState<Readonly<Record<string, string>>>({});
+  const fields = specs.map((spec): TypedField => {
+    const text = texts[spec.name] ?? spec.start;
+    const common = { ...spec, id: `${prefix}-${spec.name}`, text };
+    if (text.trim() === '') return common;
+    try {
+      const value = parseQuantity(text, spec.dimension, spec.bareUnit ? { bareUnit: spec.bareUnit } : {});
+      return { ...common, value };
+    } catch (error) {
+      if (!(error instanceof CoreError)) throw error;
+      return { ...common, fault: error.message };
+    }
+  });
+  const byName = new Map(fields.map((field) => [field.name, field]));
+  return {
+    fields,
+    set: (name, text) => setTexts((old) => ({ ...old, [name]: text })),
+    value: (name) => byName.get(name)?.value,
+    sound: fields.every((field) => (field.optional && field.text.trim() === '') || field.value !== undefined),
+  };
+}
