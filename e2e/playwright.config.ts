@@ -16,6 +16,8 @@ export default defineConfig({
     baseURL: `http://127.0.0.1:${port}`,
     viewport: { width: 1280, height: 800 },
     colorScheme: 'light',
+    // a toast half faded in has the contrast of half a toast
+    contextOptions: { reducedMotion: 'reduce' },
     trace: 'retain-on-failure',
     actionTimeout: 15_000,
     launchOptions: {

@@ -6,25 +6,23 @@ import {
   plain,
   PLOT_KINDS,
   PLOT_NAMES,
-  readPlot,
-  writePlot,
   type PlanPoint,
   type PlotKind,
 } from '@velvet-reed/core';
-import { useRef, useState, type KeyboardEvent } from 'react';
-import { laidLayout, plotFeaturesOf, roomOf } from '../../data/derive';
-import { entry, showTrouble, useWrite, type StationData } from '../../data/station';
+import { useState, type KeyboardEvent } from 'react';
+import { laidLayout, roomOf } from '../../data/derive';
+import { entry, useWrite, type StationData } from '../../data/station';
 import { Button } from '../../ui/button';
-import { saveText } from '../../ui/export';
-import { DeleteButton } from '../../ui/record-row';
 import { Next, Note, Section, Stage } from '../../ui/stage';
 import { StationPage } from '../../ui/station-page';
-import { typedNumber } from '../../ui/typed';
 import { Value } from '../../ui/value';
 import { EMPTY_FEATURE } from './empty-feature';
 import { FeatureForm } from './feature-form';
 import { Findings } from './findings';
-import { GRID_M, PlanCanvas, type Tool } from './plan-canvas';
+import { FeatureList } from './feature-list';
+import { PlanCanvas } from './plan-canvas';
+import { PlanFiles } from './plan-files';
+import { GRID_M, type Tool } from './plan-view';
 import { ScalePicture } from './scale-picture';
 import { inSystem, useUnits } from './units';
 
@@ -244,7 +242,7 @@ function Plot({ data }: { readonly data: StationData }) {
         )}
       </FeatureList>
       <Findings data={data} system={system} />
-      <Files data={data} />
+      <PlanFiles data={data} />
     </Stage>
   );
 }
@@ -301,129 +299,6 @@ function Verdict({ data }: { readonly data: StationData }) {
             : 'Next: choose an antenna, then lay it here.'}
       </Next>
     </>
-  );
-}
-
-function FeatureList({
-  data,
-  selected,
-  onSelect,
-  onChange,
-  children,
-}: {
-  readonly data: StationData;
-  readonly selected: number | undefined;
-  readonly onSelect: (id: number) => void;
-  readonly onChange: (id: number) => void;
-  readonly children: React.ReactNode;
-}) {
-  if (data.plotFeatures.length === 0) return null;
-  return (
-    <Section title="On the plan" hint="select one, then move it with the arrow keys on the plan, or type its place">
-      {children}
-      <ul className="max-w-4xl border-t border-rule">
-        {data.plotFeatures.map((one) => (
-          <li
-            key={one.id}
-            className={`flex flex-wrap items-center gap-x-4 border-b border-rule ${one.id === selected ? 'bg-paper' : ''}`}
-          >
-            <button
-              type="button"
-              className="min-h-9 grow text-left hover:text-plum"
-              aria-pressed={one.id === selected}
-              onClick={() => onSelect(one.id)}
-            >
-              {one.name} <span className="text-sm text-dim">{PLOT_NAMES[one.kind].toLowerCase()}</span>
-            </button>
-            <span className="font-mono text-sm text-dim">
-              {typedNumber(Number(one.points[0][0].toFixed(1)))} E {typedNumber(Number(one.points[0][1].toFixed(1)))} N
-              {one.heightM > 0 ? `, ${lengthText(one.heightM, 2)} high` : ''}
-            </span>
-            <Button look="quiet" aria-label={`Change ${one.name}`} onClick={() => onChange(one.id)}>
-              Change
-            </Button>
-            <DeleteButton resource="plotFeatures" record={one} name={one.name} />
-          </li>
-        ))}
-      </ul>
-    </Section>
-  );
-}
-
-function Files({ data }: { readonly data: StationData }) {
-  const { save, importPicture } = useWrite();
-  const geo = useRef<HTMLInputElement>(null);
-  const picture = useRef<HTMLInputElement>(null);
-  const takePlan = async (file: File): Promise<void> => {
-    try {
-      const found = readPlot(await file.text(), data.station);
-      await save(
-        [
-          ...found.map((one) => ({
-            op: 'create' as const,
-            resource: 'plotFeatures' as const,
-            values: { ...EMPTY_FEATURE, ...one, points: [...one.points] },
-          })),
-          entry('plot', `Imported ${found.length} features from ${file.name}.`),
-        ],
-        `${found.length} features are on the plan.`,
-      );
-    } catch (error) {
-      showTrouble(error);
-    }
-  };
-  const takePicture = async (file: File): Promise<void> => {
-    try {
-      await importPicture(file);
-    } catch (error) {
-      showTrouble(error);
-    }
-  };
-  const taken = (take: (file: File) => Promise<void>) => (event: React.ChangeEvent<HTMLInputElement>) => {
-    const file = event.target.files?.[0];
-    event.target.value = '';
-    if (file) void take(file);
-  };
-  return (
-    <Section title="In and out" hint="GeoJSON of WGS 84 positions; a PNG or JPEG picture, north up">
-      <div className="flex flex-wrap gap-3">
-        <Button
-          onClick={() =>
-            saveText(
-              `${data.station.name}-plan.geojson`,
-              writePlot(
-                plotFeaturesOf(data).filter((one) => one.kind !== 'picture'),
-                data.station,
-              ),
-              'application/geo+json',
-            )
-          }
-        >
-          Save as GeoJSON
-        </Button>
-        <Button onClick={() => geo.current?.click()}>Import GeoJSON</Button>
-        <Button onClick={() => picture.current?.click()}>Put a picture underneath</Button>
-        <input
-          ref={geo}
-          type="file"
-          accept=".geojson,.json,application/geo+json"
-          className="hidden"
-          aria-label="GeoJSON file"
-          onChange={taken(takePlan)}
-        />
-        <input
-          ref={picture}
-          type="file"
-          accept="image/png,image/jpeg"
-          className="hidden"
-          aria-label="Picture file"
-          onChange={taken(takePicture)}
-        />
-      </div>
-      <p className="mt-2 max-w-prose text-sm text-dim">
-        To scale a picture, measure a stretch on it whose length you know; the scale is then offered below the plan.
-      </p>
-    </Section>
   );
 }
 
