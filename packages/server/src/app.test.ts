@@ -258,6 +258,24 @@ describe('sweeps', () => {
     expect((await upload(station, content).expect(status)).body).toMatchObject({ code });
     expect((await load(station)).attachments).toEqual([]);
   });
+  test('a picture is laid under the plan with its bytes, and one undo takes it back; a text is refused', async () => {
+    const station = await newStation();
+    const lay = (bytes: Buffer) =>
+      request(app).post(`/api/stations/${station}/pictures`).attach('file', bytes, { filename: 'aerial.png' });
+    expect((await lay(Buffer.from('no picture')).expect(400)).body).toMatchObject({
+      code: 'REQUEST',
+      message: expect.stringMatching(/no PNG or JPEG/),
+    });
+    expect((await load(station)).plotFeatures).toEqual([]);
+    const png = Buffer.from([0x89, 0x50, 0x4e, 0x47, 1, 2, 3]);
+    const reply: { body: { attachmentId: number } } = await lay(png).expect(201);
+    expect(reply.body).toMatchObject({ kind: 'picture', points: [[0, 0]], widthM: 60 });
+    const bytes = await request(app).get(`/api/attachments/${reply.body.attachmentId}/bytes`).expect(200);
+    expect(bytes.headers['content-type']).toMatch(/image\/png/);
+    await request(app).post(`/api/stations/${station}/undo`).send({}).expect(200);
+    const after = await load(station);
+    expect([after.plotFeatures, after.attachments, after.entries]).toEqual([[], [], []]);
+  });
   test('no file at all, and an antenna that is gone', async () => {
     const station = await newStation();
     await request(app).post(`/api/stations/${station}/sweeps`).field('antennaId', '1').expect(400);
