@@ -222,6 +222,11 @@ describe('ranking', () => {
         .withdrawn,
     ).toMatch(/lawn/);
   });
+  test('without a receiver for it nothing is judged, and the reason says what to do', () => {
+    const [only] = ranked([B31], ['half-wave-dipole'], { place: { ...PLACE, receivers: [] } });
+    expect(only.reason).toMatch(/^No receiver of this station tunes what is asked for: add one in Listen/);
+    expect(only.lossDb).toBe(30);
+  });
   test('burdens count by their weights: at nothing they change nothing, above all they turn a near race', () => {
     const kinds: readonly KindId[] = ['half-wave-dipole', 'yagi'];
     const free = ranked([B31], kinds, { room: { spanM: 60, heightM: 40 } });

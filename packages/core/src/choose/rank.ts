@@ -112,6 +112,9 @@ function reasonFor(forecasts: readonly TargetForecast[], fit: Fit, spec: Candida
     const usable = overNoiseDb > UNUSABLE_DB ? `: not usable on ${spoilt.target.name}` : '';
     return `${emitters.join(' and ')} (${label}) make ${frequencyText(freqHz)} in its ${madeIn}, ${overNoiseDb.toFixed(0)} dB over the noise${usable}.`;
   }
+  const deaf = forecasts.filter(({ receiver }) => !receiver);
+  if (deaf.length === forecasts.length)
+    return 'No receiver of this station tunes what is asked for: add one in Listen, then it can be judged.';
   const heard = forecasts.filter((forecast) => forecast.snrLossDb !== undefined && forecast.snrLossDb < SERVED_DB);
   if (forecasts.length === 1 && forecasts[0].marginDb !== undefined) {
     const [only] = forecasts;

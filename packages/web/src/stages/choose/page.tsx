@@ -205,6 +205,16 @@ function Progress({ ranking }: { readonly ranking: Ranking }) {
 
 function Verdict({ ranking, wanted }: { readonly ranking: Ranking; readonly wanted: readonly ForecastTarget[] }) {
   const { best } = choiceVerdict(ranking.ranked);
+  const stationId = useStationId();
+  if (!best && ranking.ranked.length > 0 && ranking.ranked[0].forecasts.every(({ receiver }) => !receiver))
+    return (
+      <>
+        No receiver of yours tunes this, so nothing can be judged.{' '}
+        <Next>
+          <Link to={`/s/${stationId}/listen`}>Next: add your receiver in Listen.</Link>
+        </Next>
+      </>
+    );
   if (!best)
     return ranking.complete ? (
       <>

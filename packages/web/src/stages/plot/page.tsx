@@ -173,7 +173,7 @@ function Plot({ data }: { readonly data: StationData }) {
         <PlanCanvas
           features={data.plotFeatures}
           tool={tool}
-          drawn={form === 'new' ? [] : drawn}
+          drawn={drawn}
           system={system}
           snap={snap}
           onSelect={(id) => {

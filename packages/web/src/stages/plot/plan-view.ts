@@ -71,9 +71,6 @@ export function placedLabels(
   );
 }
 
-/** A place on the screen, px. */
-export type Pixel = readonly [number, number];
-
 /** Shows everything with a margin. */
 export function fitted(features: readonly Feature[], widthPx: number): View {
   const points = features.filter((one) => one.kind !== 'picture').flatMap((one) => one.points);
