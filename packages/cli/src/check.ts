@@ -1,5 +1,6 @@
 import { CoreError } from '@velvet-reed/core';
 import { Inputs, isRecord, type Adapter } from './inputs';
+import { chainTemplates } from './templates/chain';
 import { coilTemplates } from './templates/coils';
 import { lineTemplates } from './templates/line';
 import { receiveTemplates } from './templates/receive';
@@ -8,6 +9,7 @@ import { workTemplates } from './templates/work';
 import { wireFault } from './wire-cases';
 
 const TEMPLATES: Readonly<Record<string, Adapter>> = {
+  ...chainTemplates,
   ...coilTemplates,
   ...lineTemplates,
   ...receiveTemplates,

@@ -104,6 +104,16 @@ export { whipOnSurface } from './antenna/whip-on-surface';
 export { wireKind, USUAL_PARTS } from './antenna/wire-kind';
 export { LINE_OHM, type EquivalentDipole, wireReception } from './antenna/wire-reception';
 export { yagi } from './antenna/yagi';
+export {
+  figureEightNull,
+  type BearingLine,
+  type BearingFix,
+  ELLIPSE_95,
+  bearingFix,
+  cancellation,
+  combining,
+} from './bearing/fix';
+export { type PatternFigures, patternFigures, farField, reflectionRipple, threeAntennas } from './bearing/pattern';
 export { type GainPoint, type BoughtAntenna, readGains, gainsText, boughtReception } from './choose/bought';
 export {
   type Sight,
@@ -177,6 +187,20 @@ export {
   requireRange,
   requirePositive,
 } from './errors';
+export { type EllipticSpec, ellipticLowpass } from './filter/elliptic';
+export {
+  type Prototype,
+  prototype,
+  type Branch,
+  type LadderSpec,
+  ladder,
+  ladderLossDb,
+  coilResistance,
+  qFrequencyHz,
+  bandpassLossRuleDb,
+  prototypeLossDb,
+} from './filter/ladder';
+export { notchTrap, type Stub, coaxStub } from './filter/notch';
 export { type FilterShape, type FilterFamily, type FilterSpec, filterLossDb } from './filter/response';
 export { PlotFileError, toLonLat, toPlan, writePlot, readPlot } from './formats/geojson';
 export { readSpectrumCsv } from './formats/spectrum-csv';
@@ -299,6 +323,7 @@ export {
   type ProductKind,
   productsInBand,
 } from './path/intermod';
+export { symmetricPad, minimumLossPad, resistiveSplitter, wilkinson, biasTee, diodeLimiter } from './path/pads';
 export {
   type PathStage,
   type PathReceiver,

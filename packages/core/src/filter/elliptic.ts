@@ -1,0 +1,196 @@
+import { NotConvergedError, OutOfRangeError, requirePositive, requireRange } from '../errors';
+import { add, complex, divide, magnitude, multiply, subtract, type Complex } from '../numeric/complex';
+import { completeElliptic } from '../numeric/elliptic';
+import type { Branch } from './ladder';
+
+/** An odd-order elliptic low-pass between equal resistances. */
+export interface EllipticSpec {
+  readonly order: number;
+  readonly rippleDb: number;
+  readonly stopDb: number;
+  /** Ripple edge, Hz. */
+  readonly edgeHz: number;
+  readonly lineOhm: number;
+  /** Traps from the source on, by the number of their zero: 1 is the zero nearest to the pass band. */
+  readonly trapOrder: readonly number[];
+}
+
+/** Real polynomial, coefficients from the constant up. */
+type Polynomial = readonly number[];
+
+const times = (a: Polynomial, b: Polynomial): number[] => {
+  const out = Array.from({ length: a.length + b.length - 1 }, () => 0);
+  a.forEach((x, i) => b.forEach((y, j) => (out[i + j] += x * y)));
+  return out;
+};
+const minus = (a: Polynomial, b: Polynomial): number[] =>
+  Array.from({ length: Math.max(a.length, b.length) }, (_, i) => (a[i] ?? 0) - (b[i] ?? 0));
+const at = (p: Polynomial, s: Complex): Complex =>
+  [...p].reverse().reduce((sum, c) => add(multiply(sum, s), complex(c)), complex(0));
+
+/** Quotient by s² + w², whose remainder is nothing but rounding. */
+function withoutPair(p: Polynomial, w: number): number[] {
+  const rest = [...p];
+  const out = Array.from({ length: Math.max(1, p.length - 2) }, () => 0);
+  for (let i = p.length - 1; i >= 2; i -= 1) {
+    out[i - 2] = rest[i];
+    rest[i - 2] -= rest[i] * w * w;
+  }
+  return out;
+}
+
+/** Nome of a modulus. */
+const nomeOf = (k: number): number =>
+  Math.exp((-Math.PI * completeElliptic(Math.sqrt(1 - k * k)).first) / completeElliptic(k).first);
+
+/** Modulus of a nome: k = 4√q ((Σ q^{m(m+1)}) / (1 + 2Σ q^{m²}))². Source: Abramowitz & Stegun 16.38. */
+function modulusOf(q: number): number {
+  let [above, below] = [1, 1];
+  for (let m = 1; m < 12; m += 1) {
+    above += q ** (m * (m + 1));
+    below += 2 * q ** (m * m);
+  }
+  return 4 * Math.sqrt(q) * (above / below) ** 2;
+}
+
+/** sn(x·K) of a modulus by its Fourier series. Source: Abramowitz & Stegun 16.23.1. */
+function sineAmplitude(x: number, k: number): number {
+  const q = nomeOf(k);
+  let sum = 0;
+  for (let m = 0; m < 40; m += 1) {
+    const term = q ** (m + 0.5) / (1 - q ** (2 * m + 1));
+    sum += term * Math.sin(((2 * m + 1) * Math.PI * x) / 2);
+    if (term < 1e-18) break;
+  }
+  return ((2 * Math.PI) / (k * completeElliptic(k).first)) * sum;
+}
+
+/** Roots of a real polynomial by Durand and Kerner's simultaneous iteration. */
+function rootsOf(p: Polynomial): Complex[] {
+  const n = p.length - 1;
+  const lead = p[n];
+  const monic = p.map((value) => value / lead);
+  const radius = 1 + Math.max(...monic.slice(0, n).map(Math.abs));
+  let roots = Array.from({ length: n }, (_, i) => {
+    const angle = (2 * Math.PI * i) / n + 0.4;
+    const size = radius ** ((i + 1) / n);
+    return complex(size * Math.cos(angle), size * Math.sin(angle));
+  });
+  for (let round = 0; round < 2000; round += 1) {
+    let moved = 0;
+    roots = roots.map((root, i) => {
+      const others = roots.reduce(
+        (product, other, j) => (i === j ? product : multiply(product, subtract(root, other))),
+        complex(1),
+      );
+      const step = divide(at(monic, root), others);
+      moved = Math.max(moved, magnitude(step) / Math.max(1e-9, magnitude(root)));
+      return subtract(root, step);
+    });
+    if (moved < 1e-14) return roots;
+  }
+  throw new NotConvergedError('The search for the natural frequencies', 1);
+}
+
+const squareRoot = (z: Complex): Complex => {
+  const size = Math.sqrt(magnitude(z));
+  const angle = Math.atan2(z.im, z.re) / 2;
+  return complex(size * Math.cos(angle), size * Math.sin(angle));
+};
+
+/** Normalised design: stop edge, zeros nearest first, and the ladder's elements. */
+interface Normalised {
+  readonly stop: number;
+  readonly zeros: readonly number[];
+  readonly shunts: readonly number[];
+  readonly traps: readonly { readonly l: number; readonly c: number }[];
+}
+
+/** @throws OutOfRangeError when the order of the traps asks for a negative element. */
+function normalised({ order, rippleDb, stopDb, trapOrder }: EllipticSpec): Normalised {
+  const epsilon = Math.sqrt(10 ** (rippleDb / 10) - 1);
+  const k1 = epsilon / Math.sqrt(10 ** (stopDb / 10) - 1);
+  // degree equation in nomes: q₁ = qⁿ
+  const k = modulusOf(nomeOf(k1) ** (1 / order));
+  const pairs = (order - 1) / 2;
+  // zeros of the characteristic function, largest last; the transmission zeros are their mirrors 1/(kω)
+  const inner = Array.from({ length: pairs }, (_, i) => sineAmplitude((2 * (i + 1)) / order, k));
+  const zeros = inner.map((w) => 1 / (k * w)).sort((a, b) => a - b);
+  const f = inner.reduce<number[]>((p, w) => times(p, [w * w, 0, 1]), [0, 1]);
+  const size = (list: readonly number[]): number => Math.abs(list.reduce((product, w) => product * (w * w - 1), 1));
+  const c = size(inner) / (epsilon * size(zeros));
+  // E(s)E(−s) = F(s)F(−s) + P(s)P(−s), in x = s²
+  const ff = inner.reduce<number[]>((p, w) => times(times(p, [w * w, 1]), [w * w, 1]), [0, -1]);
+  const pp = zeros.reduce<number[]>((p, w) => times(times(p, [w * w, 1]), [w * w, 1]), [c * c]);
+  const sum = Array.from({ length: Math.max(ff.length, pp.length) }, (_, i) => (ff[i] ?? 0) + (pp[i] ?? 0));
+  const left = rootsOf(sum)
+    .map(squareRoot)
+    .map((s) => (s.re < 0 ? s : complex(-s.re, -s.im)));
+  const e = left
+    .reduce<Complex[]>(
+      (p, root) => {
+        const out = Array.from({ length: p.length + 1 }, () => complex(0));
+        p.forEach((value, i) => {
+          out[i] = subtract(out[i], multiply(value, root));
+          out[i + 1] = add(out[i + 1], value);
+        });
+        return out;
+      },
+      [complex(1)],
+    )
+    .map((value) => value.re);
+  // Y = (E + F)/(E − F): shunt capacitor first
+  let above = e.map((value, i) => value + (f[i] ?? 0));
+  let below = minus(e, f).slice(0, order);
+  const shunts: number[] = [];
+  const traps: { l: number; c: number }[] = [];
+  for (const number of trapOrder) {
+    const w = zeros[number - 1];
+    const point = complex(0, w);
+    const shunt = divide(at(above, point), at(below, point)).im / w;
+    const rest = withoutPair(minus(above, times([0, shunt], below)), w);
+    const residue = divide(at(below, point), multiply(point, at(rest, point))).re;
+    shunts.push(shunt);
+    traps.push({ c: 1 / residue, l: residue / (w * w) });
+    below = withoutPair(minus(below, times([0, residue], rest)), w);
+    above = rest;
+  }
+  shunts.push(above[1] / below[0]);
+  if ([...shunts, ...traps.flatMap(({ l, c: cap }) => [l, cap])].some((value) => !(value > 0)))
+    throw new OutOfRangeError(
+      'With the traps in this order an element would be negative. Try another order.',
+      'trapOrder',
+    );
+  return { stop: 1 / k, zeros, shunts, traps };
+}
+
+/**
+ * Elements of an elliptic low-pass: shunt C, trap (L and C side by side, in series with the line), shunt C, … Zeros are shifted in the order
+ * that is asked for. Source: Zverev, Handbook of Filter Synthesis, ch. 5; Saal & Ulbrich 1958.
+ * @throws OutOfRangeError for an even order, a wrong list of traps, or an order of traps with a negative element.
+ */
+export function ellipticLowpass(spec: EllipticSpec) {
+  requireRange(spec.order, 'Order', 3, 11);
+  if (spec.order % 2 === 0) throw new OutOfRangeError('An even order needs unequal ends. Take an odd order.', 'order');
+  requireRange(spec.rippleDb, 'Ripple (dB)', 0.001, 3);
+  requireRange(spec.stopDb, 'Stop attenuation (dB)', 10, 120);
+  requirePositive(spec.edgeHz, 'Edge (Hz)');
+  const pairs = (spec.order - 1) / 2;
+  if ([...spec.trapOrder].sort((a, b) => a - b).join() !== Array.from({ length: pairs }, (_, i) => i + 1).join())
+    throw new OutOfRangeError(`Name each of the ${pairs} zeros once, 1 for the nearest to the pass band.`, 'trapOrder');
+  const design = normalised(spec);
+  const omega = 2 * Math.PI * spec.edgeHz;
+  const farad = (value: number): number => value / (spec.lineOhm * omega);
+  const branches = design.shunts.flatMap((value, i): Branch[] => {
+    const shunt: Branch = { place: 'shunt', joined: 'series', farad: farad(value) };
+    const trap = design.traps.at(i);
+    return i < design.traps.length && trap
+      ? [shunt, { place: 'series', joined: 'parallel', henry: (trap.l * spec.lineOhm) / omega, farad: farad(trap.c) }]
+      : [shunt];
+  });
+  return {
+    stopHz: design.stop * spec.edgeHz,
+    zerosHz: design.zeros.map((w) => w * spec.edgeHz),
+    branches,
+  };
+}
