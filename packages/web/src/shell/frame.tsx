@@ -1,8 +1,8 @@
 import { nextSunEvent } from '@velvet-reed/core';
 import { Moon, Sun, Undo2 } from 'lucide-react';
-import { lazy, Suspense, useEffect, useState } from 'react';
+import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { Link, NavLink, Outlet, useNavigate } from 'react-router';
+import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { useStation, useStationId, useWrite, type StationData } from '../data/station';
 import { useTheme } from '../data/theme';
 import { Trouble, Waiting } from '../ui/states';
@@ -173,8 +173,17 @@ function Head({
 const STATE_MARK: Readonly<Record<StageState, string>> = { empty: '○', 'in work': '◐', done: '●', doubtful: '~' };
 
 function Rail({ data, stationId }: { readonly data: StationData; readonly stationId: number }) {
+  const rail = useRef<HTMLElement>(null);
+  const { pathname } = useLocation();
+  useEffect(() => {
+    // on a phone the stages run off to the right: the current one stays whole in view
+    const current = rail.current?.querySelector<HTMLElement>('[aria-current=page]');
+    if (rail.current && current)
+      rail.current.scrollLeft = current.offsetLeft - (rail.current.clientWidth - current.offsetWidth) / 2;
+  }, [pathname]);
   return (
     <nav
+      ref={rail}
       aria-label="Stages"
       className="flex shrink-0 overflow-x-auto border-rule bg-paper max-sm:sticky max-sm:top-0 max-sm:z-20 max-sm:border-b sm:w-33 sm:flex-col sm:border-r sm:py-4"
     >
