@@ -42,6 +42,16 @@ test('elements are pasted, a floor is measured, a survey is made: all stay after
   await page.getByLabel('Radio horizon from').fill('9 m');
   await expect(page.getByRole('button', { name: /^438 km|^439 km/ })).toBeVisible();
 
+  // counts in blocks: unequal lists are told, the full ones give ratio and interval, worked by hand
+  const counts = page.getByRole('region', { name: 'Aircraft counts' });
+  await counts.getByLabel('Counts with the first').fill('812, 790, 845, 901, 870, 828');
+  await counts.getByLabel('Counts with the second').fill('1510 1442 1603 1688 1621');
+  await expect(counts).toContainText('here are 6 and 5. Complete the shorter one.');
+  await counts.getByLabel('Counts with the second').fill('1510 1442 1603 1688 1621 1570');
+  await expect(counts).toContainText(/The second counts 1\.87.times.* as many, within 1\.84 to 1\.90 \(95 %\)\./);
+  await counts.getByRole('button', { name: 'Keep it in the Notebook' }).click();
+  await expect(page.getByText('Kept in the Notebook.')).toBeVisible();
+
   // survey: a reading upside down is asked back; a good one counts and leaves as a file
   const survey = page.getByRole('region', { name: 'Band survey' });
   await survey.getByLabel('Level of 31 m broadcast').fill('-110');

@@ -178,6 +178,7 @@ export {
   candidateKindName,
 } from './choose/rank';
 export { type TurningPoint, turningPoints, turningSteps } from './choose/turning';
+export { type Worth, pricePerProvenDb } from './choose/worth';
 export {
   CoreError,
   OutOfRangeError,
@@ -575,7 +576,7 @@ export {
   type TrimPlan,
   planTrims,
 } from './sweep/trim';
-export { binomialLimits, snrBandwidth, censoredDifference } from './trial/counts';
+export { binomialLimits, type BlockRatio, blockRatio, snrBandwidth, censoredDifference } from './trial/counts';
 export {
   type PairedResult,
   pairedDifferences,

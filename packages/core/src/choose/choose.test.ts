@@ -19,6 +19,7 @@ import {
   overallLossDb,
   powerDb,
   powerRatio,
+  pricePerProvenDb,
   preselectionDb,
   rankCandidates,
   readGains,
@@ -27,6 +28,7 @@ import {
   solveHearing,
   startDesign,
   strongestAzimuthDeg,
+  trialVerdict,
   turningPoints,
   type BoughtAntenna,
   type CandidateSpec,
@@ -430,5 +432,31 @@ describe('coverage', () => {
       Math.min(...cells.filter(({ band }) => band.lowHz > 150e6).map((cell) => cell.snrLossDb ?? 99)),
     ).toBeLessThan(3);
     expect(coverageGaps(cells, bands).join(' ')).toMatch(/40 m amateur.*loses \d+( to \d+)? dB/);
+  });
+});
+
+describe('price per proven dB', () => {
+  const snr = (differences: readonly number[]) =>
+    trialVerdict(
+      differences.map((db) => ({ levelADbm: -90, noiseADbm: -100, levelBDbm: -90 + db, noiseBDbm: -100 })),
+      { a: 'A', b: 'B' },
+    ).snr;
+  // By hand: mean 5, scatter √1.2, t(5) = 2.571: interval 5 ± 1.15; 100 of money over it.
+  test('six pairs: extra price over the mean, its range over the interval', () => {
+    const differences = [4, 6, 4, 6, 4, 6];
+    const worth = pricePerProvenDb(snr(differences), 50, 150);
+    expect(worth).toMatchObject({ state: 'priced', better: 'B', gainDb: 5, perDb: 20 });
+    if (worth.state !== 'priced') return;
+    expect(worth.lowest).toBeCloseTo(100 / 6.15, 1);
+    expect(worth.highest).toBeCloseTo(100 / 3.85, 1);
+    // the other way round: the cheaper one lost, or won for nothing
+    expect(pricePerProvenDb(snr(differences.map((db) => -db)), 150, 50)).toMatchObject({ better: 'A', perDb: 20 });
+    expect(pricePerProvenDb(snr(differences), 150, 50)).toMatchObject({ state: 'not dearer', better: 'B' });
+  });
+  test('an interval with zero in it, or too few pairs, has no price; a price below nothing is refused', () => {
+    expect(pricePerProvenDb(snr([-4, 6, -5, 6, -4, 7]), 50, 150)).toEqual({ state: 'not proven' });
+    expect(pricePerProvenDb(snr([5, 5.1]), 50, 150)).toEqual({ state: 'not proven' });
+    expect(pricePerProvenDb(snr([]), 50, 150)).toEqual({ state: 'not proven' });
+    expect(() => pricePerProvenDb(snr([5]), -1, 0)).toThrow('Price of A');
   });
 });

@@ -1,6 +1,7 @@
 import { requirePositive, requireRange, ShapeError } from '../errors';
 import { minimise } from '../numeric/minimise';
 import { betaQuantile, erfc, normalQuantile } from '../numeric/special';
+import { pairedDifferences } from './paired';
 import { powerDb } from '../units/decibel';
 
 /** Wilson and Clopper-Pearson limits of k successes in n. Sources: Wilson, JASA 22 (1927); Clopper & Pearson, Biometrika 26 (1934). */
@@ -17,6 +18,35 @@ export function binomialLimits(successes: number, tries: number, confidence = 0.
     wilsonHigh: Math.min(1, centre + half),
     exactLow: successes === 0 ? 0 : betaQuantile(tail, successes, tries - successes + 1),
     exactHigh: successes === tries ? 1 : betaQuantile(1 - tail, successes + 1, tries - successes),
+  };
+}
+
+/** Counts of two set-ups in alternating blocks, compared. */
+export interface BlockRatio {
+  readonly blocks: number;
+  /** Geometric mean of second over first. */
+  readonly ratio: number;
+  /** 95 % by Student's t of the logarithms; null with one pair of blocks. */
+  readonly low: number | null;
+  readonly high: number | null;
+}
+
+/**
+ * Ratio of counts in blocks that alternate between two set-ups, as pairs of neighbours, so that the traffic of the hour cancels.
+ * @throws ShapeError for lists of different length or none; OutOfRangeError for a block without a count.
+ */
+export function blockRatio(first: readonly number[], second: readonly number[]): BlockRatio {
+  if (first.length !== second.length || first.length === 0)
+    throw new ShapeError(
+      `Both lists need the same number of blocks; here are ${first.length} and ${second.length}. Complete the shorter one.`,
+    );
+  for (const count of [...first, ...second]) requireRange(count, 'Count of a block', 1, 1e9);
+  const { n, mean, ciLow, ciHigh } = pairedDifferences(first.map((count, i) => Math.log(second[i] / count)));
+  return {
+    blocks: n,
+    ratio: Math.exp(mean),
+    low: ciLow === null ? null : Math.exp(ciLow),
+    high: ciHigh === null ? null : Math.exp(ciHigh),
   };
 }
 

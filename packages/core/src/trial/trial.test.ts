@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import {
   binomialLimits,
+  blockRatio,
   censoredDifference,
   firstOfRound,
   pairedDifferences,
@@ -70,6 +71,23 @@ describe('ranks and counts', () => {
     expect(limits.exactHigh).toBeCloseTo(1 - 0.025 ** 0.1, 9);
     expect(limits.wilsonHigh).toBeCloseTo(0.2775, 4);
     expect([limits.exactLow, limits.wilsonLow]).toEqual([0, 0]);
+  });
+  // By hand: six ratios 1.860 1.825 1.897 1.874 1.863 1.896, mean of logs ln 1.869, scatter 0.0143, t(5) = 2.571: 1.84 to 1.90.
+  test('counts in alternating blocks: how many times more, by pairs of neighbours', () => {
+    const [without, fitted] = [
+      [812, 790, 845, 901, 870, 828],
+      [1510, 1442, 1603, 1688, 1621, 1570],
+    ];
+    const found = blockRatio(without, fitted);
+    expect(found.ratio).toBeCloseTo(1.87, 2);
+    expect(found.low).toBeCloseTo(1.84, 2);
+    expect(found.high).toBeCloseTo(1.9, 2);
+    // a rising hour that lifts both changes nothing
+    const risen = (list: readonly number[]) => list.map((count, i) => count * (1 + i));
+    expect(blockRatio(risen(without), risen(fitted)).ratio).toBeCloseTo(found.ratio, 9);
+    expect(blockRatio([100], [200])).toMatchObject({ ratio: expect.closeTo(2, 9), low: null });
+    expect(() => blockRatio([1, 2], [1])).toThrow('here are 2 and 1');
+    expect(() => blockRatio([0], [5])).toThrow('Count of a block');
   });
   test('without missing readings the likelihood gives the plain mean', () => {
     expect(censoredDifference([1, 2, 4], [0, 0, 0], -30)).toMatchObject({ exact: 3, meanDb: 7 / 3 });

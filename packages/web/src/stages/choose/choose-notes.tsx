@@ -15,6 +15,7 @@ import type { StationData } from '../../data/station';
 import { Note } from '../../ui/stage';
 import { NoiseParts } from '../../ui/noise-parts';
 import { useChanges } from './changes';
+import { ProvenWorth } from './proven-worth';
 
 /** What would turn the choice round; worked out in pauses, because a ranking is drawn at once and this can follow. */
 function useTurns(ranking: Ranking, wanted: readonly ForecastTarget[]): readonly TurningPoint[] | undefined {
@@ -104,6 +105,7 @@ export function ChooseNotes({
           <NoiseParts noise={outsideNoise(data, centre)} />
         </Note>
       )}
+      <ProvenWorth data={data} />
       <Note title="Assumed">
         <p>
           Quiet first: outside noise comes evenly from all sides, so directivity toward the wish counts. Signal first:

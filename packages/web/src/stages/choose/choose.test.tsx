@@ -16,6 +16,7 @@ import { MemoryRouter } from 'react-router';
 import { roomOf, wishTargets } from '../../data/derive';
 import { TEST_STATION } from '../../data/test-station';
 import { ComparisonCard } from './comparison-card';
+import { ProvenWorth } from './proven-worth';
 import { RankingList } from './ranking-list';
 
 const WISHES = wishTargets(TEST_STATION, Date.UTC(2026, 2, 10));
@@ -121,4 +122,32 @@ test('side by side: one column an antenna, the same rows for all', async () => {
     expect(within(table).getByRole('rowheader', { name })).toBeTruthy();
   await userEvent.click(screen.getByRole('button', { name: 'Clear' }));
   expect(onClear).toHaveBeenCalledTimes(1);
+});
+
+test('a proven dB has a price, with its range behind it; a doubtful one has none', async () => {
+  const stored = (id: number) => ({ id, version: 1, stationId: 1, createdAt: '2026-03-10' });
+  const [wire] = TEST_STATION.revisions;
+  const trial = { name: 'Loop against V', antennaAId: 1, antennaBId: 2, freqHz: 9.65e6, wishedDb: 3, conditions: '' };
+  const withGains = (gains: readonly number[]) => ({
+    ...TEST_STATION,
+    antennas: [...TEST_STATION.antennas, { ...stored(2), name: 'Loop', targetId: 1 }],
+    revisions: [wire, { ...wire, ...stored(2), antennaId: 2, kind: 'amplified-loop' as const }],
+    trials: [{ ...stored(1), ...trial }],
+    readings: gains.map((db, round) => ({
+      ...stored(round + 1),
+      trialId: 1,
+      round,
+      levelADbm: -80,
+      noiseADbm: -90,
+      levelBDbm: -80 + db,
+      noiseBDbm: -90,
+    })),
+  });
+  const view = render(<ProvenWorth data={withGains([5, 7, 5, 7, 5, 7])} />);
+  // 180 less 60, over 6 dB
+  expect(view.container.textContent).toMatch(/Loop against V: Loop costs 20.per dB/);
+  view.rerender(<ProvenWorth data={withGains([9, -8, 7])} />);
+  expect(view.container.textContent).toContain('not proven: its trial needs more pairs');
+  view.rerender(<ProvenWorth data={TEST_STATION} />);
+  expect(view.container.textContent).toBe('');
 });

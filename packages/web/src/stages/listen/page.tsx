@@ -3,6 +3,7 @@ import { Link } from 'react-router';
 import { useStationId, type StationData } from '../../data/station';
 import { Next, Stage } from '../../ui/stage';
 import { StationPage } from '../../ui/station-page';
+import { BlockCounts } from './block-counts';
 import { Distances } from './distances';
 import { Neighbours } from './neighbours';
 import { OutsideNoise } from './outside-noise';
@@ -48,6 +49,7 @@ function Listen({ data }: { readonly data: StationData }) {
       <Receivers data={data} />
       <Survey data={data} />
       <Distances data={data} />
+      <BlockCounts />
       <WorldMap data={data} />
     </Stage>
   );
