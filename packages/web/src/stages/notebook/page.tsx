@@ -105,11 +105,10 @@ function Report({ data }: { readonly data: StationData }) {
           </Button>
         ))}
       </div>
-      {!complete && (
-        <p role="status" className="mt-1 text-sm text-dim">
-          The wire model is still ranking the antennas for it: {answered} of {asked}.
-        </p>
-      )}
+      {/* its room stays when it is done: nothing below may move under a finger */}
+      <p role="status" className="mt-1 min-h-10 text-sm text-dim sm:min-h-5">
+        {!complete && `The wire model is still ranking the antennas for it: ${answered} of ${asked}.`}
+      </p>
     </Section>
   );
 }
