@@ -199,10 +199,9 @@ export {
   coilResistance,
   qFrequencyHz,
   bandpassLossRuleDb,
-  prototypeLossDb,
 } from './filter/ladder';
 export { notchTrap, type Stub, coaxStub } from './filter/notch';
-export { type FilterShape, type FilterFamily, type FilterSpec, filterLossDb } from './filter/response';
+export { type FilterShape, type FilterFamily, type FilterSpec, prototypeLossDb, filterLossDb } from './filter/response';
 export { PlotFileError, toLonLat, toPlan, writePlot, readPlot } from './formats/geojson';
 export { readSpectrumCsv } from './formats/spectrum-csv';
 export { type CsvSweep, readSweepCsv, readSweepText } from './formats/sweep-csv';

@@ -145,10 +145,3 @@ export function bandpassLossRuleDb(spec: LadderSpec, q: number): number {
   const sum = prototype(spec.family, spec.order, spec.rippleDb).g.reduce((total, value) => total + value, 0);
   return ((10 / Math.LN10) * sum) / (q * scaleOf(spec).width);
 }
-
-/** Attenuation of an ideal prototype at a normalised frequency, dB. */
-export function prototypeLossDb(family: FilterFamily, order: number, rippleDb: number, w: number): number {
-  const chebyshev = w <= 1 ? Math.cos(order * Math.acos(w)) : Math.cosh(order * Math.acosh(w));
-  const excess = family === 'butterworth' ? w ** (2 * order) : (10 ** (rippleDb / 10) - 1) * chebyshev ** 2;
-  return 10 * Math.log10(1 + excess);
-}

@@ -37,16 +37,21 @@ function prototypeFrequency(spec: FilterSpec, freqHz: number): number {
   return spec.shape === 'bandpass' ? pass : 1 / pass;
 }
 
-/** Chebyshev polynomial |T_n(w)| for any w ≥ 0. */
-const chebyshev = (n: number, w: number): number =>
-  w <= 1 ? Math.abs(Math.cos(n * Math.acos(w))) : Math.cosh(n * Math.acosh(w));
+/**
+ * Attenuation of an ideal prototype at a normalised frequency w ≥ 0 (1 = edge), dB: 10 log(1 + w^2n), or 10 log(1 + ε² T_n²(w)).
+ * Source: Matthaei, Young & Jones, Microwave Filters ch. 4.
+ */
+export function prototypeLossDb(family: FilterFamily, order: number, rippleDb: number, w: number): number {
+  const chebyshev = w <= 1 ? Math.cos(order * Math.acos(w)) : Math.cosh(order * Math.acosh(w));
+  const excess = family === 'butterworth' ? w ** (2 * order) : (10 ** (rippleDb / 10) - 1) * chebyshev ** 2;
+  return 10 * Math.log10(1 + excess);
+}
 
 /** Deepest stop-band loss that a built filter of discrete parts keeps; leakage around it sets this. Common practice, no source. */
 const LEAKAGE_DB = 80;
 
 /**
  * Attenuation of an ideal filter at a frequency between equal resistive terminations, dB, plus its insertion loss; limited to 80 dB.
- * Source: Matthaei, Young & Jones, Microwave Filters ch. 4 (10 log(1 + w^2n); 10 log(1 + ε² T_n²(w))).
  */
 export function filterLossDb(spec: FilterSpec, freqHz: number): number {
   requirePositive(freqHz, 'Frequency (Hz)');
@@ -55,9 +60,5 @@ export function filterLossDb(spec: FilterSpec, freqHz: number): number {
   const w = prototypeFrequency(spec, freqHz);
   if (!Number.isFinite(w)) return LEAKAGE_DB + spec.insertionLossDb;
   if (spec.family === 'chebyshev') requireRange(spec.rippleDb, 'Ripple (dB)', 0.001, 3);
-  const excess =
-    spec.family === 'butterworth'
-      ? w ** (2 * spec.order)
-      : (10 ** (spec.rippleDb / 10) - 1) * chebyshev(spec.order, w) ** 2;
-  return Math.min(LEAKAGE_DB, 10 * Math.log10(1 + excess)) + spec.insertionLossDb;
+  return Math.min(LEAKAGE_DB, prototypeLossDb(spec.family, spec.order, spec.rippleDb, w)) + spec.insertionLossDb;
 }
