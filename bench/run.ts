@@ -1,11 +1,13 @@
-// Speed against targets that no test asserts: `npm run bench [-- interface ranking solver]`. Each part prints its figures and the target beside them.
+// Speed against targets that no test asserts: `npm run bench [-- interface ranking solver worlds]`. Each part prints its figures and the target beside them.
 import { interfaceBench } from './interface';
 import { rankingBench } from './ranking';
 import { solverBench } from './solver';
+import { worldsBench } from './worlds';
 
 const PARTS: Readonly<Record<string, () => Promise<void>>> = {
   solver: solverBench,
   ranking: rankingBench,
+  worlds: worldsBench,
   interface: interfaceBench,
 };
 

@@ -286,6 +286,7 @@ export {
   parallel,
 } from './numeric/complex';
 export { completeElliptic } from './numeric/elliptic';
+export { inverseFourierInPlace } from './numeric/fft';
 export { gaussLegendre } from './numeric/gauss-legendre';
 export { LDLT_KERNEL } from './numeric/ldlt-kernel';
 export { type Matrix, solveLinear, leastSquares, nonNegativeLeastSquares } from './numeric/least-squares';
@@ -552,6 +553,15 @@ export {
   summariseSweep,
 } from './sweep/analyse';
 export {
+  type AsBuiltId,
+  type AsBuiltQuestion,
+  type AsBuiltValue,
+  type AsBuiltFit,
+  type AsBuilt,
+  fitAsBuilt,
+} from './sweep/as-built';
+export { type AveragedSweep, averageSweeps } from './sweep/average';
+export {
   type Standards,
   IDEAL_STANDARDS,
   standardReflections,
@@ -563,8 +573,20 @@ export {
 } from './sweep/calibration';
 export { type DipChange, type Cause, type FaultFinding, matchDips, findFault } from './sweep/compare';
 export { type ClaimedMatch, type ClaimAsSwr, checkClaims, disguisedSwr, shackReturnLossDb } from './sweep/consistency';
+export {
+  type StandardName,
+  STANDARD_NAMES,
+  type Calibration,
+  type CorrectedSweep,
+  correctSweep,
+  largestPhaseStepDeg,
+  calibrationDoubts,
+  checkStandard,
+} from './sweep/correct';
+export { type LineEcho, type DistancePlot, distanceToFault } from './sweep/distance';
 export { type Spectrum, type NoisePeak, noisePeak } from './sweep/noise-peak';
 export { type PlannedBand, type SweepSegment, POINTS_PER_BAND, type SweepPlan, planSweep } from './sweep/plan';
+export { type FeedLine, type MovedSweep, throughLine, takeLineOff } from './sweep/reference-plane';
 export {
   trimSensitivity,
   type LengthReading,
@@ -641,4 +663,5 @@ export {
 export { inchText } from './units/inches';
 export { type Dimension, type ParseOptions, parseQuantity } from './units/quantity';
 export { S_UNIT_DB, s9Dbm, type SReading, dbmToS, sToDbm, dbmToDbMicrovolt, emfToDbm } from './units/s-meter';
+export { type Slip, slipOf, levelSlipOf } from './units/slip';
 export { wavelengthM, waveNumberRadPerM } from './units/wavelength';

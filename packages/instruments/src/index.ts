@@ -1,2 +1,10 @@
-export { respond, startState, type AnalyserState, type HiddenTruth } from './analyser';
-export { serveAnalyser } from './serve';
+export { ANALYSER, STAND_IN_KIT, startAnalyser } from './devices/analyser';
+export { RECEIVER, startReceiver } from './devices/receiver';
+export { openSession, respond, type Session } from './scpi/instrument';
+export { parseMessage } from './scpi/syntax';
+export { openBench, portOf, serve, STAND_INS, type StandIn } from './serve';
+export { scaledAntenna, solvedTable, tabulated, type AntennaTruth } from './world/antenna';
+export { drawFault, FAULT_KINDS, faultyFeed, stretchedModel, type Fault, type FaultKind } from './world/faults';
+export { reflectionsAt, type HiddenFeed } from './world/feed';
+export { exerciseWorld, startLab, startWorld, trueReflections, worldOf } from './world/lab';
+export { randomFrom, type Random } from './world/random';

@@ -1,15 +1,62 @@
 import { createServer, type Server } from 'node:net';
-import { respond, type AnalyserState } from './analyser';
+import { ANALYSER, startAnalyser } from './devices/analyser';
+import type { OnBench } from './devices/hands';
+import { RECEIVER, startReceiver } from './devices/receiver';
+import { LCR_METER, POWER_METER, startLcrMeter, startPowerMeter, TURNTABLE } from './devices/small';
+import { openSession, respond, type Device, type Reply } from './scpi/instrument';
+import { startLab, startWorld, type Lab } from './world/lab';
 
 /** A line longer than this is no command; the connection is closed. */
-const LONGEST_LINE = 4096;
+const LONGEST_LINE = 8192;
 
-/** Puts a stand-in on a loopback TCP port; every connection shares the instrument's state, as on a bench. */
-export function serveAnalyser(first: AnalyserState, port: number): Promise<Server> {
-  let state = first;
+/** Stand-ins by what they are, in the order in which lists show them. */
+export const STAND_INS = ['analyser', 'receiver', 'turntable', 'power-meter', 'lcr-meter'] as const;
+export type StandIn = (typeof STAND_INS)[number];
+
+/** One instrument's memory; the bench is handed in and out, since all stand on the same one. */
+type Answering = (lab: Lab, line: string) => { readonly lab: Lab; readonly replies: readonly Reply[] };
+
+function answering<S extends OnBench>(device: Device<S>, start: S): Answering {
+  let session = openSession(start);
+  return (lab, line) => {
+    const answer = respond(device, { ...session, state: { ...session.state, lab } }, line);
+    session = answer.session;
+    return { lab: session.state.lab, replies: answer.replies };
+  };
+}
+
+/** All stand-ins on one bench, without sockets. */
+export function openBench(seed: number): (name: StandIn, line: string) => readonly Reply[] {
+  let lab = startLab(startWorld(seed));
+  const instruments: Readonly<Record<StandIn, Answering>> = {
+    analyser: answering(ANALYSER, startAnalyser(lab)),
+    receiver: answering(RECEIVER, startReceiver(lab)),
+    turntable: answering(TURNTABLE, { lab }),
+    'power-meter': answering(POWER_METER, startPowerMeter(lab)),
+    'lcr-meter': answering(LCR_METER, startLcrMeter(lab)),
+  };
+  return (name, line) => {
+    const answer = instruments[name](lab, line);
+    lab = answer.lab;
+    return answer.replies;
+  };
+}
+
+/** Replies of one program message as bytes: joined by semicolons, ended by a line feed (IEEE 488.2, 8.3). */
+function framed(replies: readonly Reply[]): Buffer {
+  const parts = replies.map((reply) => (typeof reply === 'string' ? Buffer.from(reply, 'latin1') : Buffer.from(reply)));
+  return Buffer.concat([
+    ...parts.flatMap((part, i) => (i === 0 ? [part] : [Buffer.from(';'), part])),
+    Buffer.from('\n'),
+  ]);
+}
+
+/** Puts a stand-in on a loopback TCP port (0: any free one); every connection shares the instrument's state, as on a bench. */
+export function serve(answer: (line: string) => readonly Reply[], port = 0): Promise<Server> {
   const server = createServer((socket) => {
     let waiting = '';
-    socket.setEncoding('utf8');
+    socket.setEncoding('latin1');
+    socket.setNoDelay(true);
     socket.on('error', () => socket.destroy());
     socket.on('data', (chunk: string) => {
       waiting += chunk;
@@ -17,9 +64,8 @@ export function serveAnalyser(first: AnalyserState, port: number): Promise<Serve
       waiting = lines.pop() ?? '';
       if (waiting.length > LONGEST_LINE) socket.destroy();
       for (const line of lines) {
-        const answer = respond(state, line);
-        state = answer.state;
-        if (answer.reply !== undefined) socket.write(`${answer.reply}\n`);
+        const replies = answer(line.replace(/\r$/, '').slice(0, LONGEST_LINE));
+        if (replies.length > 0) socket.write(framed(replies));
       }
     });
   });
@@ -27,4 +73,10 @@ export function serveAnalyser(first: AnalyserState, port: number): Promise<Serve
     server.once('error', reject);
     server.listen(port, '127.0.0.1', () => resolve(server));
   });
+}
+
+/** Port a listening server was given. */
+export function portOf(server: Server): number {
+  const address = server.address();
+  return typeof address === 'object' && address ? address.port : 0;
 }

@@ -12,7 +12,7 @@ export interface DipChange {
 
 /** A mechanical cause with why it is thought of. */
 export interface Cause {
-  readonly id: 'open' | 'short' | 'water' | 'moved' | 'together' | 'longer' | 'line' | 'none';
+  readonly id: 'open-feed' | 'short-feed' | 'wire-down' | 'broken' | 'water' | 'moved' | 'together' | 'longer' | 'none';
   readonly name: string;
   readonly reason: string;
   /** Likelihood among those named, 0 to 1; a ranking, no measurement. */
@@ -130,14 +130,14 @@ function causesOf(dips: readonly DipChange[], before: readonly SweepData[], afte
       const real = after.reduce((sum, one) => sum + lowEndReal(one), 0) / after.length;
       if (real > 0)
         add(
-          'open',
+          'open-feed',
           'The feed is open',
           0.9,
           'everything comes back and the low end of the sweep stands at an open circuit: a plug, a solder joint or the wire at the feed has parted.',
         );
       else
         add(
-          'short',
+          'short-feed',
           'The feed is shorted',
           0.9,
           'everything comes back and the low end of the sweep stands at a short circuit: a whisker of shield, water or a pinched cable.',
@@ -160,14 +160,14 @@ function causesOf(dips: readonly DipChange[], before: readonly SweepData[], afte
   const worst = [...moved].sort((a, b) => Math.abs(ratio(b)) - Math.abs(ratio(a)))[0];
   if (gone.length > 0 && gone.length < dips.length)
     add(
-      'open',
+      'wire-down',
       'A wire is down or open',
       0.8,
       `only the dip at ${frequencyText(gone[0].before.freqHz)} is gone while others remain.`,
     );
   if (worst && ratio(worst) > BROKEN)
     add(
-      'open',
+      'broken',
       'The wire is too short or open',
       0.75,
       `its dip rose by ${(100 * ratio(worst)).toFixed(0)} %, more than weather or trimming does: a piece is off, or a joint inside it is open.`,

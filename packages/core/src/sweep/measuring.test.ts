@@ -1,0 +1,301 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import {
+  add,
+  averageSweeps,
+  cableClass,
+  calibrationDoubts,
+  checkStandard,
+  complex,
+  correctSweep,
+  distanceToFault,
+  divide,
+  finish,
+  fitAsBuilt,
+  fromPolar,
+  groundClass,
+  IDEAL_STANDARDS,
+  inverseFourierInPlace,
+  levelSlipOf,
+  magnitude,
+  multiply,
+  reflectionOf,
+  slipOf,
+  SPEED_OF_LIGHT_M_PER_S,
+  standardReflections,
+  startDesign,
+  subtract,
+  sweepModel,
+  takeLineOff,
+  throughLine,
+  wireModel,
+  type Calibration,
+  type Complex,
+  type Point,
+  type SweepData,
+} from '../index';
+
+const grid = (startHz: number, stopHz: number, points: number): Float64Array =>
+  Float64Array.from({ length: points }, (_, i) => startHz + ((stopHz - startHz) * i) / (points - 1));
+const sweepOf = (freqHz: Float64Array, gamma: (freqHz: number) => Complex): SweepData => ({
+  freqHz,
+  re: freqHz.map((f) => gamma(f).re),
+  im: freqHz.map((f) => gamma(f).im),
+  referenceOhm: 50,
+});
+const worst = (a: SweepData, b: SweepData): number =>
+  Math.max(...Array.from(a.re, (re, i) => Math.hypot(re - b.re[i], a.im[i] - b.im[i])));
+
+describe('calibration over a grid', () => {
+  // a bridge with directivity, source match and a tracking that turns with 0.5 m of cable: m = e00 + e10e01·Γ/(1 − e11·Γ)
+  const bridge = (gamma: Complex, freqHz: number): Complex => {
+    const tracking = fromPolar(0.9, (-720 * freqHz * 0.5) / SPEED_OF_LIGHT_M_PER_S);
+    return add(
+      complex(0.05, 0.02),
+      divide(multiply(tracking, gamma), subtract(complex(1), multiply(complex(0.08, -0.03), gamma))),
+    );
+  };
+  const kit = { ...IDEAL_STANDARDS, openFarad: 50e-15, openDelayS: 30e-12 };
+  const calibrate = (freqHz: Float64Array): Calibration => {
+    const read = (name: 'open' | 'short' | 'load') =>
+      sweepOf(freqHz, (f) => bridge(standardReflections(kit, f)[name], f));
+    return { freqHz, standards: kit, readings: { open: read('open'), short: read('short'), load: read('load') } };
+  };
+  const truth = (f: number): Complex => reflectionOf(complex(36, 200 * (f / 145e6 - 145e6 / f)), 50);
+  const freqHz = grid(100e6, 200e6, 201);
+  const calibration = calibrate(freqHz);
+
+  test('on its own frequencies the truth comes back exactly, between them nearly, outside not at all', () => {
+    const raw = (over: Float64Array): SweepData => sweepOf(over, (f) => bridge(truth(f), f));
+    const same = correctSweep(raw(freqHz), calibration);
+    expect(same.between).toBe(false);
+    expect(worst(same.sweep, sweepOf(freqHz, truth))).toBeLessThan(1e-12);
+    const finer = grid(120e6, 160e6, 77);
+    const between = correctSweep(raw(finer), calibration);
+    expect(between.between).toBe(true);
+    // a step turns the tracking by 0.6°: 1 − cos(0.3°) = 1.4e-5
+    expect(worst(between.sweep, sweepOf(finer, truth))).toBeLessThan(5e-5);
+    expect(() => correctSweep(raw(grid(90e6, 160e6, 11)), calibration)).toThrow(/reaches from 100.0 MHz to 200.0 MHz/);
+  });
+
+  test('never by point index: the same number of points over another span would be tens of degrees wrong', () => {
+    const other = grid(140e6, 150e6, 201);
+    const { sweep } = correctSweep(
+      sweepOf(other, (f) => bridge(truth(f), f)),
+      calibration,
+    );
+    expect(worst(sweep, sweepOf(other, truth))).toBeLessThan(5e-5);
+  });
+
+  test('doubts: span changed, too coarse, too old', () => {
+    const plan = { startHz: 100e6, stopHz: 200e6, points: 201 };
+    const hour = 3600e3;
+    expect(calibrationDoubts(calibration, 0, hour, plan)).toEqual([]);
+    expect(calibrationDoubts(calibration, 0, hour, { ...plan, stopHz: 300e6 })[0]).toMatch(/goes beyond/);
+    expect(calibrationDoubts(calibration, 0, hour, { ...plan, points: 401 })[0]).toMatch(/interpolated/);
+    expect(calibrationDoubts(calibration, 0, 30 * hour, plan)[0]).toMatch(/30 hours old/);
+    // 11 points over 100 MHz: 4π·10 MHz·0.5 m/c = 12° a step
+    expect(calibrationDoubts(calibrate(grid(100e6, 200e6, 11)), 0, hour, plan)[0]).toMatch(
+      /turn 12° .*Calibrate again/,
+    );
+  });
+
+  test('a standard read again passes; a load of 51.5 Ω has 36.6 dB and passes, one of 55 Ω does not', () => {
+    const through = (gamma: (f: number) => Complex): SweepData =>
+      correctSweep(
+        sweepOf(freqHz, (f) => bridge(gamma(f), f)),
+        calibration,
+      ).sweep;
+    expect(
+      checkStandard(
+        through((f) => standardReflections(kit, f).open),
+        'open',
+        kit,
+      ).passed,
+    ).toBe(true);
+    // Pozar: 51.5 Ω on 50 Ω reflects 1.5/101.5, 36.6 dB
+    const near = checkStandard(
+      through(() => reflectionOf(complex(51.5), 50)),
+      'load',
+      kit,
+    );
+    expect(near.passed).toBe(true);
+    expect(-20 * Math.log10(near.worst)).toBeCloseTo(36.6, 1);
+    expect(
+      checkStandard(
+        through(() => reflectionOf(complex(55), 50)),
+        'load',
+        kit,
+      ).sentence,
+    ).toMatch(/26 dB at .* instead of at least 35 dB/);
+  });
+
+  test('averaging is complex: two opposite readings give none, not the mean of their size', () => {
+    const one = sweepOf(freqHz, () => complex(0.5, 0));
+    const other = sweepOf(freqHz, () => complex(-0.5, 0));
+    const { sweep, scatter } = averageSweeps([one, other]);
+    expect(magnitude(complex(sweep.re[0], sweep.im[0]))).toBe(0);
+    expect(scatter).toBeCloseTo(Math.SQRT1_2, 12);
+    expect(() => averageSweeps([one, sweepOf(grid(1e6, 2e6, 201), () => complex(0))])).toThrow(/different frequencies/);
+  });
+});
+
+describe('the line taken off', () => {
+  const line = { ...cableClass('pe5'), lengthM: 25 };
+  test('there and back is nothing, also through 75 Ω', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 1, max: 900, noNaN: true }),
+        fc.double({ min: -500, max: 500, noNaN: true }),
+        (r, x) => {
+          const sweep = sweepOf(grid(3e6, 30e6, 7), () => reflectionOf(complex(r, x), 50));
+          const odd = { ...line, impedanceOhm: 75 };
+          expect(worst(takeLineOff(throughLine(sweep, odd), odd).sweep, sweep)).toBeLessThan(1e-9);
+        },
+      ),
+      { numRuns: 50, seed: 3 },
+    );
+  });
+  test('SWR 2.0 through 1.2 dB is 2.57 at the antenna', () => {
+    // worked by hand: |Γ| = 1/3 · 10^0.12 = 0.4394, SWR 2.57
+    const { sweep } = takeLineOff(
+      sweepOf(grid(10e6, 11e6, 2), () => complex(1 / 3)),
+      { ...line, k1: 0, k2: 0.48, lengthM: 25 },
+    );
+    const size = Math.hypot(sweep.re[0], sweep.im[0]);
+    expect((1 + size) / (1 - size)).toBeCloseTo(2.57, 2);
+  });
+  test('says when it cannot be trusted', () => {
+    const poor = takeLineOff(
+      sweepOf(grid(400e6, 440e6, 5), () => complex(0.2)),
+      { ...line, lengthM: 60 },
+    );
+    expect(poor.unphysical).toBe(5);
+    expect(poor.doubts.join(' ')).toMatch(/Measure at the feed.*reflect more than they receive/);
+  });
+});
+
+describe('distance to a fault', () => {
+  const line = { ...cableClass('pe10'), lengthM: 31.4 };
+  test('an open end 31.4 m down a lossy line is found there, whole', () => {
+    const plot = distanceToFault(
+      throughLine(
+        sweepOf(grid(5e6, 305e6, 601), () => complex(1)),
+        line,
+      ),
+      line,
+      31.4,
+    );
+    expect(plot.echoes).toHaveLength(1);
+    expect(plot.echoes[0].distanceM).toBeGreaterThan(31.25);
+    expect(plot.echoes[0].distanceM).toBeLessThan(31.55);
+    expect(plot.echoes[0].reflection).toBeGreaterThan(0.9);
+    // VF·c/(2·span) and VF·c/(2·step)
+    expect(plot.resolutionM).toBeCloseTo((0.66 * SPEED_OF_LIGHT_M_PER_S) / 600e6, 6);
+    expect(plot.reachM).toBeCloseTo((0.66 * SPEED_OF_LIGHT_M_PER_S) / 1e6, 6);
+    expect(plot.remarks).toEqual([]);
+  });
+  test('two echoes: a bad plug in the middle of the line and its end', () => {
+    const turn = (f: number, m: number): Complex => fromPolar(1, (-720 * f * m) / (0.66 * SPEED_OF_LIGHT_M_PER_S));
+    const sweep = sweepOf(grid(5e6, 305e6, 601), (f) =>
+      add(multiply(complex(0.2), turn(f, 12)), multiply(complex(0.7), turn(f, 30))),
+    );
+    const places = distanceToFault(sweep, { ...line, k1: 0, k2: 0 })
+      .echoes.map((echo) => echo.distanceM)
+      .sort((a, b) => a - b);
+    expect(places).toHaveLength(2);
+    expect(Math.abs(places[0] - 12)).toBeLessThan(0.1);
+    expect(Math.abs(places[1] - 30)).toBeLessThan(0.1);
+  });
+  test('a line longer than the sweep reaches is remarked; uneven points are refused', () => {
+    const few = throughLine(
+      sweepOf(grid(5e6, 305e6, 61), () => complex(1)),
+      line,
+    );
+    expect(distanceToFault(few, line, 31.4).remarks.join(' ')).toMatch(/echoes from farther fold back/);
+    const uneven = { ...few, freqHz: few.freqHz.map((f, i) => f + (i === 5 ? 1e6 : 0)) };
+    expect(() => distanceToFault(uneven, line)).toThrow(/not evenly spaced/);
+  });
+  test('the transform is the one of its definition', () => {
+    const n = 16;
+    const re = Float64Array.from({ length: n }, (_, i) => Math.sin(i * i));
+    const im = Float64Array.from({ length: n }, (_, i) => Math.cos(3 * i));
+    const direct = Array.from({ length: n }, (_, t) =>
+      re.reduce(
+        (sum, value, k) =>
+          sum + (value * Math.cos((2 * Math.PI * k * t) / n) - im[k] * Math.sin((2 * Math.PI * k * t) / n)) / n,
+        0,
+      ),
+    );
+    inverseFourierInPlace(re, im);
+    direct.forEach((value, i) => expect(re[i]).toBeCloseTo(value, 12));
+    expect(() => inverseFourierInPlace(new Float64Array(12), new Float64Array(12))).toThrow(/power of two/);
+  });
+});
+
+describe('as-built fit', () => {
+  const design = startDesign('half-wave-dipole', 9.65e6);
+  const ground = groundClass('average').ground;
+  const line = { ...cableClass('pe5'), lengthM: 15 };
+  /** What would be measured with wires longer by a factor and hung higher, through the line, with a velocity factor of its own. */
+  const measured = (factor: number, raisedM: number, velocityFactor = line.velocityFactor): SweepData => {
+    const model = wireModel(design, ground);
+    const moved = ([x, y, z]: Point): Point => [x * factor, y * factor, z + raisedM];
+    const built = {
+      ...model,
+      wires: model.wires.map((wire) => ({ ...wire, from: moved(wire.from), to: moved(wire.to) })),
+    };
+    const z = finish(sweepModel(built, { lowHz: 8.6e6, highHz: 10.6e6, points: 101 }));
+    const atFeed = sweepOf(z.freqHz, (f) => {
+      const i = z.freqHz.indexOf(f);
+      return reflectionOf(complex(z.resistance[i], z.reactance[i]), 50);
+    });
+    return throughLine(atFeed, { ...line, velocityFactor });
+  };
+  test('wires 2 % too long are named as that, with an interval that holds the truth', () => {
+    const { fits, before, sentence } = finish(fitAsBuilt({ design, ground, line, sweep: measured(1.02, 0) }));
+    const [best] = fits;
+    expect(before).toBeGreaterThan(0.05);
+    expect(best.left).toBeLessThan(0.003);
+    const length = best.values.find(({ id }) => id === 'length');
+    expect(length?.low).toBeLessThan(1.02);
+    expect(length?.high).toBeGreaterThan(1.02);
+    expect((length?.high ?? 0) - (length?.low ?? 0)).toBeLessThan(0.01);
+    expect(sentence).toMatch(/length of the wires/);
+  });
+  test('another velocity factor is not taken for another length', () => {
+    const [best] = finish(fitAsBuilt({ design, ground, line, sweep: measured(1, 0, 0.7) })).fits;
+    expect(best.values[0].id).toBe('velocity');
+    expect(best.values[0].value * line.velocityFactor).toBeCloseTo(0.7, 2);
+  });
+  test('as drafted is told as that; too few points are refused', () => {
+    expect(finish(fitAsBuilt({ design, ground, line, sweep: measured(1, 0) })).sentence).toBe(
+      'Model and measurement agree as drafted.',
+    );
+    const few = sweepOf(grid(9e6, 10e6, 5), () => complex(0.1));
+    expect(() => finish(fitAsBuilt({ design, ground, sweep: few }))).toThrow(/at least 13 points/);
+  });
+});
+
+describe('slips of the keyboard', () => {
+  test.each([
+    [65, [0.065, 0.064], 'thousandfold', 0.065], // millimetres typed as metres
+    [0.65, [0.065, 0.064], 'tenfold', 0.065],
+    [9650, [9.65e6], 'thousandfold', 9.65e6],
+  ])('%s beside %j is asked back', (value, neighbours, kind, meant) => {
+    const slip = slipOf(value, neighbours);
+    expect(slip?.kind).toBe(kind);
+    expect((slip?.meant ?? 0) / meant).toBeCloseTo(1, 6);
+  });
+  test('what differs by less than four, and what has no neighbours, is left alone', () => {
+    expect(slipOf(0.13, [0.065])).toBeUndefined();
+    expect(slipOf(0.2, [0.065])).toBeUndefined();
+    expect(slipOf(5, [])).toBeUndefined();
+  });
+  test('a level without its minus sign', () => {
+    expect(levelSlipOf(73, [-75, -71])).toEqual({ meant: -73, kind: 'sign' });
+    expect(levelSlipOf(-7.3, [-75, -71])).toEqual({ meant: -73, kind: 'tenfold' });
+    expect(levelSlipOf(-95, [-75, -71])).toBeUndefined();
+    expect(levelSlipOf(3, [2, 4])).toBeUndefined();
+  });
+});

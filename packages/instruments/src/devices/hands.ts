@@ -1,0 +1,97 @@
+import { CoreError, startDesign, wireModel, ANTENNA_KINDS, type KindId } from '@velvet-reed/core';
+import type { Command, Outcome } from '../scpi/instrument';
+import { exerciseWorld, startLab, worldOf, type Lab, type Plugged } from '../world/lab';
+
+/** A stand-in's state: the bench that all share, beside its own settings. */
+export interface OnBench {
+  readonly lab: Lab;
+}
+
+const PLUGS: Readonly<Record<string, Plugged>> = {
+  ANT: 'antenna',
+  ANTENNA: 'antenna',
+  OPEN: 'open',
+  SHOR: 'short',
+  SHORT: 'short',
+  LOAD: 'load',
+};
+const ILLEGAL = '-224,"Illegal parameter value"';
+
+const withLab = <S extends OnBench>(state: S, lab: Partial<Lab>): S => ({ ...state, lab: { ...state.lab, ...lab } });
+const isKind = (word: string): word is KindId => ANTENNA_KINDS.some((kind) => kind.id === word);
+
+/** "half-wave-dipole 9650000 0.002 lengthM=14.9": a design in words, so that the as-built antenna follows from the listener's own draft. */
+function designOf(text: string) {
+  const [kind = '', freq, diameter, ...pairs] = text.trim().split(/\s+/);
+  if (!isKind(kind)) return undefined;
+  const dimensions = Object.fromEntries(
+    pairs.map((pair) => pair.split('=')).map(([name, value]) => [name, Number(value)] as const),
+  );
+  const start = startDesign(kind, Number(freq));
+  return { ...start, diameterM: Number(diameter) || start.diameterM, dimensions };
+}
+
+/**
+ * What a person's hands do at a real bench, as commands of their own subsystem: plug a standard or the antenna on, hang up the listener's
+ * antenna, switch the noise source, begin an exercise. A real instrument refuses them (−113).
+ */
+export const handCommands = <S extends OnBench>(): readonly Command<S>[] => [
+  {
+    pattern: ':STANdin:CONNect',
+    query: (state) => ({ state, reply: state.lab.plugged.toUpperCase() }),
+    set: (state, [one]) => {
+      const plugged = one?.kind === 'word' ? PLUGS[one.value] : undefined;
+      return plugged ? { state: withLab(state, { plugged }) } : { state, fault: ILLEGAL };
+    },
+  },
+  {
+    pattern: ':STANdin:NOISe',
+    query: (state) => ({ state, reply: state.lab.noiseSource ? '1' : '0' }),
+    set: (state, [one]) => {
+      const on = one?.kind === 'number' ? one.value !== 0 : one?.kind === 'word' ? one.value === 'ON' : undefined;
+      return on === undefined ? { state, fault: ILLEGAL } : { state: withLab(state, { noiseSource: on }) };
+    },
+  },
+  {
+    pattern: ':STANdin:ANTenna',
+    set: (state, [one, seed]): Outcome<S> => {
+      const design = one?.kind === 'text' ? designOf(one.value) : undefined;
+      if (!design) return { state, fault: ILLEGAL };
+      try {
+        const world = worldOf(
+          wireModel(design, { type: 'free' }),
+          design.freqHz,
+          seed?.kind === 'number' ? seed.value : state.lab.world.seed,
+        );
+        return { state: { ...state, lab: { ...startLab(world), plugged: state.lab.plugged } } };
+      } catch (error) {
+        if (!(error instanceof CoreError)) throw error;
+        return { state, fault: '-220,"Parameter error; this antenna cannot be built"' };
+      }
+    },
+  },
+  {
+    pattern: ':STANdin:EXERcise',
+    query: (state) => ({ state, reply: String(state.lab.world.aboutHz) }),
+    set: (state, [one]) =>
+      one?.kind === 'number'
+        ? { state: { ...state, lab: startLab(exerciseWorld(one.value)) } }
+        : { state, fault: ILLEGAL },
+  },
+  {
+    pattern: ':STANdin:STATe',
+    query: (state) => ({ state, reply: state.lab.faulty ? 'AFT' : 'BEF' }),
+    set: (state, [one]) => {
+      const faulty =
+        one?.kind === 'word' ? { BEF: false, BEFORE: false, AFT: true, AFTER: true }[one.value] : undefined;
+      return faulty === undefined ? { state, fault: ILLEGAL } : { state: withLab(state, { faulty }) };
+    },
+  },
+  {
+    pattern: ':STANdin:TRUTh',
+    query: (state) => {
+      const { fault, feed } = state.lab.world;
+      return { state, reply: `${fault.kind},${fault.lengthFactor},${fault.lossFactor},${feed.lengthM}` };
+    },
+  },
+];

@@ -1,0 +1,110 @@
+import { numberSetting, type Device } from '../scpi/instrument';
+import { randomFrom } from '../world/random';
+import type { Lab } from '../world/lab';
+import { handCommands, type OnBench } from './hands';
+
+/** A turntable: where it stands is the lab's, since the power meter sees it. */
+export type Turntable = OnBench;
+
+const wrapped = (deg: number): number => ((deg % 360) + 360) % 360;
+
+/** Turns the antenna under test; azimuth in degrees, clockwise from the mark. */
+export const TURNTABLE: Device<Turntable> = {
+  identity: 'Velvet Reed,stand-in turntable,0,1',
+  reset: (state) => state,
+  commands: [
+    numberSetting(
+      ':POSition:AZIMuth[:TARGet]',
+      (s) => s.lab.azimuthDeg,
+      (s, deg) => ({ ...s, lab: { ...s.lab, azimuthDeg: wrapped(deg) } }),
+      [-360, 360],
+    ),
+    ...handCommands<Turntable>(),
+  ],
+};
+
+/** State of the power meter. */
+export interface PowerMeter extends OnBench {
+  readonly freqHz: number;
+}
+
+/** Level with the antenna towards the transmitter, dBm; a wall behind it adds a weak second way. */
+const FORWARD_DBM = -22.2;
+const WALL_SHARE = 0.04;
+
+/** What arrives with the antenna turned: a cardioid with a dent, beside what a wall returns. */
+function arriving(lab: Lab): number {
+  const angle = (lab.azimuthDeg * Math.PI) / 180;
+  const direct = (0.52 + 0.48 * Math.cos(angle)) ** 2;
+  const wall = WALL_SHARE * (0.52 + 0.48 * Math.cos(angle - 2.2)) ** 2;
+  return direct + wall;
+}
+
+/** Reads power at one frequency, dBm. */
+export const POWER_METER: Device<PowerMeter> = {
+  identity: 'Velvet Reed,stand-in power meter,0,1',
+  reset: (state) => ({ ...state, freqHz: 868e6 }),
+  commands: [
+    numberSetting(
+      '[:SENSe]:FREQuency[:CW]',
+      (s) => s.freqHz,
+      (s, freqHz) => ({ ...s, freqHz }),
+      [10e3, 12e9],
+    ),
+    {
+      pattern: ':MEASure[:SCALar]:POWer[:AC]',
+      query: (state) => {
+        const { lab } = state;
+        const scatter = 0.15 * randomFrom(lab.seed + 15485863 + lab.sweepsDone * 4241).normal();
+        const dbm = FORWARD_DBM + 10 * Math.log10(arriving(lab)) + scatter;
+        return { state: { ...state, lab: { ...lab, sweepsDone: lab.sweepsDone + 1 } }, reply: dbm.toFixed(2) };
+      },
+    },
+    ...handCommands<PowerMeter>(),
+  ],
+};
+
+/** State of the LCR meter. */
+export interface LcrMeter extends OnBench {
+  readonly freqHz: number;
+}
+
+/** The coil in the clips: inductance, own capacitance, Q; and the padding capacitor beside it. */
+const COIL = { henry: 9.703e-3, ownFarad: 32.9e-12, q: 85 };
+const PADDING_FARAD = 390e-12;
+
+/** Reads a coil (own capacitance makes it look larger towards its resonance) or a capacitor. */
+export const LCR_METER: Device<LcrMeter> = {
+  identity: 'Velvet Reed,stand-in LCR meter,0,1',
+  reset: (state) => ({ ...state, freqHz: 10e3 }),
+  commands: [
+    numberSetting(
+      ':SOURce:FREQuency[:CW]',
+      (s) => s.freqHz,
+      (s, freqHz) => ({ ...s, freqHz }),
+      [100, 300e3],
+    ),
+    {
+      pattern: ':MEASure[:SCALar]:INDuctance',
+      query: (state) => {
+        const omega = 2 * Math.PI * state.freqHz;
+        const error = 1 + 0.001 * randomFrom(state.lab.seed + 49979687).normal();
+        return {
+          state,
+          reply: ((COIL.henry * error) / (1 - omega * omega * COIL.henry * COIL.ownFarad)).toExponential(4),
+        };
+      },
+    },
+    {
+      pattern: ':MEASure[:SCALar]:CAPacitance',
+      query: (state) => {
+        const part = 1 + 0.01 * randomFrom(state.lab.seed + 67867967).normal();
+        return { state, reply: (PADDING_FARAD * part).toExponential(4) };
+      },
+    },
+    ...handCommands<LcrMeter>(),
+  ],
+};
+
+export const startPowerMeter = (lab: Lab): PowerMeter => ({ lab, freqHz: 868e6 });
+export const startLcrMeter = (lab: Lab): LcrMeter => ({ lab, freqHz: 10e3 });
