@@ -539,6 +539,7 @@ export { type HalfSpace, sommerfeldIntegrals } from './solver/sommerfeld';
 export { wireSurfaceImpedance } from './solver/wire-loss';
 export { type ServiceKind, type Band, catalogueFor, bandsAt } from './spectrum/catalogue';
 export { type ItuRegion, ituRegionOf } from './spectrum/itu-region';
+export { type AbsorptionDip, lossesDb, quantile, absorptionDips } from './sweep/absorption';
 export {
   type SweepPoint,
   pointAt,
@@ -571,7 +572,7 @@ export {
   interpolationError,
   timeDomainReach,
 } from './sweep/calibration';
-export { type DipChange, type Cause, type FaultFinding, matchDips, findFault } from './sweep/compare';
+export { type DipChange, type Cause, type FaultFinding, matchDips, endDistanceM, findFault } from './sweep/compare';
 export { type ClaimedMatch, type ClaimAsSwr, checkClaims, disguisedSwr, shackReturnLossDb } from './sweep/consistency';
 export {
   type StandardName,

@@ -1,11 +1,13 @@
+import { SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
 import { frequencyText } from '../units/format';
-import { findResonances, type Resonance } from './analyse';
+import { absorptionDips, lossesDb, quantile, type AbsorptionDip } from './absorption';
+import { markerAt } from './analyse';
 import type { SweepData } from '../formats/touchstone';
 
 /** A dip before and what became of it. */
 export interface DipChange {
-  readonly before: Resonance;
-  readonly after?: Resonance;
+  readonly before: AbsorptionDip;
+  readonly after?: AbsorptionDip;
   /** After minus before, Hz; absent when it vanished. */
   readonly shiftHz?: number;
 }
@@ -32,10 +34,14 @@ const STILL = 0.004;
 /** Beyond this no trimming explains a move: something broke, ratio. Common practice, no source. */
 const BROKEN = 0.04;
 /** A dip is looked for within this ratio of where it was. */
-const REACH = 0.25;
+const REACH = 0.28;
+/** Dips moved together when the least moved at least this share of what the most did. */
+const ALIKE = 0.4;
+/** Loss there and back that grew by this much, dB at the sweep's middle, is no drift of the analyser. Common practice, no source. */
+const MORE_LOSS_DB = 0.12;
 
 /** Pairs dips of two states, nearest first, each used once. */
-export function matchDips(before: readonly Resonance[], after: readonly Resonance[]): readonly DipChange[] {
+export function matchDips(before: readonly AbsorptionDip[], after: readonly AbsorptionDip[]): readonly DipChange[] {
   const pairs = before
     .flatMap((a, i) => after.map((b, j) => ({ i, j, off: Math.abs(Math.log(b.freqHz / a.freqHz)) })))
     .filter(({ off }) => off < Math.log(1 + REACH))
@@ -53,30 +59,76 @@ export function matchDips(before: readonly Resonance[], after: readonly Resonanc
   });
 }
 
-/** Mean share of the power that comes back over a sweep: near 1 all of it, lower the more is lost on the way. */
-const meanReturn = (sweep: SweepData): number => {
-  let sum = 0;
-  for (let i = 0; i < sweep.freqHz.length; i += 1) sum += sweep.re[i] ** 2 + sweep.im[i] ** 2;
-  return sum / sweep.freqHz.length;
-};
+/** Growth of the loss over what two states of one span share. */
+interface LossGrowth {
+  /** Median growth there and back, dB at the middle of the span. */
+  readonly db: number;
+  /** Whether it grew everywhere alike, as in a line, and not here and there, as where a dip went. */
+  readonly everywhere: boolean;
+}
 
-/** Reflection far from any dip: what a line returns when nothing takes power at its end; the 90th percentile of |Γ|². */
-const shoulder = (sweep: SweepData): number => {
-  const all = Array.from(sweep.freqHz, (_, i) => sweep.re[i] ** 2 + sweep.im[i] ** 2).sort((a, b) => a - b);
-  return all[Math.floor(0.9 * (all.length - 1))];
-};
+function lossGrowth(before: readonly SweepData[], after: readonly SweepData[]): LossGrowth | undefined {
+  const growth: number[] = [];
+  for (const now of after)
+    for (const then of before) {
+      const losses = lossesDb(now);
+      now.freqHz.forEach((freq, i) => {
+        const old = markerAt(then, freq);
+        if (!old) return;
+        const was = -10 * Math.log10(Math.max(1e-9, old.gamma.re ** 2 + old.gamma.im ** 2));
+        growth.push((losses[i] - was) / Math.sqrt(freq));
+      });
+    }
+  if (growth.length < 10) return undefined;
+  const first = after[0].freqHz;
+  const middle = Math.sqrt((first[0] + first[first.length - 1]) / 2);
+  const median = quantile(growth, 0.5);
+  return { db: median * middle, everywhere: median > 0 && quantile(growth, 0.2) > 0.4 * median };
+}
 
-/** Circle that the reading turns on where nothing radiates: at an open end or a short the phase starts at 0° or 180°. */
-const lowEndReal = (sweep: SweepData): number => sweep.re[0];
+/** How a far end reflects that takes nothing: phase at 0 Hz, continued through the line along a straight line. */
+function endPhaseDeg(sweep: SweepData): number {
+  const n = sweep.freqHz.length;
+  let turned = 0;
+  let last = Math.atan2(sweep.im[0], sweep.re[0]);
+  const phase = Float64Array.from({ length: n }, (_, i) => {
+    const now = Math.atan2(sweep.im[i], sweep.re[i]);
+    if (now - last > Math.PI) turned -= 2 * Math.PI;
+    else if (now - last < -Math.PI) turned += 2 * Math.PI;
+    last = now;
+    return now + turned;
+  });
+  const meanF = sweep.freqHz.reduce((sum, f) => sum + f, 0) / n;
+  const meanP = phase.reduce((sum, p) => sum + p, 0) / n;
+  let above = 0;
+  let below = 0;
+  sweep.freqHz.forEach((f, i) => {
+    above += (f - meanF) * (phase[i] - meanP);
+    below += (f - meanF) ** 2;
+  });
+  const slope = below === 0 ? 0 : above / below;
+  const atZero = ((meanP - slope * meanF) * 180) / Math.PI;
+  return ((((atZero + 180) % 360) + 360) % 360) - 180;
+}
+
+/** Electrical length of a line that ends in a total reflection, m of free space, by the turn of its phase. */
+export function endDistanceM(sweep: SweepData): number {
+  let turn = 0;
+  for (let i = 1; i < sweep.freqHz.length; i += 1) {
+    const re = sweep.re[i] * sweep.re[i - 1] + sweep.im[i] * sweep.im[i - 1];
+    const im = sweep.im[i] * sweep.re[i - 1] - sweep.re[i] * sweep.im[i - 1];
+    turn += Math.atan2(im, re);
+  }
+  const span = sweep.freqHz[sweep.freqHz.length - 1] - sweep.freqHz[0];
+  return (-turn * SPEED_OF_LIGHT_M_PER_S) / (4 * Math.PI * span);
+}
 
 /**
  * What happened between two measurements of one antenna: dips matched, and causes ranked with their reasons. Several sweeps of each
  * state may be given, one a band.
  */
 export function findFault(before: readonly SweepData[], after: readonly SweepData[]): FaultFinding {
-  const dipsBefore = before.flatMap(dipsOf);
-  const dipsAfter = after.flatMap(dipsOf);
-  const dips = matchDips(dipsBefore, dipsAfter);
+  const dips = matchDips(before.flatMap(absorptionDips), after.flatMap(absorptionDips));
   const causes = causesOf(dips, before, after)
     .sort((a, b) => b.weight - a.weight)
     .slice(0, 4);
@@ -103,61 +155,94 @@ function sentenceOf(dips: readonly DipChange[]): string {
     .join(' ');
 }
 
+const ratio = (dip: DipChange): number => (dip.shiftHz ?? 0) / dip.before.freqHz;
+
 function causesOf(dips: readonly DipChange[], before: readonly SweepData[], after: readonly SweepData[]): Cause[] {
+  const gone = dips.filter((dip) => dip.shiftHz === undefined);
+  const moved = dips.filter((dip) => dip.shiftHz !== undefined && Math.abs(ratio(dip)) > STILL);
+  const growth = lossGrowth(before, after);
+  return [
+    ...lineCauses(growth),
+    ...feedCauses(dips, gone, after),
+    ...wireCauses(dips, gone, moved),
+    {
+      id: 'none',
+      name: 'Nothing changed that a sweep shows',
+      reason: 'every dip is where it was and as deep.',
+      weight: gone.length + moved.length > 0 ? 0.02 : 0.5,
+    },
+  ];
+}
+
+function lineCauses(growth: LossGrowth | undefined): Cause[] {
+  if (!growth?.everywhere || growth.db < MORE_LOSS_DB) return [];
+  return [
+    {
+      id: 'water',
+      name: 'Loss in the line grew, as by water in the cable or a bad plug',
+      weight: 0.8 + Math.min(0.15, growth.db / 20),
+      reason: `all over the sweep the line takes ${(growth.db / 2).toFixed(1)} dB more than before, each way, so every SWR looks better than it is.`,
+    },
+  ];
+}
+
+function feedCauses(dips: readonly DipChange[], gone: readonly DipChange[], after: readonly SweepData[]): Cause[] {
+  if (dips.length === 0 || gone.length < dips.length || after.some((sweep) => absorptionDips(sweep).length > 0))
+    return [];
+  // a whole turn between open and short: each sweep votes with how near its end is to one of them
+  const votes = after.reduce((sum, sweep) => sum + Math.cos((endPhaseDeg(sweep) * Math.PI) / 180), 0);
+  const where = `the end of the line, ${Math.max(0, endDistanceM(after[0])).toFixed(0)} m of free space away`;
+  return votes > 0
+    ? [
+        {
+          id: 'open-feed',
+          name: 'The feed is open',
+          weight: 0.9,
+          reason: `everything comes back from ${where}, as from an open end: a plug, a solder joint or the wire at the feed has parted.`,
+        },
+        {
+          id: 'short-feed',
+          name: 'The feed is shorted',
+          weight: 0.2,
+          reason: 'the phase of what comes back speaks against it.',
+        },
+      ]
+    : [
+        {
+          id: 'short-feed',
+          name: 'The feed is shorted',
+          weight: 0.9,
+          reason: `everything comes back from ${where}, as from a short: a whisker of shield, water or a pinched cable.`,
+        },
+        {
+          id: 'open-feed',
+          name: 'The feed is open',
+          weight: 0.2,
+          reason: 'the phase of what comes back speaks against it.',
+        },
+      ];
+}
+
+function wireCauses(dips: readonly DipChange[], gone: readonly DipChange[], moved: readonly DipChange[]): Cause[] {
   const causes: Cause[] = [];
   const add = (id: Cause['id'], name: string, weight: number, reason: string): void => {
     causes.push({ id, name, weight, reason });
   };
-  const gone = dips.filter((dip) => dip.shiftHz === undefined);
-  const moved = dips.filter((dip) => dip.shiftHz !== undefined && Math.abs(dip.shiftHz) > STILL * dip.before.freqHz);
-  const ratio = (dip: DipChange): number => (dip.shiftHz ?? 0) / dip.before.freqHz;
-  const up = moved.filter((dip) => ratio(dip) > 0);
-  const mean = (list: readonly SweepData[]): number =>
-    list.reduce((sum, one) => sum + meanReturn(one), 0) / list.length;
-  const edge = (list: readonly SweepData[]): number => Math.min(...list.map(shoulder));
-  const [shoulderBefore, shoulderAfter] = [edge(before), edge(after)];
-  const lossDb = 5 * Math.log10(shoulderBefore / Math.max(1e-9, shoulderAfter));
-  if (lossDb > 0.4)
+  const sizes = moved.map((dip) => Math.abs(ratio(dip)));
+  const alike =
+    moved.length >= 2 &&
+    moved.length === dips.length &&
+    moved.every((dip) => Math.sign(ratio(dip)) === Math.sign(ratio(moved[0]))) &&
+    Math.min(...sizes) > ALIKE * Math.max(...sizes);
+  if (alike)
     add(
-      'water',
-      'Loss in the line grew, as by water in the cable or a bad plug',
-      0.5 + Math.min(0.45, lossDb / 3),
-      `away from the dips ${lossDb.toFixed(1)} dB more is lost on the way there and back than before, so every SWR looks better than it is.`,
+      'together',
+      'All dips shifted together',
+      0.85,
+      ratio(moved[0]) > 0
+        ? 'what all wires share changed: the feed point, the mast, the radials or a wire that all hang on became shorter or came off.'
+        : 'what all wires share changed: ice or water on the wires, a lower height, or longer common leads.',
     );
-  if (gone.length === dips.length && dips.length > 0 && shoulderAfter > 0.5) {
-    const flat = mean(after) > 0.8 && dipsVanished(after);
-    if (flat) {
-      const real = after.reduce((sum, one) => sum + lowEndReal(one), 0) / after.length;
-      if (real > 0)
-        add(
-          'open-feed',
-          'The feed is open',
-          0.9,
-          'everything comes back and the low end of the sweep stands at an open circuit: a plug, a solder joint or the wire at the feed has parted.',
-        );
-      else
-        add(
-          'short-feed',
-          'The feed is shorted',
-          0.9,
-          'everything comes back and the low end of the sweep stands at a short circuit: a whisker of shield, water or a pinched cable.',
-        );
-    }
-  }
-  if (moved.length >= 2 && moved.length === dips.length) {
-    const spread = Math.max(...moved.map(ratio)) - Math.min(...moved.map(ratio));
-    const same = moved.every((dip) => Math.sign(ratio(dip)) === Math.sign(ratio(moved[0])));
-    if (same && spread < 0.06)
-      add(
-        'together',
-        'All dips shifted together',
-        0.85,
-        up.length > 0
-          ? 'what all wires share changed: the feed point, the mast, the radials or a wire that all hang on became shorter or came off.'
-          : 'what all wires share changed: ice or water on the wires, a lower height, or longer common leads.',
-      );
-  }
-  const worst = [...moved].sort((a, b) => Math.abs(ratio(b)) - Math.abs(ratio(a)))[0];
   if (gone.length > 0 && gone.length < dips.length)
     add(
       'wire-down',
@@ -165,35 +250,28 @@ function causesOf(dips: readonly DipChange[], before: readonly SweepData[], afte
       0.8,
       `only the dip at ${frequencyText(gone[0].before.freqHz)} is gone while others remain.`,
     );
-  if (worst && ratio(worst) > BROKEN)
+  const worst = [...moved].sort((a, b) => Math.abs(ratio(b)) - Math.abs(ratio(a)))[0];
+  if (!worst) return causes;
+  if (ratio(worst) > BROKEN)
     add(
       'broken',
       'The wire is too short or open',
       0.75,
       `its dip rose by ${(100 * ratio(worst)).toFixed(0)} %, more than weather or trimming does: a piece is off, or a joint inside it is open.`,
     );
-  if (worst && ratio(worst) < -BROKEN)
+  else if (ratio(worst) < -BROKEN)
     add(
       'longer',
       'Something was added to the wire, or it touches something',
-      0.6,
+      0.7,
       `its dip fell by ${(-100 * ratio(worst)).toFixed(0)} %: a longer end, a branch or wet leaves on it, or a lower height.`,
     );
-  if (worst && Math.abs(ratio(worst)) <= BROKEN)
+  else
     add(
       'moved',
       'The wire was stretched, sags or stands otherwise',
       0.55,
       `its dip moved by ${(100 * Math.abs(ratio(worst))).toFixed(1)} %, within what sag, weather and trimming do.`,
     );
-  if (causes.length === 0)
-    add('none', 'Nothing changed that a sweep shows', 0.5, 'every dip is where it was and as deep.');
   return causes;
 }
-
-const dipsVanished = (after: readonly SweepData[]): boolean => after.every((sweep) => dipsOf(sweep).length === 0);
-
-/** A dip that never comes under this SWR is no antenna taking power. Common practice, no source. */
-const DIP_SWR = 15;
-const dipsOf = (sweep: SweepData): readonly Resonance[] =>
-  findResonances(sweep).filter(({ swr }) => swr !== null && swr < DIP_SWR);

@@ -101,7 +101,7 @@ describe('before and after', () => {
   test('a dip 1.42 MHz higher is a wire too short or open, and no tuning job', () => {
     const found = findFault([good], [bad]);
     expect(found.dips[0].shiftHz).toBeCloseTo(1.42e6, -3);
-    expect(found.causes[0].id).toBe('open');
+    expect(found.causes[0].id).toBe('broken');
     expect(found.tuningJob).toBe(false);
     expect(found.sentence).toMatch(/moved by 1\.42 MHz up.*too short or open.*not a tuning job/);
   });
@@ -125,11 +125,11 @@ describe('before and after', () => {
     const found = findFault([good], [wet]);
     expect(swrAt(wet, 13.5e6)).toBeLessThan(swrAt(good, 13.5e6));
     expect(found.causes[0].id).toBe('water');
-    expect(found.causes[0].reason).toMatch(/2\.0 dB more/);
+    expect(found.causes[0].reason).toMatch(/takes 2\.0 dB more/);
   });
   test.each([
-    ['open', 1],
-    ['short', -1],
+    ['open-feed', 1],
+    ['short-feed', -1],
   ] as const)('a feed that is %s sends everything back', (id, sign) => {
     const dead: SweepData = {
       ...good,
