@@ -36,7 +36,7 @@ async function freshBench(
   return base;
 }
 const tools = async (page: Page): Promise<void> =>
-  page.getByText('More tools: plan a sweep, check figures, several wires, coils by noise').click();
+  page.getByText('More tools: distance to a fault, as built').click();
 const fill = async (page: Page, region: string, fields: Readonly<Record<string, string>>): Promise<void> => {
   for (const [label, text] of Object.entries(fields))
     await page.getByRole('region', { name: region }).getByLabel(label, { exact: true }).fill(text);

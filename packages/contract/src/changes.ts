@@ -51,6 +51,10 @@ export const batchSchema = object({
     .min(1, 'There is nothing to save.')
     .max(500, 'Too many changes at once. Save in parts.')
     .required('The list of changes is missing.'),
+  /** Name of the batch, made by the client: sent again after a lost answer, it is not carried out twice. */
+  key: string()
+    .matches(/^[0-9a-f-]{36}$/, 'The name of the batch must be a UUID. Leave it out.')
+    .optional(),
 })
   .noUnknown()
   .required('The request has no body. Send a list of changes.');

@@ -23,3 +23,6 @@ export const WISH_DEFAULTS = {
   fromMin: null,
   toMin: null,
 } as const satisfies Partial<Values<'targets'>>;
+
+/** A trim step of which only length and dip are known. */
+export const TRIM_DEFAULTS = { note: '', undoNote: '', photoId: null } as const satisfies Partial<Values<'trimSteps'>>;

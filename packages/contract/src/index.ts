@@ -10,7 +10,28 @@ export {
   type StationValues,
   type Values,
 } from './resources';
-export { STATION_DEFAULTS, WISH_DEFAULTS } from './defaults';
+export { STATION_DEFAULTS, TRIM_DEFAULTS, WISH_DEFAULTS } from './defaults';
 export { batchSchema, type Change, type NewReference, type Refusal } from './changes';
-export { packSamples, unpackSamples } from './samples';
+export {
+  packCalibration,
+  packSamples,
+  packSpectrum,
+  unpackCalibration,
+  unpackSamples,
+  unpackSpectrum,
+} from './samples';
+export {
+  INSTRUMENT_KINDS,
+  type InstrumentKind,
+  type InstrumentCard,
+  sweepRequestSchema,
+  spectrumRequestSchema,
+  readingRequestSchema,
+  handsRequestSchema,
+  type SweepRequest,
+  type SpectrumRequest,
+  type ReadingRequest,
+  type HandsRequest,
+  type ExerciseTruth,
+} from './instruments';
 export { ModelFileError, modelFileOf, readModelFile, type ModelFileContent } from './model-file';

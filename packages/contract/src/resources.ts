@@ -162,6 +162,8 @@ const sweepSchema = object({
   referenceOhm: quantity('Reference (ohm)', 1e-3, 1e6),
   phaseKnown: flag('Phase known'),
   shown: flag('Shown'),
+  /** Whether the analyser's own errors were taken off here: 'file' for a file from elsewhere, whose state nobody knows. */
+  correction: choice('Correction', ['file', 'raw', 'corrected', 'interpolated'] as const),
   attachmentId: recordId('Raw file'),
 });
 
@@ -170,6 +172,37 @@ const trimStepSchema = object({
   lengthM: quantity('Length (m)', 1e-4, 2000),
   freqHz: quantity('Resonance (Hz)', ...FREQUENCY),
   note: longText('Note'),
+  /** How this change can be taken back: a folded end, a spare piece. */
+  undoNote: longText('How to undo it'),
+  photoId: optionalRecordId('Photo'),
+});
+
+/** Readings of open, short and load over one grid; the readings travel as bytes. */
+const calibrationSchema = object({
+  name: line('Name', 120),
+  instrument: line('Instrument', 120),
+  points: wholeNumber('Points', 2, 200_001),
+  startHz: quantity('Start (Hz)', 0, 1e12),
+  stopHz: quantity('Stop (Hz)', 0, 1e12),
+  madeMs: quantity('Time (ms)', 0, 1e14),
+  openFarad: quantity('Fringe capacitance of the open (F)', -1e-11, 1e-11),
+  openDelayS: quantity('One-way delay of the open (s)', 0, 1e-8),
+  shortHenry: quantity('Inductance of the short (H)', -1e-7, 1e-7),
+  shortDelayS: quantity('One-way delay of the short (s)', 0, 1e-8),
+  loadOhm: quantity('Load (ohm)', 1, 10_000),
+});
+
+/** Header of a recorded spectrum; its levels travel as bytes. */
+const spectrumSchema = object({
+  name: line('Name', 120),
+  antennaId: optionalRecordId('Antenna'),
+  points: wholeNumber('Points', 2, 200_001),
+  startHz: quantity('Start (Hz)', 0, 1e12),
+  stopHz: quantity('Stop (Hz)', 0, 1e12),
+  /** Whether the noise source was on, off, or there was none. */
+  source: choice('Noise source', ['on', 'off', 'none'] as const),
+  atMs: quantity('Time (ms)', 0, 1e14),
+  attachmentId: recordId('Raw file'),
 });
 
 const trialSchema = object({
@@ -368,6 +401,8 @@ export const SCHEMAS = {
   antennas: antennaSchema,
   revisions: revisionSchema,
   sweeps: sweepSchema,
+  calibrations: calibrationSchema,
+  spectra: spectrumSchema,
   trimSteps: trimStepSchema,
   trials: trialSchema,
   readings: readingSchema,

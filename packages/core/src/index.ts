@@ -69,7 +69,7 @@ export {
   type HeadAmplifier,
   type AntennaKind,
 } from './antenna/kind';
-export { ANTENNA_KINDS, antennaKind, wireModel, startDesign, checkDesign } from './antenna/kinds';
+export { ANTENNA_KINDS, antennaKind, wireModel, startDesign, checkDesign, measuredGate } from './antenna/kinds';
 export {
   shortMonopole,
   type FieldProbe,
@@ -585,6 +585,7 @@ export {
   checkStandard,
 } from './sweep/correct';
 export { type LineEcho, type DistancePlot, distanceToFault } from './sweep/distance';
+export { type AutoMarker, autoMarkers, dipShiftHz, shiftText } from './sweep/markers';
 export { type Spectrum, type NoisePeak, noisePeak } from './sweep/noise-peak';
 export { type PlannedBand, type SweepSegment, POINTS_PER_BAND, type SweepPlan, planSweep } from './sweep/plan';
 export { type FeedLine, type MovedSweep, throughLine, takeLineOff } from './sweep/reference-plane';
@@ -597,6 +598,7 @@ export {
   type TrimTrial,
   type TrimPlan,
   planTrims,
+  gettingWorse,
 } from './sweep/trim';
 export { binomialLimits, type BlockRatio, blockRatio, snrBandwidth, censoredDifference } from './trial/counts';
 export {

@@ -12,8 +12,10 @@ import { ValidationError } from 'yup';
 import type { Database } from './database';
 import { applyChanges, createStation, present, stationRecords, undoLast, updateStation } from './records';
 import { NotFoundError, RequestError } from './refusals';
-import { importPicture, sha256, type ArrivedFile } from './file-store';
-import { importSweep } from './sweep-import';
+import { fileValues, importPicture, requirePicture, sha256, type ArrivedFile } from './file-store';
+import type { Bench } from './instruments/bench';
+import { instrumentRoutes } from './instruments/routes';
+import { importSpectrum, importSweep, storeCalibration } from './sweep-import';
 
 export interface AppOptions {
   readonly db: Database;
@@ -22,6 +24,8 @@ export interface AppOptions {
   readonly webDir?: string;
   /** Host names (without port) that requests may be addressed to. */
   readonly allowedHosts: readonly string[];
+  /** Instruments within reach; absent in tests that need none. */
+  readonly bench?: Bench;
 }
 
 /** Largest file taken: a 200,001-point Touchstone file is about 12 MB. */
@@ -75,6 +79,15 @@ const asRecord = (value: unknown): Record<string, unknown> => {
   return Object.fromEntries(Object.entries(value));
 };
 
+/** JSON inside a field of a form. @throws RequestError */
+function readJson(text: unknown): unknown {
+  try {
+    return JSON.parse(String(text));
+  } catch {
+    throw new RequestError('A field of the request is not valid JSON. Reload the page and try again.');
+  }
+}
+
 /** The one place that turns an error into a status. */
 const answerError =
   (logger: Logger): ErrorRequestHandler =>
@@ -91,7 +104,9 @@ const answerError =
     }
     if (error instanceof CoreError) {
       const status =
-        { NOT_FOUND: 404, STALE_WRITE: 409, IN_USE: 409, NOTHING_TO_UNDO: 409, REQUEST: 400 }[error.code] ?? 422;
+        { NOT_FOUND: 404, STALE_WRITE: 409, IN_USE: 409, NOTHING_TO_UNDO: 409, REQUEST: 400, INSTRUMENT: 502 }[
+          error.code
+        ] ?? 422;
       return answer(status, {
         code: error.code,
         message: error.message,
@@ -115,7 +130,7 @@ const answerError =
   };
 
 /** The whole HTTP application, without a listener. */
-export function createApp({ db, logger, webDir, allowedHosts }: AppOptions): express.Express {
+export function createApp({ db, logger, webDir, allowedHosts, bench }: AppOptions): express.Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(
@@ -145,6 +160,7 @@ export function createApp({ db, logger, webDir, allowedHosts }: AppOptions): exp
   });
   stationRoutes(app, db);
   fileRoutes(app, db);
+  if (bench) instrumentRoutes(app, bench);
   app.use('/api', (_req, _res, next) => next(new NotFoundError('address')));
   if (webDir && existsSync(webDir)) serveInterface(app, webDir);
   app.use(answerError(logger));
@@ -171,8 +187,8 @@ function stationRoutes(app: express.Express, db: Database): void {
     res.json(await updateStation(db, numberParam(req, 'station'), Number(version), changes));
   });
   app.post('/api/stations/:station/changes', async (req, res) => {
-    const { changes } = await batchSchema.validate(req.body, { strict: true, abortEarly: false });
-    res.json(await applyChanges(db, numberParam(req, 'station'), changes));
+    const { changes, key } = await batchSchema.validate(req.body, { strict: true, abortEarly: false });
+    res.json(await applyChanges(db, numberParam(req, 'station'), changes, { key }));
   });
   app.post('/api/stations/:station/undo', async (req, res) => {
     res.json(await undoLast(db, numberParam(req, 'station')));
@@ -189,23 +205,50 @@ function arrived(req: Request, remedy: string): ArrivedFile {
 function fileRoutes(app: express.Express, db: Database): void {
   const upload = multer({
     storage: multer.memoryStorage(),
-    limits: { fileSize: MAX_UPLOAD_BYTES, files: 1, fields: 4, fieldSize: 200 },
+    limits: { fileSize: MAX_UPLOAD_BYTES, files: 1, fields: 4, fieldSize: 20_000 },
   });
   app.post('/api/stations/:station/sweeps', upload.single('file'), async (req, res) => {
     const file = arrived(req, 'Choose a Touchstone or CSV file.');
-    const { antennaId } = asRecord(req.body ?? {});
-    const saved = await importSweep(db, numberParam(req, 'station'), file, antennaId ? Number(antennaId) : null);
+    const { antennaId, correction } = asRecord(req.body ?? {});
+    const known = typeof correction === 'string' ? correction : 'file';
+    if (!['file', 'raw', 'corrected', 'interpolated'].includes(known))
+      throw new RequestError('Say whether the sweep is raw, corrected or interpolated.', 'correction');
+    const owner = antennaId ? Number(antennaId) : null;
+    res.status(201).json(await importSweep(db, numberParam(req, 'station'), file, owner, known));
+  });
+  app.post('/api/stations/:station/spectra', upload.single('file'), async (req, res) => {
+    const file = arrived(req, 'Choose a CSV file with frequency and level.');
+    const { antennaId, source, atMs } = asRecord(req.body ?? {});
+    const saved = await importSpectrum(db, numberParam(req, 'station'), file, {
+      antennaId: antennaId ? Number(antennaId) : null,
+      source: String(source),
+      atMs: Number(atMs),
+    });
     res.status(201).json(saved);
+  });
+  app.post('/api/stations/:station/calibrations', upload.single('file'), async (req, res) => {
+    const file = arrived(req, 'Measure open, short and load first.');
+    const { values } = asRecord(req.body ?? {});
+    const named = asRecord(readJson(values));
+    res.status(201).json(await storeCalibration(db, numberParam(req, 'station'), file.bytes, named));
+  });
+  app.post('/api/stations/:station/photo-changes', upload.single('file'), async (req, res) => {
+    const photo = arrived(req, 'Take a photo, or save without one.');
+    requirePicture(photo, 'Take the photo as JPEG.');
+    const body = readJson(asRecord(req.body ?? {}).batch);
+    const { changes, key } = await batchSchema.validate(body, { strict: true, abortEarly: false });
+    res.json(await applyChanges(db, numberParam(req, 'station'), changes, { key, photo: fileValues(photo) }));
   });
   app.post('/api/stations/:station/pictures', upload.single('file'), async (req, res) => {
     const file = arrived(req, 'Choose a PNG or JPEG picture.');
     res.status(201).json(await importPicture(db, numberParam(req, 'station'), file));
   });
-  app.get('/api/sweeps/:sweep/samples', async (req, res) => {
-    const row = await db.tables.sweeps.findByPk(numberParam(req, 'sweep'));
-    if (!row) throw new NotFoundError('sweep');
-    res.type('application/octet-stream').send(row.get('samples'));
-  });
+  for (const resource of ['sweeps', 'spectra', 'calibrations'] as const)
+    app.get(`/api/${resource}/:record/samples`, async (req, res) => {
+      const row = await db.tables[resource].findByPk(numberParam(req, 'record'));
+      if (!row) throw new NotFoundError('record');
+      res.type('application/octet-stream').send(row.get('samples'));
+    });
   app.get('/api/attachments/:file/bytes', async (req, res) => {
     const row = await db.tables.attachments.findByPk(numberParam(req, 'file'));
     if (!row) throw new NotFoundError('file');

@@ -44,6 +44,12 @@ export function batchWriter(db: Database, transaction: Transaction, stationId: n
   };
 }
 
+/** Refuses what browsers cannot draw. @throws RequestError for a file that is neither PNG nor JPEG. */
+export function requirePicture(file: ArrivedFile, remedy: string): void {
+  if (!PICTURE_STARTS.some((start) => start.every((byte, i) => file.bytes[i] === byte)))
+    throw new RequestError(`This file is no PNG or JPEG picture. ${remedy}`);
+}
+
 /** First bytes of the picture formats that browsers draw. */
 const PICTURE_STARTS: readonly (readonly number[])[] = [
   [0x89, 0x50, 0x4e, 0x47],
@@ -58,8 +64,7 @@ const START_WIDTH_M = 60;
  */
 export async function importPicture(db: Database, stationId: number, file: ArrivedFile) {
   await findStation(db, stationId);
-  if (!PICTURE_STARTS.some((start) => start.every((byte, i) => file.bytes[i] === byte)))
-    throw new RequestError('This file is no PNG or JPEG picture. Save the aerial picture as one of these.');
+  requirePicture(file, 'Save the aerial picture as one of these.');
   return db.write(async (transaction) => {
     const write = batchWriter(db, transaction, stationId);
     const attachment = await write('attachments', fileValues(file));

@@ -86,10 +86,34 @@ test('a file of the second release keeps its wishes; a change of a station made 
     windLimitMPerS: null,
   });
 
-  await migrator(db.sequelize).down();
+  await migrator(db.sequelize).down({ to: '0003-place-and-wishes' });
   const [rows] = await db.sequelize.query('SELECT name FROM targets');
   expect(rows).toEqual([{ name: '31 m' }]);
   const [tables] = await db.sequelize.query("SELECT name FROM sqlite_master WHERE name = 'plotFeatures'");
   expect(tables).toEqual([]);
+  await db.sequelize.close();
+});
+
+test('a file of the third release keeps its trim steps; a step deleted before can still be brought back', async () => {
+  const db = openDatabase(path.join(mkdtempSync(path.join(tmpdir(), 'reed-up-')), 'third.sqlite'));
+  const sql = (text: string): Promise<unknown> => db.sequelize.query(text);
+  await migrator(db.sequelize).up({ to: '0003-place-and-wishes' });
+  await sql(`INSERT INTO stations (id, version, createdAt, updatedAt, name, latDeg, lonDeg, environment, noiseOffsetDb, spanM, heightM, cableId, lineLengthM, groundId)
+    VALUES (1, 1, ${STAMP}, ${STAMP}, 'Hut', 50, -19, 'rural', 0, 38, 9, 'pe5', 40, 'average')`);
+  await sql(
+    `INSERT INTO antennas (id, stationId, version, createdAt, updatedAt, name) VALUES (1, 1, 1, ${STAMP}, ${STAMP}, 'V')`,
+  );
+  const step = { antennaId: 1, lengthM: 7.5, freqHz: 9.4e6, note: 'as found' };
+  await sql(`INSERT INTO trimSteps (id, stationId, version, createdAt, updatedAt, deletedAt, antennaId, lengthM, freqHz, note)
+    VALUES (1, 1, 1, ${STAMP}, ${STAMP}, NULL, 1, 7.5, 9400000, 'as found'), (2, 1, 2, ${STAMP}, ${STAMP}, ${STAMP}, 1, 7.5, 9400000, 'as found')`);
+  await sql(`INSERT INTO edits (stationId, batch, resource, recordId, op, "before", "after", createdAt)
+    VALUES (1, 'b', 'trimSteps', 2, 'delete', '${JSON.stringify(step)}', NULL, ${STAMP})`);
+  await migrator(db.sequelize).up();
+  expect((await stationRecords(db, 1)).trimSteps).toMatchObject([{ ...step, undoNote: '', photoId: null }]);
+  await undoLast(db, 1);
+  expect((await stationRecords(db, 1)).trimSteps).toMatchObject([{ id: 1 }, { id: 2, undoNote: '', photoId: null }]);
+  await migrator(db.sequelize).down();
+  const [rows] = await db.sequelize.query('SELECT note FROM trimSteps');
+  expect(rows).toEqual([{ note: 'as found' }, { note: 'as found' }]);
   await db.sequelize.close();
 });

@@ -12,6 +12,8 @@ const LABELS: Readonly<Record<ResourceName, string>> = {
   antennas: 'antenna',
   revisions: 'revision',
   sweeps: 'sweep',
+  calibrations: 'calibration',
+  spectra: 'spectrum',
   trimSteps: 'trim step',
   trials: 'trial',
   readings: 'reading',
@@ -37,6 +39,7 @@ const REFERENCES: Readonly<Record<string, ResourceName>> = {
   antennaBId: 'antennas',
   receiverId: 'receivers',
   attachmentId: 'attachments',
+  photoId: 'attachments',
   trialId: 'trials',
   pathId: 'paths',
   guardPlanId: 'guardPlans',
@@ -126,8 +129,25 @@ const note = (db: Database, transaction: Transaction, edit: EditNote): Promise<u
   db.edits.create({ ...edit, createdAt: new Date(), undoneAt: null }, { transaction });
 
 /** Saves a batch of changes, all or none. @returns the records after the change, in order; null for a deleted one. */
-export function applyChanges(db: Database, stationId: number, changes: readonly Change[]): Promise<(Values | null)[]> {
-  return db.write((transaction) => applyWithin(db, transaction, stationId, changes));
+export function applyChanges(
+  db: Database,
+  stationId: number,
+  changes: readonly Change[],
+  { key, photo }: BatchExtras = {},
+): Promise<(Values | null)[]> {
+  return db.write(async (transaction) => {
+    // the same batch again: its answer was lost on the way, it is not carried out twice
+    if (key && (await db.edits.count({ where: { stationId, batch: key }, transaction })) > 0) return [];
+    return applyWithin(db, transaction, stationId, changes, { key, photo });
+  });
+}
+
+/** What may come with a batch. */
+interface BatchExtras {
+  /** Name of the batch, made by the client. */
+  readonly key?: string;
+  /** Row of a photo that the changes refer to as { "new": "photo" }. */
+  readonly photo?: Values;
 }
 
 /** The same inside a transaction that the caller owns. */
@@ -136,10 +156,26 @@ async function applyWithin(
   transaction: Transaction,
   stationId: number,
   changes: readonly Change[],
+  { key, photo }: BatchExtras,
 ): Promise<(Values | null)[]> {
   if (!(await db.stations.findByPk(stationId, { transaction }))) throw new NotFoundError('station');
-  const batch = randomUUID();
+  const batch = key ?? randomUUID();
   const made = new Map<string, number>();
+  if (photo) {
+    const row = await db.tables.attachments.create({ ...photo, stationId }, { transaction });
+    const recordId = Number(row.get('id'));
+    made.set('photo', recordId);
+    const after = { name: photo.name ?? null };
+    await note(db, transaction, {
+      stationId,
+      batch,
+      resource: 'attachments',
+      recordId,
+      op: 'create',
+      before: null,
+      after,
+    });
+  }
   const results: (Values | null)[] = [];
   for (const change of changes) {
     const { resource } = change;

@@ -20,6 +20,7 @@ const STAGE_PAGES: Readonly<Record<string, () => PageModule>> = {
   choose: () => import('./stages/choose/page'),
   draft: () => import('./stages/draft/page'),
   bench: () => import('./stages/bench/page'),
+  mast: () => import('./stages/bench/field-page'),
   trials: () => import('./stages/trials/page'),
   noise: () => import('./stages/noise/page'),
   path: () => import('./stages/path/page'),

@@ -6,6 +6,8 @@ export interface Gate {
   readonly question: string;
   /** What to do when the answer is no. */
   readonly otherwise: string;
+  /** Only a measurement on the Bench passes it; it is not ticked by hand. */
+  readonly measured?: boolean;
 }
 
 /** One step of a build plan. */

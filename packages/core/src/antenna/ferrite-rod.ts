@@ -89,7 +89,8 @@ export const ferriteRod = closedForm({
     step('measure', 'Find its resonance with two known capacitors, in three orientations.', {
       gate: {
         id: 'tested',
-        question: 'Do the three orientations agree within 1 %?',
+        question: 'Do the three orientations agree within 0.4 %?',
+        measured: true,
         otherwise: 'A joint or the rod is loose, or metal is near: find it before anything is glued.',
       },
     }),

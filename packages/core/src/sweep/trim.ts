@@ -155,3 +155,9 @@ export function planTrims(
     predictedCutOnlyHz: predict(changeCutOnlyM),
   };
 }
+
+/** Whether the last two changes in a row each took the reading farther from the target: time to stop and look for the cause. */
+export function gettingWorse(readings: readonly LengthReading[], targetHz: number): boolean {
+  const off = readings.slice(-3).map(({ freqHz }) => Math.abs(freqHz - targetHz));
+  return off.length === 3 && off[1] > off[0] && off[2] > off[1];
+}

@@ -1,6 +1,14 @@
-import { CoreError, startDesign, wireModel, ANTENNA_KINDS, type KindId } from '@velvet-reed/core';
+import {
+  ANTENNA_KINDS,
+  cableClass,
+  CoreError,
+  groundClass,
+  startDesign,
+  wireModel,
+  type KindId,
+} from '@velvet-reed/core';
 import type { Command, Outcome } from '../scpi/instrument';
-import { exerciseWorld, startLab, worldOf, type Lab, type Plugged } from '../world/lab';
+import { exerciseWorld, startLab, worldOf, type Lab, type Meant, type Plugged } from '../world/lab';
 
 /** A stand-in's state: the bench that all share, beside its own settings. */
 export interface OnBench {
@@ -20,15 +28,25 @@ const ILLEGAL = '-224,"Illegal parameter value"';
 const withLab = <S extends OnBench>(state: S, lab: Partial<Lab>): S => ({ ...state, lab: { ...state.lab, ...lab } });
 const isKind = (word: string): word is KindId => ANTENNA_KINDS.some((kind) => kind.id === word);
 
-/** "half-wave-dipole 9650000 0.002 lengthM=14.9": a design in words, so that the as-built antenna follows from the listener's own draft. */
-function designOf(text: string) {
-  const [kind = '', freq, diameter, ...pairs] = text.trim().split(/\s+/);
+/**
+ * "half-wave-dipole 9650000 0.002 average pe5 25 lengthM=14.9": a design with its ground, cable and length of cable in words, so that what is
+ * built follows from the listener's own draft. @throws CoreError for what cannot be built.
+ */
+function meantBy(text: string): Meant | undefined {
+  const [kind = '', freq, diameter, groundId = 'free', cableId = 'pe5', lineM = '15', ...pairs] = text
+    .trim()
+    .split(/\s+/);
   if (!isKind(kind)) return undefined;
   const dimensions = Object.fromEntries(
     pairs.map((pair) => pair.split('=')).map(([name, value]) => [name, Number(value)] as const),
   );
   const start = startDesign(kind, Number(freq));
-  return { ...start, diameterM: Number(diameter) || start.diameterM, dimensions };
+  const design = { ...start, diameterM: Number(diameter) || start.diameterM, dimensions };
+  return {
+    model: wireModel(design, groundClass(groundId).ground),
+    aboutHz: design.freqHz,
+    line: { ...cableClass(cableId), lengthM: Number(lineM) },
+  };
 }
 
 /**
@@ -55,14 +73,10 @@ export const handCommands = <S extends OnBench>(): readonly Command<S>[] => [
   {
     pattern: ':STANdin:ANTenna',
     set: (state, [one, seed]): Outcome<S> => {
-      const design = one?.kind === 'text' ? designOf(one.value) : undefined;
-      if (!design) return { state, fault: ILLEGAL };
       try {
-        const world = worldOf(
-          wireModel(design, { type: 'free' }),
-          design.freqHz,
-          seed?.kind === 'number' ? seed.value : state.lab.world.seed,
-        );
+        const meant = one?.kind === 'text' ? meantBy(one.value) : undefined;
+        if (!meant) return { state, fault: ILLEGAL };
+        const world = worldOf(meant, seed?.kind === 'number' ? seed.value : state.lab.world.seed);
         return { state: { ...state, lab: { ...startLab(world), plugged: state.lab.plugged } } };
       } catch (error) {
         if (!(error instanceof CoreError)) throw error;

@@ -36,8 +36,8 @@ export interface Session<S> {
 
 export const openSession = <S>(state: S): Session<S> => ({ state, errors: [], events: 128, enabled: 0 });
 
-export const NUMBER_WANTED = '-104,"Data type error"';
-export const OUT_OF_RANGE = '-222,"Data out of range"';
+const NUMBER_WANTED = '-104,"Data type error"';
+const OUT_OF_RANGE = '-222,"Data out of range"';
 const UNDEFINED = '-113,"Undefined header"';
 const MISSING = '-109,"Missing parameter"';
 const NOT_ALLOWED = '-108,"Parameter not allowed"';
@@ -161,7 +161,7 @@ export function numberSetting<S>(
 }
 
 /** A setting that is one of a few words. */
-export function wordSetting<S, W extends string>(
+function wordSetting<S, W extends string>(
   pattern: string,
   words: Readonly<Record<string, W>>,
   read: (state: S) => W,

@@ -5,7 +5,7 @@ export type Argument =
   | { readonly kind: 'text'; readonly value: string };
 
 /** One command or query of a program message. */
-export interface Unit {
+interface Unit {
   /** Mnemonics in capitals, such as ["SENS", "FREQ", "STAR"]; a common command is one, such as ["*IDN"]. */
   readonly header: readonly string[];
   readonly query: boolean;
@@ -15,8 +15,8 @@ export interface Unit {
 /** A faulty unit keeps its place: units before it are still carried out, units after it are not. */
 export type Parsed = Unit | { readonly fault: string };
 
-export const SYNTAX = '-102,"Syntax error"';
-export const SUFFIX = '-131,"Invalid suffix"';
+const SYNTAX = '-102,"Syntax error"';
+const SUFFIX = '-131,"Invalid suffix"';
 
 const SUFFIX_FACTOR: Readonly<Record<string, number>> = {
   '': 1,

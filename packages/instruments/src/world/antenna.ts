@@ -1,7 +1,7 @@
 import { finish, sweepModel, type WireModel } from '@velvet-reed/core';
 
 /** Feed impedance at ascending frequencies, Ω. */
-export interface Impedances {
+interface Impedances {
   readonly re: Float64Array;
   readonly im: Float64Array;
 }

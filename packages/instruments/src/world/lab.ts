@@ -1,4 +1,4 @@
-import { cableClass, startDesign, wireModel, type KindId, type WireModel } from '@velvet-reed/core';
+import { cableClass, startDesign, wireModel, type KindId, type LineLossModel, type WireModel } from '@velvet-reed/core';
 import { solvedAntenna, type AntennaTruth } from './antenna';
 import { drawFault, faultyFeed, FAULT_KINDS, SOUND, stretchedModel, type Fault, type FaultKind } from './faults';
 import { reflectionsAt, type HiddenFeed } from './feed';
@@ -56,15 +56,29 @@ export interface Lab {
 /** Length errors of hand-cut wire, one standard deviation, as a ratio. Common practice, no source. */
 const CUT_ERROR = 0.012;
 
-/** A world about an antenna as it was meant: cut a little wrong, on a cable a little other than its data sheet. */
-export function worldOf(drafted: WireModel, aboutHz: number, seed: number, kind: FaultKind = 'none'): World {
+/** What the listener meant to build and to connect. */
+export interface Meant {
+  readonly model: WireModel;
+  readonly aboutHz: number;
+  readonly line: LineLossModel & {
+    readonly impedanceOhm: number;
+    readonly velocityFactor: number;
+    readonly lengthM: number;
+  };
+}
+
+/** A world about an antenna as it was meant: cut a little wrong, on a cable a little other than its data sheet and its tape measure. */
+export function worldOf(
+  { model: drafted, aboutHz, line: cable }: Meant,
+  seed: number,
+  kind: FaultKind = 'none',
+): World {
   const random = randomFrom(seed);
-  const cable = cableClass('pe5');
   const lengthError = 1 + CUT_ERROR * random.normal();
   const feed: HiddenFeed = {
     impedanceOhm: cable.impedanceOhm * (1 + 0.01 * random.normal()),
     velocityFactor: cable.velocityFactor * (1 + 0.01 * random.normal()),
-    lengthM: random.between(8, 25),
+    lengthM: cable.lengthM * (1 + 0.01 * random.normal()),
     k1: cable.k1 * random.between(0.9, 1.2),
     k2: cable.k2 * random.between(0.9, 1.2),
     plugHenry: random.between(1e-9, 4e-9),
@@ -98,7 +112,14 @@ export function worldOf(drafted: WireModel, aboutHz: number, seed: number, kind:
 
 /** The antenna that is on the bench before anybody chose one: a dipole for 31 m in free space. */
 export const startWorld = (seed: number): World =>
-  worldOf(wireModel(startDesign('half-wave-dipole', 9.65e6), { type: 'free' }), 9.65e6, seed);
+  worldOf(
+    {
+      model: wireModel(startDesign('half-wave-dipole', 9.65e6), { type: 'free' }),
+      aboutHz: 9.65e6,
+      line: { ...cableClass('pe5'), lengthM: 15 },
+    },
+    seed,
+  );
 
 const EXERCISE_ANTENNAS: readonly { readonly kind: KindId; readonly freqHz: number }[] = [
   { kind: 'half-wave-dipole', freqHz: 9.65e6 },
@@ -114,8 +135,8 @@ export function exerciseWorld(seed: number): World {
   const random = randomFrom(seed + 7919);
   const { kind, freqHz } = random.pick(EXERCISE_ANTENNAS);
   const fault = random.pick(EXERCISE_FAULTS);
-  const world = worldOf(wireModel(startDesign(kind, freqHz), { type: 'free' }), freqHz, seed, fault);
-  return { ...world, feed: { ...world.feed, lengthM: Math.min(world.feed.lengthM, freqHz > 30e6 ? 10 : 25) } };
+  const line = { ...cableClass('pe5'), lengthM: random.between(5, freqHz > 30e6 ? 10 : 25) };
+  return worldOf({ model: wireModel(startDesign(kind, freqHz), { type: 'free' }), aboutHz: freqHz, line }, seed, fault);
 }
 
 export const startLab = (world: World): Lab => ({

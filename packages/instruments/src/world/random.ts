@@ -1,5 +1,5 @@
 /** Park & Miller's generator, CACM 31 (1988) 1192: the same seed gives the same readings. */
-export const nextSeed = (seed: number): number => (seed * 48271) % 2147483647;
+const nextSeed = (seed: number): number => (seed * 48271) % 2147483647;
 
 /** A stream of random numbers from a seed (1 to 2³¹ − 2). */
 export interface Random {

@@ -1,4 +1,11 @@
-import { STATION_DEFAULTS, WISH_DEFAULTS, type Change, type StationValues, type Values } from '@velvet-reed/contract';
+import {
+  STATION_DEFAULTS,
+  TRIM_DEFAULTS,
+  WISH_DEFAULTS,
+  type Change,
+  type StationValues,
+  type Values,
+} from '@velvet-reed/contract';
 import { startDesign, type Design } from '@velvet-reed/core';
 
 /** An invented headland: a listening hut on a leased strip of 38 m by 16 m with a timber mast of 9 m. */
@@ -251,7 +258,7 @@ export const FERRIN_POINT_RECORDS: readonly Change[] = [
     hours: 2,
     sight: 1,
   }),
-  create('trimSteps', { antennaId: { new: 'old' }, lengthM: 7.53, freqHz: 9.4e6, note: 'as found' }),
+  create('trimSteps', { antennaId: { new: 'old' }, lengthM: 7.53, freqHz: 9.4e6, ...TRIM_DEFAULTS, note: 'as found' }),
   create('noiseChecks', { antennaId: { new: 'old' }, freqHz: 5.58e6, offDbm: -119, onDbm: -101 }),
   create('noiseChecks', { antennaId: { new: 'old' }, freqHz: 9.65e6, offDbm: -119, onDbm: -106 }),
   create('noiseChecks', { antennaId: { new: 'old' }, freqHz: 21.6e6, offDbm: -121, onDbm: -119 }),

@@ -1,12 +1,4 @@
-import type { Migration } from '../migrate';
-
-const STORED = `
-  id INTEGER PRIMARY KEY AUTOINCREMENT,
-  stationId INTEGER NOT NULL REFERENCES stations(id) ON DELETE CASCADE,
-  version INTEGER NOT NULL DEFAULT 1,
-  createdAt TEXT NOT NULL,
-  updatedAt TEXT NOT NULL,
-  deletedAt TEXT`;
+import { additions, type NewColumns } from './additions';
 
 const NEW_TABLES: Readonly<Record<string, string>> = {
   plotFeatures: `name TEXT NOT NULL, kind TEXT NOT NULL, points JSON NOT NULL, heightM REAL NOT NULL, endHeightM REAL NOT NULL,
@@ -19,8 +11,7 @@ const NEW_TABLES: Readonly<Record<string, string>> = {
     iip2Dbm REAL NOT NULL, iip3Dbm REAL NOT NULL, inputFilterHz REAL, sizeM REAL NOT NULL, price REAL NOT NULL, hours REAL NOT NULL, sight INTEGER NOT NULL`,
 };
 
-/** New columns: their SQL type with default, and the same default as JSON for predecessors in the history. */
-const NEW_COLUMNS: Readonly<Record<string, readonly (readonly [name: string, sql: string, json: string])[]>> = {
+const NEW_COLUMNS: NewColumns = {
   stations: [
     ['ownCableDb10', 'REAL', 'null'],
     ['ownCableDb100', 'REAL', 'null'],
@@ -39,35 +30,4 @@ const NEW_COLUMNS: Readonly<Record<string, readonly (readonly [name: string, sql
 };
 
 /** The plan, positions and hours of wishes, satellites, measured floors, antennas to buy, restrictions. */
-export const placeAndWishes: Migration = {
-  name: '0003-place-and-wishes',
-  async up({ context: { sequelize } }) {
-    for (const [table, columns] of Object.entries(NEW_TABLES)) {
-      await sequelize.query(`CREATE TABLE ${table} (${STORED}, ${columns})`);
-      await sequelize.query(`CREATE INDEX ${table}_station ON ${table}(stationId, deletedAt)`);
-    }
-    for (const [table, columns] of Object.entries(NEW_COLUMNS)) {
-      for (const [name, sql] of columns) await sequelize.query(`ALTER TABLE ${table} ADD COLUMN ${name} ${sql}`);
-      // predecessors in the history must fit the new table, or undo would lose them
-      const added = columns.map(([name, , json]) => `'$.${name}', json('${json}')`).join(', ');
-      for (const side of ['"before"', '"after"'])
-        await sequelize.query(
-          `UPDATE edits SET ${side} = json_set(${side}, ${added}) WHERE resource = '${table}' AND ${side} IS NOT NULL`,
-        );
-    }
-  },
-  async down({ context: { sequelize } }) {
-    for (const [table, columns] of Object.entries(NEW_COLUMNS)) {
-      for (const [name] of columns) await sequelize.query(`ALTER TABLE ${table} DROP COLUMN ${name}`);
-      const removed = columns.map(([name]) => `'$.${name}'`).join(', ');
-      for (const side of ['"before"', '"after"'])
-        await sequelize.query(
-          `UPDATE edits SET ${side} = json_remove(${side}, ${removed}) WHERE resource = '${table}' AND ${side} IS NOT NULL`,
-        );
-    }
-    for (const table of Object.keys(NEW_TABLES).reverse()) {
-      await sequelize.query(`DELETE FROM edits WHERE resource = '${table}'`);
-      await sequelize.query(`DROP TABLE ${table}`);
-    }
-  },
-};
+export const placeAndWishes = additions('0003-place-and-wishes', NEW_TABLES, NEW_COLUMNS);

@@ -11,6 +11,9 @@ export class RefusedError extends Error {
   }
 }
 
+/** Nobody answered: the request may be repeated when the server is back. */
+export const isAway = (error: unknown): boolean => error instanceof RefusedError && error.refusal.code === 'OFFLINE';
+
 const isRefusal = (value: unknown): value is Refusal =>
   typeof value === 'object' &&
   value !== null &&
@@ -45,6 +48,19 @@ export const sendJson = async (method: 'POST' | 'PATCH', path: string, body: unk
 
 export const getBytes = async (path: string): Promise<Uint8Array> =>
   new Uint8Array(await (await send(path)).arrayBuffer());
+
+/** Asks with a body and takes bytes back. */
+export const askBytes = async (path: string, body: unknown, signal?: AbortSignal): Promise<Uint8Array> =>
+  new Uint8Array(
+    await (
+      await send(path, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify(body),
+        ...(signal ? { signal } : {}),
+      })
+    ).arrayBuffer(),
+  );
 
 export const sendFile = async (
   path: string,

@@ -21,6 +21,7 @@ import {
   type CandidateSpec,
   type Design,
   type ExpectedNoise,
+  type FeedLine,
   type ForecastPlace,
   type ForecastTarget,
   type Layout,
@@ -91,6 +92,17 @@ function cableLoss(station: Station, cableId: string): LineLossModel {
   return ownCableDb10 !== null && ownCableDb100 !== null
     ? fitLineLoss([10e6, 100e6], [ownCableDb10, ownCableDb100])
     : cableClass(CABLE_CLASSES[0].id);
+}
+
+/** Velocity factor and impedance of a cable of the listener's own: nobody gave them. */
+const USUAL_CABLE = { impedanceOhm: 50, velocityFactor: 0.66 };
+
+/** The line between shack and antenna, as the station says. */
+export function feedLineOf(station: Station): FeedLine {
+  const { k1, k2 } = cableLoss(station, station.cableId);
+  const known = station.cableId === OWN_CABLE ? USUAL_CABLE : cableClass(station.cableId);
+  const { impedanceOhm, velocityFactor } = known;
+  return { k1, k2, impedanceOhm, velocityFactor, lengthM: station.lineLengthM };
 }
 
 /** External noise at a frequency, with what stands behind it: the listener's own floor counts before the class. */

@@ -8,6 +8,7 @@ import {
   type Saved,
   type Station,
   type StationValues,
+  type Values,
 } from '@velvet-reed/contract';
 import type { SweepData } from '@velvet-reed/core';
 import { useCallback } from 'react';
@@ -148,16 +149,36 @@ export function useWrite() {
     [stationId, reload, mutate, undo],
   );
 
-  const importSweep = useCallback(
-    async (file: File, antennaId: number | undefined) => {
-      await sendFile(
-        `${keyOf(stationId)}/sweeps`,
-        file,
-        antennaId === undefined ? {} : { antennaId: String(antennaId) },
-      );
+  /** Sends a file to one of the station's addresses, with fields beside it. @returns what was stored. */
+  const sendTo = useCallback(
+    async (address: string, file: File, fields: Readonly<Record<string, string>>) => {
+      const reply = await sendFile(`${keyOf(stationId)}/${address}`, file, fields);
       await reload();
+      return reply;
     },
     [stationId, reload],
+  );
+
+  const importSweep = useCallback(
+    (file: File, antennaId: number | undefined, correction: Saved<'sweeps'>['correction'] = 'file') =>
+      sendTo('sweeps', file, { correction, ...(antennaId === undefined ? {} : { antennaId: String(antennaId) }) }),
+    [sendTo],
+  );
+
+  const importSpectrum = useCallback(
+    (file: File, source: Saved<'spectra'>['source'], antennaId: number | undefined) =>
+      sendTo('spectra', file, {
+        source,
+        atMs: String(Date.now()),
+        ...(antennaId === undefined ? {} : { antennaId: String(antennaId) }),
+      }),
+    [sendTo],
+  );
+
+  const storeCalibration = useCallback(
+    (bytes: Uint8Array<ArrayBuffer>, values: Omit<Values<'calibrations'>, 'points' | 'startHz' | 'stopHz'>) =>
+      sendTo('calibrations', new File([bytes], 'calibration.bin'), { values: JSON.stringify(values) }),
+    [sendTo],
   );
 
   const importPicture = useCallback(
@@ -168,7 +189,7 @@ export function useWrite() {
     [stationId, reload],
   );
 
-  return { save, trySave, saveStation, importSweep, importPicture, undo };
+  return { save, trySave, saveStation, importSweep, importSpectrum, storeCalibration, importPicture, undo };
 }
 
 /** A change that adds a notebook entry; put it into the batch it tells about. */

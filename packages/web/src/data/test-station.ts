@@ -78,6 +78,8 @@ export const TEST_STATION: StationData = {
   ],
   sweeps: [],
   trimSteps: [],
+  calibrations: [],
+  spectra: [],
   trials: [],
   readings: [],
   noiseChecks: [{ ...stored(1), antennaId: 1, freqHz: 9.65e6, offDbm: -119, onDbm: -106 }],

@@ -3,9 +3,11 @@ import { Moon, Sun, Undo2 } from 'lucide-react';
 import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
+import { isAway } from '../data/api';
 import { useStation, useStationId, useWrite, type StationData } from '../data/station';
 import { useTheme } from '../data/theme';
 import { Trouble, Waiting } from '../ui/states';
+import { OutboxLine } from './outbox-line';
 import { Reed } from './reed';
 import { STAGES, stageState, type StageState } from './stages';
 
@@ -37,12 +39,12 @@ const wait = (ms: number): string => {
 /** Everything around a stage: head, Reed, rail. */
 export function Frame() {
   const { data, error, mutate } = useStation();
-  if (error) return <Trouble error={error} retry={() => void mutate()} />;
+  if (error && !(data && isAway(error))) return <Trouble error={error} retry={() => void mutate()} />;
   if (!data) return <Waiting what="the station" />;
-  return <LoadedFrame data={data} />;
+  return <LoadedFrame data={data} away={error !== undefined} />;
 }
 
-function LoadedFrame({ data }: { readonly data: StationData }) {
+function LoadedFrame({ data, away }: { readonly data: StationData; readonly away: boolean }) {
   const stationId = useStationId();
   const navigate = useNavigate();
   const { undo } = useWrite();
@@ -85,6 +87,7 @@ function LoadedFrame({ data }: { readonly data: StationData }) {
         onPalette={() => setOpen('palette')}
         onUndo={() => void undo()}
       />
+      <OutboxLine stationId={stationId} away={away} />
       <Reed data={data} />
       <div className="flex flex-1 flex-col sm:flex-row">
         <Rail data={data} stationId={stationId} />

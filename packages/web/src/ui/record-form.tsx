@@ -1,5 +1,5 @@
 import { CoreError, parseQuantity, type Dimension } from '@velvet-reed/core';
-import { useId } from 'react';
+import { useId, useState, type ReactNode } from 'react';
 import { useForm, type Resolver, type UseFormRegisterReturn } from 'react-hook-form';
 import { ValidationError, type AnyObjectSchema } from 'yup';
 import { RefusedError } from '../data/api';
@@ -109,6 +109,8 @@ export function RecordForm({
   onSave,
   onCancel,
   onTyped,
+  doubt,
+  children,
   resetAfter = false,
 }: FormOptions & {
   readonly start: Readonly<Record<string, string | boolean>>;
@@ -117,8 +119,13 @@ export function RecordForm({
   readonly onCancel?: () => void;
   /** Called with the values on every valid edit, for live results. */
   readonly onTyped?: (values: Cast) => void;
+  /** A question about values that look like a slip of the keyboard; asked once, not refused. */
+  readonly doubt?: (values: Cast) => string | undefined;
+  /** Stands above the buttons. */
+  readonly children?: ReactNode;
   readonly resetAfter?: boolean;
 }) {
+  const [asked, setAsked] = useState<string>();
   const id = useId();
   const options = { fields, schema, fixed };
   const resolver: Resolver<Typed> = (typed) => {
@@ -132,8 +139,12 @@ export function RecordForm({
   const { errors, isSubmitting } = form.formState;
 
   const save = form.handleSubmit(async (typed) => {
+    const { values } = readForm(typed, options);
+    const question = doubt?.(values);
+    if (question && question !== asked) return setAsked(question);
+    setAsked(undefined);
     try {
-      await onSave(readForm(typed, options).values);
+      await onSave(values);
       if (resetAfter) form.reset(start);
     } catch (error) {
       if (!(error instanceof RefusedError)) throw error;
@@ -144,6 +155,7 @@ export function RecordForm({
   });
 
   const typed = (): void => {
+    setAsked(undefined);
     if (!onTyped) return;
     const { values, faults } = readForm(form.getValues(), options);
     if (Object.keys(faults).length === 0) onTyped(values);
@@ -167,9 +179,15 @@ export function RecordForm({
           {errors.root.message}
         </p>
       )}
+      {children}
+      {asked && (
+        <p role="alert" className="mt-2 max-w-prose border-l-4 border-caution pl-3">
+          {asked} Correct it, or save it as it stands.
+        </p>
+      )}
       <div className="mt-3 flex gap-3">
         <Button type="submit" look="main" busy={isSubmitting}>
-          {submit}
+          {asked ? 'It is right: save it' : submit}
         </Button>
         {onCancel && (
           <Button look="quiet" onClick={onCancel}>

@@ -1,11 +1,13 @@
 import type { ReactNode } from 'react';
+import { isAway } from '../data/api';
 import { useStation, type StationData } from '../data/station';
 import { Trouble, Waiting } from './states';
 
 /** Hands a stage the station's data, or says that it is loading or what went wrong. */
 export function StationPage({ children }: { readonly children: (data: StationData) => ReactNode }) {
   const { data, error, mutate } = useStation();
-  if (error) return <Trouble error={error} retry={() => void mutate()} />;
+  // while the server is away what was loaded stays on the screen
+  if (error && !(data && isAway(error))) return <Trouble error={error} retry={() => void mutate()} />;
   if (!data) return <Waiting what="the station" />;
   return children(data);
 }

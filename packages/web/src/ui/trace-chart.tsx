@@ -169,25 +169,44 @@ function BandsAndMarkers({ bands, markers, drawn }: Pick<ChartData, 'bands' | 'm
           )}
         </g>
       ))}
-      {markers
-        .filter((marker) => marker.x >= low && marker.x <= high)
-        .map((marker) => (
-          <g key={marker.name}>
-            <line
-              x1={x(marker.x)}
-              x2={x(marker.x)}
-              y1={plot.y}
-              y2={plot.y + plot.height}
-              stroke="var(--ink)"
-              strokeDasharray="3 3"
-            />
-            <text x={x(marker.x)} y={plot.y - 5} textAnchor="middle" fontSize={12} fill="var(--ink)">
-              {marker.name}
-            </text>
-          </g>
-        ))}
+      {besideEachOther(markers, [low, high], x).map(({ marker, anchor }) => (
+        <g key={marker.x}>
+          <line
+            x1={x(marker.x)}
+            x2={x(marker.x)}
+            y1={plot.y}
+            y2={plot.y + plot.height}
+            stroke="var(--ink)"
+            strokeDasharray="3 3"
+          />
+          <text
+            x={x(marker.x) + (anchor === 'start' ? 1 : anchor === 'end' ? -1 : 0)}
+            y={plot.y - 5}
+            textAnchor={anchor}
+            fontSize={12}
+            fill="var(--ink)"
+          >
+            {marker.name}
+          </text>
+        </g>
+      ))}
     </g>
   );
+}
+
+/** Room that a marker's name needs, px. */
+const NAME_PX = 22;
+
+/** Markers with their names turned away from near neighbours; of three that crowd, the middle one keeps only its line. */
+function besideEachOther(markers: ChartData['markers'], [low, high]: Span, x: (value: number) => number) {
+  const inside = markers.filter((marker) => marker.x >= low && marker.x <= high).sort((a, b) => a.x - b.x);
+  return inside.map((marker, i) => {
+    const near = (other: { readonly x: number } | undefined): boolean =>
+      other !== undefined && Math.abs(x(other.x) - x(marker.x)) < NAME_PX;
+    const [left, right] = [near(inside[i - 1]), near(inside[i + 1])];
+    const anchor = left && !right ? ('start' as const) : right && !left ? ('end' as const) : ('middle' as const);
+    return { marker: left && right ? { ...marker, name: '' } : marker, anchor };
+  });
 }
 
 /** Lower edges of the bands whose names can stand side by side; wide bands first. */

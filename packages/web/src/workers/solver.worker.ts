@@ -1,9 +1,12 @@
 import {
   analyseModel,
   CoreError,
+  fitAsBuilt,
   groundClass,
   optimiseDesign,
   trimToResonance,
+  type AsBuilt,
+  type AsBuiltQuestion,
   type Design,
   type DesignGoals,
   type ModelAnswer,
@@ -23,6 +26,12 @@ export type SolverJob =
       readonly ids: readonly string[];
       readonly goals: DesignGoals;
     }
+  | {
+      readonly job: number;
+      readonly do: 'fit';
+      readonly question: Omit<AsBuiltQuestion, 'ground'>;
+      readonly groundId: string;
+    }
   | { readonly job: number; readonly do: 'stop' };
 
 /** What it answers; `trouble` ends a job, as `done` does. */
@@ -31,6 +40,8 @@ export type SolverReply =
   | { readonly job: number; readonly reply: 'answer'; readonly answer: ModelAnswer }
   | { readonly job: number; readonly reply: 'step'; readonly step: TrimProgress }
   | { readonly job: number; readonly reply: 'design'; readonly design: Design }
+  | { readonly job: number; readonly reply: 'fit-step'; readonly done: number }
+  | { readonly job: number; readonly reply: 'fitted'; readonly fit: AsBuilt }
   | { readonly job: number; readonly reply: 'trouble'; readonly message: string }
   | { readonly job: number; readonly reply: 'done'; readonly ms: number };
 
@@ -82,6 +93,14 @@ self.onmessage = ({ data }: MessageEvent<SolverJob>): void => {
         trimToResonance(data.design, groundClass(data.groundId).ground),
         (step) => post({ job, reply: 'step', step }),
         (design) => post({ job, reply: 'design', design }),
+      );
+      return;
+    case 'fit':
+      void run(
+        job,
+        fitAsBuilt({ ...data.question, ground: groundClass(data.groundId).ground }),
+        ({ done }) => post({ job, reply: 'fit-step', done }),
+        (fit) => post({ job, reply: 'fitted', fit }),
       );
       return;
     case 'optimise':

@@ -22,6 +22,7 @@ export function BeforeAfter({
   if (loaded.length < 2) return null;
   const of = (role: Role) => loaded.filter(({ header }) => roles[header.id] === role).map(({ sweep }) => sweep);
   const [before, after] = [of('before'), of('after')];
+  const raw = loaded.filter(({ header }) => header.correction === 'raw' && (roles[header.id] ?? 'none') !== 'none');
   const found = before.length > 0 && after.length > 0 ? findFault(before, after) : undefined;
   return (
     <Section
@@ -54,6 +55,12 @@ export function BeforeAfter({
           </li>
         ))}
       </ul>
+      {raw.length > 0 && (
+        <p className="mt-2 max-w-prose text-sm text-caution">
+          {raw.map(({ header }) => header.name).join(' and ')}: raw readings. The analyser’s own ripples can pass for
+          dips; compare calibrated sweeps.
+        </p>
+      )}
       {found && (
         <div role="status" className="mt-3 max-w-prose">
           <p className={found.tuningJob ? '' : 'text-caution'}>{found.sentence}</p>

@@ -1,24 +1,27 @@
+import type { Saved } from '@velvet-reed/contract';
 import {
   coilFromTwoResonances,
-  CoreError,
   fixed,
-  noisePeak,
   padding,
   paddingChoices,
-  readSpectrumCsv,
   repeatability,
   significant,
   tunedCoil,
+  measuredGate,
   type NoisePeak,
-  type Spectrum,
 } from '@velvet-reed/core';
-import { useMemo, useState } from 'react';
-import { entry, useWrite } from '../../data/station';
+import { useMemo } from 'react';
+import { designOf, latestRevision } from '../../data/derive';
+import { entry, useWrite, type StationData } from '../../data/station';
 import { Button } from '../../ui/button';
 import { Caution, Section } from '../../ui/stage';
 import { TypedFields } from '../../ui/typed-numbers';
 import { useTypedNumbers, type TypedNumbers } from '../../ui/use-typed-numbers';
 import { inDb, Value, type Provenance } from '../../ui/value';
+import { NoiseRecording } from './noise-recording';
+import { useNoisePeak } from './use-noise-peak';
+import { Fault } from './fault';
+import { tried } from './tried';
 
 const model = (formula: string, source = 'tuned circuit; Terman, Radio Engineers’ Handbook'): Provenance => ({
   origin: 'model',
@@ -26,26 +29,16 @@ const model = (formula: string, source = 'tuned circuit; Terman, Radio Engineers
   source,
 });
 
-/** Runs a computation; its refusal becomes a sentence. */
-function tried<T>(compute: () => T): { readonly value?: T; readonly fault?: string } {
-  try {
-    return { value: compute() };
-  } catch (error) {
-    if (error instanceof CoreError) return { fault: error.message };
-    throw error;
-  }
-}
-
-const Fault = ({ text }: { readonly text: string | undefined }) =>
-  text ? (
-    <p role="alert" className="mt-1 max-w-prose text-danger">
-      {text}
-    </p>
-  ) : null;
-
 /** A coil on a rod or form: its values from two settings, its resonance from noise, what to pad, and whether it may be sealed. */
-export function CoilByNoise() {
-  const [peak, setPeak] = useState<NoisePeak>();
+export function CoilByNoise({
+  data,
+  antenna,
+}: {
+  readonly data: StationData;
+  readonly antenna: Saved<'antennas'> | undefined;
+}) {
+  const noise = useNoisePeak(data, antenna?.id);
+  const { peak } = noise;
   const coil = useTypedNumbers([
     { name: 'turns', label: 'Turns', dimension: 'plain', start: '640' },
     { name: 'c1', label: 'First capacitor, pF', dimension: 'plain', start: '' },
@@ -66,9 +59,9 @@ export function CoilByNoise() {
       <TypedFields of={coil} />
       <Fault text={values.fault} />
       {values.value && <CoilResult coil={coil} values={values.value} />}
-      <NoiseRecording peak={peak} onPeak={setPeak} />
+      <NoiseRecording antennaId={antenna?.id} targetHz={coil.value('target')} noise={noise} />
       <Padding selfPf={values.value ? values.value.selfCapacitanceF * 1e12 : 0} coil={coil} peak={peak} />
-      <Positions />
+      <Positions data={data} antenna={antenna} />
     </Section>
   );
 }
@@ -153,107 +146,6 @@ function CoilResult({
   );
 }
 
-function NoiseRecording({
-  peak,
-  onPeak,
-}: {
-  readonly peak: NoisePeak | undefined;
-  readonly onPeak: (peak: NoisePeak | undefined) => void;
-}) {
-  const { trySave } = useWrite();
-  const [files, setFiles] = useState<{ readonly on?: Spectrum; readonly off?: Spectrum }>({});
-  const [fault, setFault] = useState('');
-  const take = async (which: 'on' | 'off', file: File): Promise<void> => {
-    const text = await file.text();
-    const read = tried(() => readSpectrumCsv(text));
-    if (!read.value) return setFault(`${file.name}: ${read.fault ?? ''} Nothing was taken.`);
-    const next = { ...files, [which]: read.value };
-    setFiles(next);
-    setFault('');
-    if (!next.on || !next.off) return;
-    const { on, off } = next;
-    const fitted = tried(() => noisePeak(on, off));
-    onPeak(fitted.value);
-    if (fitted.fault) setFault(fitted.fault);
-  };
-  return (
-    <div className="mt-4">
-      <h3 className="font-semibold">From noise, source on and off</h3>
-      <p className="text-sm text-dim">
-        Two columns, frequency and level in dB. Loud crashes: volume down before you tune.
-      </p>
-      <div className="mt-1 flex flex-wrap gap-4">
-        {(['on', 'off'] as const).map((which) => (
-          <label key={which} className="text-sm text-dim">
-            Recording with the source {which}
-            <input
-              type="file"
-              accept=".csv,.txt"
-              className="ml-2 max-w-60 border-0 text-sm text-ink"
-              onChange={(event) => {
-                const file = event.target.files?.[0];
-                if (file) void take(which, file);
-              }}
-            />
-          </label>
-        ))}
-      </div>
-      <Fault text={fault} />
-      {peak && (
-        <div role="status" className="mt-1">
-          <p>
-            Peak at{' '}
-            <Value
-              strong
-              shown={{
-                digits: `${fixed(peak.centreHz / 1000, 2)} ± ${fixed(Math.max(0.01, peak.centreHalfHz / 1000), 2)}`,
-                unit: 'kHz',
-              }}
-              provenance={{
-                origin: 'measured',
-                formula: 'A/(1 + (Q(f/f₀ − f₀/f))²) over the background, fitted in dB, spikes set aside; 95 % interval',
-                inputs: [
-                  ['scatter', `${peak.scatterDb.toFixed(2)} dB`],
-                  ['set aside', `${(100 * peak.spikes).toFixed(0)} %`],
-                ],
-                source: 'your recordings',
-              }}
-            />
-            , Q{' '}
-            <Value
-              strong
-              shown={{ digits: `${fixed(peak.q, 0)} ± ${fixed(Math.max(1, peak.qHalf), 0)}`, unit: '' }}
-              provenance={{ origin: 'measured', formula: 'of the fitted curve', source: 'your recordings' }}
-            />
-            , width{' '}
-            <Value
-              shown={{ digits: significant(peak.widthHz / 1000, 3), unit: 'kHz' }}
-              provenance={{ origin: 'measured', formula: 'f₀ / Q', source: 'your recordings' }}
-            />
-            . Read by hand 3 dB down: {fixed(peak.rough.centreHz / 1000, 2)} kHz (measured, rough).
-          </p>
-          <Button
-            className="mt-1"
-            onClick={() =>
-              void trySave(
-                [
-                  entry(
-                    'bench',
-                    `Resonance by noise: ${fixed(peak.centreHz / 1000, 2)} kHz, Q ${fixed(peak.q, 0)}, width ${significant(peak.widthHz / 1000, 3)} kHz.`,
-                  ),
-                ],
-                'Written into the notebook.',
-              )
-            }
-          >
-            Write this into the notebook
-          </Button>
-        </div>
-      )}
-    </div>
-  );
-}
-
 function Padding({
   selfPf,
   coil,
@@ -325,7 +217,10 @@ function Padding({
 
 const POSITIONS = ['first position', 'second position', 'third position'];
 
-function Positions() {
+function Positions({ data, antenna }: { readonly data: StationData; readonly antenna: Saved<'antennas'> | undefined }) {
+  const { trySave } = useWrite();
+  const revision = antenna && latestRevision(data, antenna.id);
+  const gate = revision && measuredGate(designOf(data, revision));
   const typed = useTypedNumbers(
     POSITIONS.map((label) => ({
       name: label,
@@ -353,9 +248,33 @@ function Positions() {
             }}
           />{' '}
           {result.agrees
-            ? `is within ${fixed(result.limitHz / 1000, 2)} kHz: the step “sealed” in the build plan may be ticked.`
+            ? `is within ${fixed(result.limitHz / 1000, 2)} kHz: what waits for this test in the build plan may follow.`
             : `is above ${fixed(result.limitHz / 1000, 2)} kHz: do not seal. A joint or the rod is loose, or it was dropped: find it first.`}
         </p>
+      )}
+      {result && revision && gate && (
+        <Button
+          className="mt-1"
+          onClick={() => {
+            const rest = revision.gates.filter((one) => one !== undefined && one !== gate.id);
+            const gates = result.agrees ? [...rest, gate.id] : rest;
+            const { id, version } = revision;
+            void trySave(
+              [
+                { op: 'update', resource: 'revisions', id, version, values: { gates } },
+                entry(
+                  'bench',
+                  `${antenna.name}: three positions ${readings.map((one) => `${fixed(one / 1000, 2)} kHz`).join(', ')}, spread ${fixed(result.spreadHz / 1000, 2)} kHz: test ${result.agrees ? 'passed' : 'not passed'}.`,
+                ),
+              ],
+              result.agrees
+                ? 'The test is passed in the build plan.'
+                : 'The test stands as not passed: sealing stays locked.',
+            );
+          }}
+        >
+          {result.agrees ? 'Pass this test in the build plan' : 'Record it: not passed, sealing stays locked'}
+        </Button>
       )}
     </div>
   );

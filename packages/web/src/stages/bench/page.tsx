@@ -1,31 +1,39 @@
 import {
   antennaKind,
   CAUTIONS,
-  findResonances,
   frequencyText,
+  lengthText,
   nextCut,
   showFrequency,
   showLength,
   unphysicalPoints,
+  type FeedLine,
   type NextCut,
+  type SweepData,
 } from '@velvet-reed/core';
-import { lazy, Suspense } from 'react';
+import { lazy, Suspense, useCallback, useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { bandsOf, designOf, latestRevision } from '../../data/derive';
-import { useSamples, useStationId, useWrite, type StationData } from '../../data/station';
+import { bandsOf, designOf, feedLineOf, latestRevision } from '../../data/derive';
+import { useSamples, useStationId, type StationData } from '../../data/station';
 import { AntennaPicker } from '../../ui/antenna-picker';
-import { Button } from '../../ui/button';
-import { DeleteButton } from '../../ui/record-row';
-import { Next, Note, Section, Stage, Wide } from '../../ui/stage';
+import { Disclosure } from '../../ui/disclosure';
+import { Next, Note, Stage } from '../../ui/stage';
 import { Empty, Trouble, Waiting } from '../../ui/states';
 import { StationPage } from '../../ui/station-page';
 import { Value } from '../../ui/value';
+import { AsBuiltPanel } from './as-built';
 import { BeforeAfter } from './before-after';
 import { BandTable } from './band-table';
+import { useCurves, useLoaded, type Unsaved } from './curves';
 import { Claims } from './claims';
 import { CoilByNoise } from './coil-by-noise';
+import { Distance } from './distance';
 import { SweepIntake } from './intake';
 import { cutProvenance, dipProvenance, type LoadedSweep } from './loaded-sweep';
+import { Measure } from './measure';
+import { Practice } from './practice';
+import { Readings } from './readings';
+import { SweepList } from './sweep-list';
 import { SweepPlanner } from './sweep-planner';
 import { TrimDiary } from './trim-diary';
 import { WiresTogether } from './wires-together';
@@ -45,11 +53,16 @@ function Bench({ data }: { readonly data: StationData }) {
     data.antennas.at(-1);
   const headers = data.sweeps.filter((sweep) => sweep.antennaId === (antenna?.id ?? null));
   const samples = useSamples(headers);
-  const loaded = headers.flatMap((header, look): LoadedSweep[] => {
-    const sweep = samples.data?.get(header.id);
-    return sweep ? [{ header, sweep, dips: findResonances(sweep), look }] : [];
-  });
-  const shown = loaded.filter(({ header }) => header.shown);
+  const loaded = useLoaded(headers, samples.data);
+  const [plane, setPlane] = useState<'analyser' | 'antenna'>('analyser');
+  const [live, setLive] = useState<Unsaved>();
+  const [held, setHeld] = useState<SweepData>();
+  const line = useMemo(() => feedLineOf(data.station), [data.station]);
+  const onLive = useCallback((nowLive: Unsaved | undefined, nowHeld: SweepData | undefined) => {
+    setLive(nowLive);
+    setHeld(nowHeld);
+  }, []);
+  const { shown, doubts, curves } = useCurves({ loaded, plane, line, live, held });
   const revision = antenna && latestRevision(data, antenna.id);
   const design = revision && designOf(data, revision);
   const steps = data.trimSteps.filter((step) => step.antennaId === antenna?.id);
@@ -87,16 +100,20 @@ function Bench({ data }: { readonly data: StationData }) {
       </div>
       <SweepIntake antennaId={antenna?.id} />
       {samples.error ? <Trouble error={samples.error} retry={() => void samples.mutate()} /> : null}
-      {headers.length === 0 ? (
+      <Disclosure label="Measure with an analyser" look="main">
+        {() => <Measure data={data} antenna={antenna} design={design} onLive={onLive} />}
+      </Disclosure>
+      {headers.length === 0 && curves.length === 0 ? (
         <Empty>
           No sweep of this antenna yet. Export one from your analyser as a one-port Touchstone (.s1p) or CSV file and
-          import it above.
+          import it above, or measure it here.
         </Empty>
       ) : (
         <>
-          {shown.length > 0 ? (
+          <ReferencePlane plane={plane} line={line} doubts={doubts} onPlane={setPlane} />
+          {curves.length > 0 ? (
             <Suspense fallback={<Waiting what="the chart" />}>
-              <SweepChart key={antenna?.id} shown={shown} bands={bandsOf(data)} targetHz={design?.freqHz} />
+              <SweepChart key={antenna?.id} shown={curves} bands={bandsOf(data)} targetHz={design?.freqHz} />
             </Suspense>
           ) : (
             <Waiting what="the sweep" />
@@ -116,17 +133,72 @@ function Bench({ data }: { readonly data: StationData }) {
           startLengthM={antennaKind(design.kind).draft(design).pieces[0].cutM}
         />
       )}
+      {antenna && (
+        <p className="mb-6">
+          <Link className="text-plum underline" to={`/s/${stationId}/mast?antenna=${antenna.id}`}>
+            At the mast: the next cut in large type, for one hand
+          </Link>
+        </p>
+      )}
       {antenna && <BeforeAfter key={antenna.id} loaded={loaded} antennaName={antenna.name} />}
       <details>
         <summary className="mb-3 text-plum">
-          More tools: plan a sweep, check figures, several wires, coils by noise
+          More tools: distance to a fault, as built, plan a sweep, check figures, several wires, coils by noise,
+          instruments, practice
         </summary>
+        <Distance loaded={loaded} line={line} />
+        {antenna && design && (
+          <AsBuiltPanel
+            key={antenna.id}
+            loaded={loaded}
+            design={design}
+            groundId={data.station.groundId}
+            line={line}
+            antennaName={antenna.name}
+          />
+        )}
         <SweepPlanner data={data} />
         <Claims />
         <WiresTogether />
-        <CoilByNoise />
+        <CoilByNoise key={antenna?.id} data={data} antenna={antenna} />
+        <Readings />
+        <Practice />
       </details>
     </Stage>
+  );
+}
+
+/** Where the readings count: at the analyser, or at the antenna with the line taken off. */
+function ReferencePlane({
+  plane,
+  line,
+  doubts,
+  onPlane,
+}: {
+  readonly plane: 'analyser' | 'antenna';
+  readonly line: FeedLine;
+  readonly doubts: readonly string[];
+  readonly onPlane: (plane: 'analyser' | 'antenna') => void;
+}) {
+  return (
+    <div className="mb-3 text-sm">
+      <label className="text-dim">
+        Readings hold at
+        <select
+          className="ml-2 text-ink"
+          value={plane}
+          onChange={(event) => onPlane(event.target.value === 'antenna' ? 'antenna' : 'analyser')}
+        >
+          <option value="analyser">the analyser, as measured</option>
+          <option value="antenna">the antenna, {lengthText(line.lengthM, 3)} of line taken off (model)</option>
+        </select>
+      </label>
+      {doubts.map((doubt) => (
+        <p key={doubt} className="mt-1 text-caution">
+          {doubt}
+        </p>
+      ))}
+    </div>
   );
 }
 
@@ -211,100 +283,5 @@ function TrustNote({ latest }: { readonly latest: LoadedSweep }) {
       {bad > 0 && <p className="mt-1 text-caution">{bad} points reflect more than they receive: calibrate again.</p>}
       {!latest.header.phaseKnown && <p className="mt-1 text-caution">Only SWR was in the file: R and X are unknown.</p>}
     </Note>
-  );
-}
-
-function SweepList({ loaded }: { readonly loaded: readonly LoadedSweep[] }) {
-  const { trySave } = useWrite();
-  return (
-    <Section title="Sweeps of this antenna">
-      <Wide label="Sweeps and their resonances">
-        <table className="w-full max-w-4xl">
-          <thead>
-            <tr>
-              <th scope="col">Sweep</th>
-              <th scope="col">Dip</th>
-              <th scope="col">SWR there</th>
-              <th scope="col">Z there</th>
-              <th scope="col">Width, SWR under 2</th>
-              <th scope="col">
-                <span className="sr-only">Actions</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {loaded.map((one) => (
-              <SweepRow
-                key={one.header.id}
-                one={one}
-                onShow={(shown) =>
-                  void trySave([
-                    {
-                      op: 'update',
-                      resource: 'sweeps',
-                      id: one.header.id,
-                      version: one.header.version,
-                      values: { shown },
-                    },
-                  ])
-                }
-              />
-            ))}
-          </tbody>
-        </table>
-      </Wide>
-    </Section>
-  );
-}
-
-function SweepRow({ one, onShow }: { readonly one: LoadedSweep; readonly onShow: (shown: boolean) => void }) {
-  const dip = one.dips[0];
-  const { header } = one;
-  const width =
-    dip?.lowEdgeHz !== undefined && dip.highEdgeHz !== undefined ? dip.highEdgeHz - dip.lowEdgeHz : undefined;
-  const provenance = dipProvenance(one);
-  return (
-    <tr>
-      <th scope="row" className="text-ink">
-        {header.name}
-      </th>
-      <td>{dip ? <Value shown={showFrequency(dip.freqHz, 4)} provenance={provenance} /> : 'none inside'}</td>
-      <td>
-        {dip?.swr ? (
-          <Value
-            shown={{ digits: dip.swr.toFixed(2), unit: '' }}
-            provenance={{ ...provenance, formula: '(1 + |Γ|) / (1 − |Γ|) at the dip' }}
-          />
-        ) : (
-          ''
-        )}
-      </td>
-      <td className="font-mono whitespace-nowrap">
-        {header.phaseKnown && dip?.impedance
-          ? `${dip.impedance.re.toFixed(0)} ${dip.impedance.im < 0 ? '−' : '+'} j${Math.abs(dip.impedance.im).toFixed(0)} Ω`
-          : ''}
-      </td>
-      <td>
-        {width === undefined ? (
-          <span className="text-dim">{dip ? 'beyond the sweep' : ''}</span>
-        ) : (
-          <Value
-            shown={showFrequency(width, 3)}
-            provenance={{ ...provenance, formula: 'between the two crossings of SWR 2, interpolated in Γ' }}
-          />
-        )}
-      </td>
-      <td className="whitespace-nowrap">
-        <Button
-          look="quiet"
-          aria-pressed={header.shown}
-          onClick={() => onShow(!header.shown)}
-          aria-label={`${header.shown ? 'Hide' : 'Show'} ${header.name}`}
-        >
-          {header.shown ? 'Hide' : 'Show'}
-        </Button>
-        <DeleteButton resource="sweeps" record={header} name={header.name} />
-      </td>
-    </tr>
   );
 }

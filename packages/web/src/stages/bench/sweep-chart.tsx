@@ -1,11 +1,9 @@
 import {
+  autoMarkers,
   bandText,
   decimate,
-  frequencyText,
   impedanceOf,
   indexBelow,
-  markerAt,
-  parseQuantity,
   returnLossDb,
   swrOf,
   type Band,
@@ -16,23 +14,27 @@ import { useFocus } from '../../data/focus';
 import { Button } from '../../ui/button';
 import { Section } from '../../ui/stage';
 import { TraceChart, TraceMark, useDrawnSpan, type Trace } from '../../ui/trace-chart';
-import { Swr } from './band-table';
+import { panned, useZoom, zoomed } from '../../ui/use-zoom';
 import type { LoadedSweep } from './loaded-sweep';
+import { MarkerTable } from './marker-table';
+import { PlaneChart } from './plane-chart';
 
-type View = 'swr' | 'loss' | 'rx';
+type View = 'swr' | 'loss' | 'rx' | 'plane';
+type Curve = Exclude<View, 'plane'>;
 const VIEWS: readonly { readonly id: View; readonly name: string }[] = [
   { id: 'swr', name: 'SWR' },
   { id: 'loss', name: 'return loss (dB)' },
   { id: 'rx', name: 'R and X (Ω)' },
+  { id: 'plane', name: 'reflection plane' },
 ];
 /** Room beside the first and last point, so that the edge frequencies can be read. */
 const EDGE_ROOM = 0.025;
 /** Of the drawn span, which is two and a half times the visible one. */
 const COLUMNS = 500;
 /** Scales that a listener can read at a glance; beyond them a curve runs off the edge. */
-const RANGE: Readonly<Record<View, readonly [number, number]>> = { swr: [1, 10], loss: [0, 40], rx: [-200, 200] };
+const RANGE: Readonly<Record<Curve, readonly [number, number]>> = { swr: [1, 10], loss: [0, 40], rx: [-200, 200] };
 
-const TICKS: Readonly<Record<View, readonly number[]>> = {
+const TICKS: Readonly<Record<Curve, readonly number[]>> = {
   swr: [1, 1.5, 2, 3, 5, 10],
   loss: [0, 10, 20, 30, 40],
   rx: [-200, -100, 0, 100, 200],
@@ -83,7 +85,17 @@ export default function SweepChart({
   const whole: readonly [number, number] = [startHz - rim, stopHz + rim];
   const [view, setView] = useState<View>('swr');
   const [span, setSpan] = useState<readonly [number, number]>();
-  const [markers, setMarkers] = useState<readonly number[]>(targetHz ? [targetHz] : []);
+  const [own, setOwn] = useState<readonly number[]>([]);
+  const [byThemselves, setByThemselves] = useState(true);
+  const latest = shown.at(-1);
+  const markers = useMemo(
+    () => [
+      ...(targetHz ? [{ name: 'target', freqHz: targetHz }] : []),
+      ...(byThemselves && latest ? autoMarkers(latest.sweep, bands, targetHz) : []),
+      ...own.map((freqHz) => ({ name: '', freqHz })),
+    ],
+    [targetHz, byThemselves, latest, bands, own],
+  );
   const visible = span ?? whole;
   const drawnHz = useDrawnSpan(visible);
   const traces = useMemo(
@@ -93,7 +105,7 @@ export default function SweepChart({
           ? [traceOf(one, swrAt, '', one.look, drawnHz)]
           : view === 'loss'
             ? [traceOf(one, lossAt, '', one.look, drawnHz)]
-            : one.header.phaseKnown
+            : view === 'rx' && one.header.phaseKnown
               ? [traceOf(one, zAt('re'), 'R', one.look, drawnHz), traceOf(one, zAt('im'), 'X', one.look + 1, drawnHz)]
               : [],
       ),
@@ -107,14 +119,13 @@ export default function SweepChart({
         .map((one) => ({ name: one.name, low: one.lowHz / 1e6, high: one.highHz / 1e6 })),
     [bands, drawnHz],
   );
-  const drawnMarkers = useMemo(() => markers.map((freqHz, i) => ({ name: `M${i + 1}`, x: freqHz / 1e6 })), [markers]);
-  const pan = (share: number): void =>
-    setSpan([visible[0] + share * (visible[1] - visible[0]), visible[1] + share * (visible[1] - visible[0])]);
-  const zoom = (factor: number): void => {
-    const middle = (visible[0] + visible[1]) / 2;
-    const half = Math.max((visible[1] - visible[0]) / 2, 1e3) * factor;
-    setSpan([Math.max(0, middle - half), middle + half]);
-  };
+  const drawnMarkers = useMemo(
+    () => markers.map(({ freqHz }, i) => ({ name: `M${i + 1}`, x: freqHz / 1e6 })),
+    [markers],
+  );
+  const pan = (share: number): void => setSpan(panned(visible, share));
+  const zoom = (factor: number, place = 0.5): void => setSpan(zoomed(visible, factor, place));
+  const zoomArea = useZoom({ zoom, pan });
   const onKeyDown = (event: KeyboardEvent): void => {
     const act = {
       ArrowLeft: () => pan(-0.1),
@@ -158,133 +169,46 @@ export default function SweepChart({
       <div
         tabIndex={0}
         role="group"
-        aria-label="Sweep chart: arrow keys pan, plus and minus zoom, Home shows all"
+        aria-label="Sweep chart: arrow keys pan, plus, minus, wheel or two fingers zoom, Home shows all"
         onKeyDown={onKeyDown}
         data-testid="sweep-chart"
+        ref={view === 'plane' ? undefined : zoomArea}
+        className="touch-pan-y"
       >
-        <TraceChart
-          label={`${view} of ${shown.map((one) => one.header.name).join(', ')}; exact values in the tables below`}
-          traces={traces}
-          bands={drawnBands}
-          markers={drawnMarkers}
-          visible={[visible[0] / 1e6, visible[1] / 1e6]}
-          drawn={drawn}
-          range={RANGE[view]}
-          ticks={TICKS[view]}
-          logarithmic={view === 'swr'}
-        />
+        {view === 'plane' ? (
+          <PlaneChart shown={shown} visible={visible} markers={markers} />
+        ) : (
+          <TraceChart
+            label={`${view} of ${shown.map((one) => one.header.name).join(', ')}; exact values in the tables below`}
+            traces={traces}
+            bands={drawnBands}
+            markers={drawnMarkers}
+            visible={[visible[0] / 1e6, visible[1] / 1e6]}
+            drawn={drawn}
+            range={RANGE[view]}
+            ticks={TICKS[view]}
+            logarithmic={view === 'swr'}
+          />
+        )}
       </div>
-      <p className="text-xs text-dim">MHz</p>
+      <p className="text-xs text-dim">
+        {view === 'plane' ? 'Γ on 50 Ω' : 'MHz; wheel or two fingers zoom, arrow keys pan'}
+      </p>
       <ul className="mt-1 flex flex-wrap gap-x-6 text-sm">
-        {traces.map((trace) => (
+        {(view === 'plane'
+          ? shown.map(({ header, look }) => ({ id: String(header.id), name: header.name, look }))
+          : traces
+        ).map((trace) => (
           <li key={trace.id}>
             <TraceMark look={trace.look} /> {trace.name}
           </li>
         ))}
       </ul>
-      <Markers shown={shown} markers={markers} onMarkers={setMarkers} />
+      <label className="mt-2 flex min-h-11 items-center gap-2 text-sm sm:min-h-0">
+        <input type="checkbox" checked={byThemselves} onChange={(event) => setByThemselves(event.target.checked)} />
+        Markers at dips, band edges and middle set themselves
+      </label>
+      <MarkerTable shown={shown} markers={markers} own={own} onOwn={setOwn} />
     </Section>
-  );
-}
-
-/** Exact readings at typed frequencies, for every curve shown. */
-function Markers({
-  shown,
-  markers,
-  onMarkers,
-}: {
-  readonly shown: readonly LoadedSweep[];
-  readonly markers: readonly number[];
-  readonly onMarkers: (markers: readonly number[]) => void;
-}) {
-  const [text, setText] = useState('');
-  const [fault, setFault] = useState('');
-  const addMarker = (): void => {
-    try {
-      onMarkers([...markers, parseQuantity(text, 'frequency', { bareUnit: 'MHz' })]);
-      setText('');
-      setFault('');
-    } catch (error) {
-      setFault(error instanceof Error ? error.message : 'Type a frequency.');
-    }
-  };
-  return (
-    <div className="mt-3">
-      <table>
-        <caption className="sr-only">Markers</caption>
-        <thead>
-          <tr>
-            <th scope="col">Marker</th>
-            {shown.map((one) => (
-              <th scope="col" key={one.header.id}>
-                {one.header.name}
-              </th>
-            ))}
-            <th scope="col">
-              <span className="sr-only">Actions</span>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {markers.map((freqHz, i) => (
-            <tr key={`${i} ${freqHz}`}>
-              <th scope="row" className="font-mono text-ink">
-                M{i + 1} {frequencyText(freqHz, 5)}
-              </th>
-              {shown.map((one) => {
-                const point = markerAt(one.sweep, freqHz);
-                return (
-                  <td key={one.header.id}>
-                    SWR <Swr point={point} />
-                    {point?.impedance && one.header.phaseKnown && (
-                      <span className="ml-3 font-mono text-sm text-dim">
-                        {point.impedance.re.toFixed(1)} {point.impedance.im < 0 ? '−' : '+'} j
-                        {Math.abs(point.impedance.im).toFixed(1)} Ω
-                      </span>
-                    )}
-                  </td>
-                );
-              })}
-              <td>
-                <Button
-                  look="danger"
-                  aria-label={`Remove marker ${i + 1}`}
-                  onClick={() => onMarkers(markers.filter((_, k) => k !== i))}
-                >
-                  Remove
-                </Button>
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      <form
-        noValidate
-        className="mt-2 flex flex-wrap items-center gap-3"
-        onSubmit={(event) => {
-          event.preventDefault();
-          addMarker();
-        }}
-      >
-        <label htmlFor="marker" className="text-sm text-dim">
-          Marker at
-        </label>
-        <input
-          id="marker"
-          className="w-36 font-mono"
-          value={text}
-          onChange={(event) => setText(event.target.value)}
-          aria-invalid={fault ? true : undefined}
-          aria-describedby={fault ? 'marker-fault' : undefined}
-          placeholder="9.65 MHz"
-        />
-        <Button type="submit">Set marker</Button>
-        {fault && (
-          <p id="marker-fault" role="alert" className="text-sm text-danger">
-            {fault}
-          </p>
-        )}
-      </form>
-    </div>
   );
 }

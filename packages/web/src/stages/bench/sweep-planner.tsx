@@ -7,6 +7,8 @@ import {
   significant,
   type SweepPlan,
 } from '@velvet-reed/core';
+import { useState } from 'react';
+import { learnedRate } from '../../data/learned-rate';
 import type { StationData } from '../../data/station';
 import { Section, Wide } from '../../ui/stage';
 import { TypedFields } from '../../ui/typed-numbers';
@@ -21,11 +23,18 @@ const ARITHMETIC: Provenance = {
 
 /** What a sweep over a span gives, and what segments would give in less time. */
 export function SweepPlanner({ data }: { readonly data: StationData }) {
+  const [rate] = useState(learnedRate);
   const typed = useTypedNumbers([
     { name: 'start', label: 'Sweep from', dimension: 'frequency', bareUnit: 'MHz', start: '0 MHz' },
     { name: 'stop', label: 'to', dimension: 'frequency', bareUnit: 'MHz', start: '30 MHz' },
     { name: 'points', label: 'Points', dimension: 'plain', start: '1000' },
-    { name: 'each', label: 'Time per point', dimension: 'time', bareUnit: 'ms', start: '30 ms' },
+    {
+      name: 'each',
+      label: rate.learned ? 'Time per point, as learned' : 'Time per point',
+      dimension: 'time',
+      bareUnit: 'ms',
+      start: `${Number((rate.seconds * 1000).toPrecision(3))} ms`,
+    },
     { name: 'lowest', label: 'Analyser begins at', dimension: 'frequency', bareUnit: 'kHz', start: '50 kHz' },
   ]);
   const { plan, fault } = planned(typed, data);

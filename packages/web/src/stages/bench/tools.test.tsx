@@ -37,6 +37,7 @@ function loaded(id: number, name: string, f0: number): LoadedSweep {
     referenceOhm: 50,
     phaseKnown: true,
     shown: true,
+    correction: 'file',
     attachmentId: 1,
   };
   return { header, sweep, dips: findResonances(sweep), look: 0 };

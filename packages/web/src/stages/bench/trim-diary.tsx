@@ -1,6 +1,9 @@
 import { SCHEMAS, type Saved } from '@velvet-reed/contract';
-import { frequencyText, lengthText, nextCut, showLength } from '@velvet-reed/core';
-import { entry, useWrite } from '../../data/station';
+import { frequencyText, gettingWorse, lengthText, nextCut, showLength } from '@velvet-reed/core';
+import { useState } from 'react';
+import { toast } from 'sonner';
+import { useOutbox } from '../../data/outbox';
+import { useStationId } from '../../data/station';
 import { RecordForm, type FieldSpec } from '../../ui/record-form';
 import { DeleteButton } from '../../ui/record-row';
 import { Section, Wide } from '../../ui/stage';
@@ -8,6 +11,8 @@ import { Empty } from '../../ui/states';
 import { typedFrequency, typedLength } from '../../ui/typed';
 import { Value } from '../../ui/value';
 import { cutProvenance } from './loaded-sweep';
+import { PhotoField } from './photo-field';
+import { trimChanges, trimDoubt, trimStory } from './trim-record';
 
 /** Length and dip after every cut, and what each reading says about the next. */
 export function TrimDiary({
@@ -25,7 +30,7 @@ export function TrimDiary({
   readonly measuredHz: number | undefined;
   readonly startLengthM: number;
 }) {
-  const { save } = useWrite();
+  const record = useOutbox(useStationId());
   const fields: readonly FieldSpec[] = [
     {
       name: 'lengthM',
@@ -44,13 +49,11 @@ export function TrimDiary({
       ...(measuredHz ? { hint: 'from the latest sweep' } : {}),
     },
     { name: 'note', label: 'Note', kind: 'text' },
+    { name: 'undoNote', label: 'How to undo it', kind: 'text', hint: 'a folded end, the piece kept' },
   ];
+  const [photo, setPhoto] = useState<File>();
   const last = steps.at(-1);
-  const worse =
-    steps.length >= 3 &&
-    steps
-      .slice(-2)
-      .every((step, i) => Math.abs(step.freqHz - targetHz) > Math.abs(steps[steps.length - 3 + i].freqHz - targetHz));
+  const worse = gettingWorse(steps, targetHz);
   return (
     <Section title="Trim diary" hint={`target ${frequencyText(targetHz)}; cut half of the way, then measure`}>
       {worse && <p className="mb-2 text-caution">Two cuts in a row made it worse. Stop and look for the cause.</p>}
@@ -89,7 +92,19 @@ export function TrimDiary({
                         cut.state
                       )}
                     </td>
-                    <td className="text-sm">{step.note}</td>
+                    <td className="text-sm">
+                      {step.note}
+                      {step.undoNote && <span className="block text-dim">undo: {step.undoNote}</span>}
+                      {step.photoId !== null && (
+                        <a href={`/api/attachments/${step.photoId}/bytes`} className="block text-plum underline">
+                          <img
+                            src={`/api/attachments/${step.photoId}/bytes`}
+                            alt={`Photo at ${lengthText(step.lengthM, 4)}`}
+                            className="mt-1 h-16 w-auto"
+                          />
+                        </a>
+                      )}
+                    </td>
                     <td>{step === last && <DeleteButton resource="trimSteps" record={step} name="Trim step" />}</td>
                   </tr>
                 );
@@ -101,27 +116,24 @@ export function TrimDiary({
       <RecordForm
         fields={fields}
         schema={SCHEMAS.trimSteps}
-        fixed={{ antennaId: antenna.id }}
+        fixed={{ antennaId: antenna.id, photoId: null }}
         start={{
           lengthM: typedLength(last ? last.lengthM : startLengthM),
           freqHz: measuredHz ? typedFrequency(Math.round(measuredHz)) : '',
           note: '',
+          undoNote: '',
         }}
         submit="Record this length"
+        doubt={(values) => trimDoubt(SCHEMAS.trimSteps.cast(values), steps, { targetHz, startLengthM })}
         onSave={async (values) => {
-          const step = SCHEMAS.trimSteps.cast(values);
-          await save(
-            [
-              { op: 'create', resource: 'trimSteps', values: step },
-              entry(
-                'bench',
-                `${antenna.name}: ${trimName} ${lengthText(step.lengthM, 4)}, dip ${frequencyText(step.freqHz, 5)}.${step.note ? ` ${step.note}` : ''}`,
-              ),
-            ],
-            'Recorded.',
-          );
+          const step = { ...SCHEMAS.trimSteps.cast(values), photoId: null };
+          const done = await record(trimChanges(antenna.name, trimName, step, photo), trimStory(trimName, step), photo);
+          setPhoto(undefined);
+          if (done === 'saved') toast.success('Recorded.');
         }}
-      />
+      >
+        <PhotoField photo={photo} onPhoto={setPhoto} />
+      </RecordForm>
     </Section>
   );
 }

@@ -68,7 +68,8 @@ export function BuildPlan({
                   <input
                     type="checkbox"
                     checked={gates.includes(step.gate.id)}
-                    disabled={!open}
+                    // a measured test is passed on the Bench; here it can only be taken back
+                    disabled={!open || (step.gate.measured && !gates.includes(step.gate.id))}
                     onChange={() =>
                       step.gate &&
                       void write(
@@ -82,7 +83,9 @@ export function BuildPlan({
                   {step.gate.question}
                 </label>
                 {!gates.includes(step.gate.id) && (
-                  <span className="text-sm text-dim">If not: {step.gate.otherwise}</span>
+                  <span className="text-sm text-dim">
+                    {step.gate.measured ? 'Passed on the Bench, by three positions. ' : ''}If not: {step.gate.otherwise}
+                  </span>
                 )}
               </fieldset>
             )}

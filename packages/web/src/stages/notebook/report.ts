@@ -5,6 +5,7 @@ import {
   bandTable,
   bandText,
   choiceVerdict,
+  dipShiftHz,
   emitterField,
   findResonances,
   fixed,
@@ -46,6 +47,9 @@ const table = (head: Row, rows: readonly Row[]): Content =>
       };
 const swrText = (swr: number | null | undefined): string =>
   swr === undefined ? 'outside' : swr === null ? 'infinite' : swr.toFixed(2);
+
+const kilohertz = (hz: number): string =>
+  `${hz < 0 ? '−' : '+'}${fixed(Math.abs(hz) / 1000, Math.abs(hz) < 1e4 ? 1 : 0)} kHz`;
 
 /** The whole path of a station as a document: each section computes from the same records and functions as its stage. */
 export function reportOf(
@@ -159,14 +163,16 @@ function antennaPart(data: StationData, samples: ReadonlyMap<number, SweepData>)
         ? [
             { svg: swrChart(sweeps, bands), margin: [0, 6, 0, 4] } satisfies Content,
             table(
-              ['Sweep (measured)', 'Dip', 'SWR', 'Band: edges and middle'],
-              sweeps.map(({ name, sweep }) => {
+              ['Sweep (measured)', 'Dip', 'Since the one before', 'SWR', 'Band: edges and middle'],
+              sweeps.map(({ name, sweep }, i) => {
                 const dip = findResonances(sweep)[0];
+                const shiftHz = i > 0 ? dipShiftHz(sweeps[i - 1].sweep, sweep) : undefined;
+                const since = shiftHz === undefined ? '' : kilohertz(shiftHz);
                 const rows = bandTable(sweep, bands).map(
                   (row) =>
                     `${row.name}: ${swrText(row.low?.swr)} / ${swrText(row.middle?.swr)} / ${swrText(row.high?.swr)}`,
                 );
-                return [name, dip ? frequencyText(dip.freqHz, 4) : 'none', swrText(dip?.swr), rows.join('\n')];
+                return [name, dip ? frequencyText(dip.freqHz, 4) : 'none', since, swrText(dip?.swr), rows.join('\n')];
               }),
             ),
           ]
@@ -174,12 +180,13 @@ function antennaPart(data: StationData, samples: ReadonlyMap<number, SweepData>)
       ...(steps.length > 0
         ? [
             table(
-              [`Length of ${draft.trimName} (measured)`, 'Dip', 'Then cut'],
+              [`Length of ${draft.trimName} (measured)`, 'Dip', 'Since the one before', 'Then cut'],
               steps.map((step, i) => {
                 const cut = nextCut(steps.slice(0, i + 1), revision.freqHz);
                 return [
                   lengthText(step.lengthM, 4),
                   frequencyText(step.freqHz, 5),
+                  i > 0 ? kilohertz(step.freqHz - steps[i - 1].freqHz) : '',
                   cut.state === 'cut' ? lengthText(cut.cutM, 2) : cut.state,
                 ];
               }),

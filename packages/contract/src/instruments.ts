@@ -1,0 +1,90 @@
+import { CABLE_CLASSES, GROUND_CLASSES } from '@velvet-reed/core';
+import { boolean, object, string, type InferType } from 'yup';
+import { choice, namedNumbers, optionalQuantity, quantity, wholeNumber } from './fields';
+
+/** Kinds of instruments that the bench talks to. */
+export const INSTRUMENT_KINDS = ['analyser', 'receiver', 'turntable', 'power-meter', 'lcr-meter'] as const;
+export type InstrumentKind = (typeof INSTRUMENT_KINDS)[number];
+
+/** An instrument as lists show it. */
+export interface InstrumentCard {
+  readonly id: string;
+  readonly kind: InstrumentKind;
+  readonly address: string;
+  /** Ships with the application; its world is made up. */
+  readonly standIn: boolean;
+}
+
+const span = {
+  startHz: quantity('Start (Hz)', 1, 1e12),
+  stopHz: quantity('Stop (Hz)', 1, 1e12),
+  points: wholeNumber('Points', 2, 20_001),
+};
+const ordered = (value: { readonly startHz: number; readonly stopHz: number }): boolean => value.startHz < value.stopHz;
+const ORDER = 'The start must lie below the stop. Exchange the two.';
+
+/** What a sweep asks of an analyser. */
+export const sweepRequestSchema = object({ ...span, averages: wholeNumber('Averages', 1, 999) })
+  .noUnknown()
+  .test('order', ORDER, ordered)
+  .required('The request has no body. Send start, stop, points and averages.');
+
+/** What a spectrum asks of a receiver. */
+export const spectrumRequestSchema = object({ ...span, bandwidthHz: quantity('Bandwidth (Hz)', 1, 1e6) })
+  .noUnknown()
+  .test('order', ORDER, ordered)
+  .required('The request has no body. Send start, stop, points and bandwidth.');
+
+/** A single reading: what, and at which frequency. */
+export const readingRequestSchema = object({
+  what: choice('Reading', ['power', 'inductance', 'capacitance', 'azimuth'] as const),
+  freqHz: optionalQuantity('Frequency (Hz)', 1, 12e9),
+  /** Turn there first; null: read where it stands. */
+  turnToDeg: optionalQuantity('Azimuth (degrees)', -360, 360),
+})
+  .noUnknown()
+  .required('The request has no body. Say what to read.');
+
+/** What a person's hands do at a stand-in: each part is optional. */
+export const handsRequestSchema = object({
+  connect: string()
+    .oneOf(['antenna', 'open', 'short', 'load'], 'Connect the antenna, the open, the short or the load.')
+    .optional(),
+  noise: boolean().optional(),
+  exercise: wholeNumber('Exercise', 0, 1e9).optional().default(undefined),
+  state: string().oneOf(['before', 'after'], 'The state is before or after.').optional(),
+  design: object({
+    kind: string()
+      .matches(/^[a-z-]+$/, 'The kind of antenna is not known.')
+      .required('The kind of antenna is missing.'),
+    freqHz: quantity('Frequency (Hz)', 1e4, 12e9),
+    diameterM: quantity('Conductor diameter (m)', 1e-5, 0.2),
+    dimensions: namedNumbers('Dimensions'),
+    groundId: choice(
+      'Ground',
+      GROUND_CLASSES.map((one) => one.id),
+    ),
+    cableId: choice(
+      'Cable',
+      CABLE_CLASSES.map((one) => one.id),
+    ),
+    lineLengthM: quantity('Line length (m)', 0, 2000),
+  })
+    .optional()
+    .default(undefined),
+})
+  .noUnknown()
+  .required('The request has no body. Say what to connect.');
+
+export type SweepRequest = InferType<typeof sweepRequestSchema>;
+export type SpectrumRequest = InferType<typeof spectrumRequestSchema>;
+export type ReadingRequest = InferType<typeof readingRequestSchema>;
+export type HandsRequest = InferType<typeof handsRequestSchema>;
+
+/** Truth of an exercise, told after the listener's finding. */
+export interface ExerciseTruth {
+  readonly fault: string;
+  readonly lengthFactor: number;
+  readonly lossFactor: number;
+  readonly lineLengthM: number;
+}

@@ -1,0 +1,24 @@
+import { build } from 'esbuild';
+
+await build({
+  entryPoints: ['src/main.ts'],
+  outdir: 'dist',
+  bundle: true,
+  platform: 'node',
+  target: 'node20',
+  format: 'esm',
+  sourcemap: true,
+  // our own workspace TypeScript is bundled, everything from node_modules stays external
+  plugins: [
+    {
+      name: 'external-packages',
+      setup(build_) {
+        build_.onResolve({ filter: /^[^./]/ }, (args) =>
+          args.kind === 'entry-point' || args.path.startsWith('@velvet-reed/')
+            ? undefined
+            : { path: args.path, external: true },
+        );
+      },
+    },
+  ],
+});

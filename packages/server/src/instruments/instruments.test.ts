@@ -1,0 +1,277 @@
+import { createServer, type Server, type Socket } from 'node:net';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { afterAll, afterEach, beforeAll, describe, expect, test } from '@jest/globals';
+import { pino } from 'pino';
+import request from 'supertest';
+import { packCalibration, STATION_DEFAULTS, TRIM_DEFAULTS, unpackSamples } from '@velvet-reed/contract';
+import { createApp } from '../app';
+import { openDatabase, type Database } from '../database';
+import { migrator } from '../migrate';
+import { openBench, readAllowed, type Bench } from './bench';
+import { scpiLink, type ScpiLink } from './scpi-link';
+
+const PATIENCE = { connectMs: 300, silenceMs: 200 };
+const open: Server[] = [];
+const links: ScpiLink[] = [];
+
+/** An instrument made for a test: it answers each line as told. */
+async function instrument(answer: (line: string, socket: Socket) => void): Promise<number> {
+  const server = createServer((socket) => {
+    let waiting = '';
+    socket.on('error', () => socket.destroy());
+    socket.on('data', (chunk) => {
+      waiting += String(chunk);
+      const lines = waiting.split('\n');
+      waiting = lines.pop() ?? '';
+      lines.forEach((line) => answer(line, socket));
+    });
+  });
+  open.push(server);
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', () => resolve()));
+  const address = server.address();
+  return typeof address === 'object' && address ? address.port : 0;
+}
+const link = (port: number): ScpiLink => {
+  const made = scpiLink('analyser', '127.0.0.1', port, PATIENCE);
+  links.push(made);
+  return made;
+};
+/** Answers the error queue as empty, anything else as given. */
+const healthy =
+  (reply: string | Buffer) =>
+  (line: string, socket: Socket): void => {
+    if (line === ':SYST:ERR?') socket.write('0,"No error"\n');
+    else if (line.endsWith('?')) socket.write(reply);
+  };
+
+afterEach(() => {
+  links.splice(0).forEach((one) => one.close());
+  open.splice(0).forEach((server) => server.close());
+});
+
+describe('an instrument that misbehaves is refused with a sentence', () => {
+  test.each([
+    [
+      'silent',
+      (line: string, socket: Socket) => void (line === 'x' && socket.end()),
+      /fell silent\. Nothing was stored/,
+    ],
+    ['half an answer', healthy('1,2'), /fell silent in the middle of its answer/],
+    ['garbage', healthy('\u0001\u0002nonsense,,\n'), /sent (3|something)/],
+    ['words for numbers', healthy('one,two\n'), /something that is no number/],
+    ['too few numbers', healthy('1\n'), /sent 1 numbers where 2 were due/],
+    ['a block without a length', healthy('#x123\n'), /block without a length/],
+    ['a block longer than anything', healthy('#9999999999\n'), /length cannot be read/],
+    ['half a block', healthy('#216\u0000\u0000'), /fell silent in the middle/],
+    ['gone', (line: string, socket: Socket) => void (line.endsWith('?') && socket.destroy()), /vanished/],
+    [
+      'a complaint',
+      (line: string, socket: Socket) =>
+        void (line.endsWith('?') && socket.write(line === ':SYST:ERR?' ? '-222,"Data out of range"\n' : '1,2\n')),
+      /refused: -222,"Data out of range"/,
+    ],
+  ] as const)('%s', async (_name, answer, sentence) => {
+    const port = await instrument(answer);
+    await expect(link(port).askNumbers(':READ?', 2)).rejects.toThrow(sentence);
+  });
+
+  test('nobody there', async () => {
+    const port = await instrument(() => undefined);
+    open.splice(0).forEach((server) => server.close());
+    await expect(link(port).ask('*IDN?')).rejects.toThrow(/cannot be reached\. See whether it is switched on/);
+  });
+
+  test('it reconnects, and a late answer never meets the next question', async () => {
+    let visits = 0;
+    const port = await instrument((line, socket) => {
+      if (line === ':SYST:ERR?') return void socket.write('0,"No error"\n');
+      if (!line.endsWith('?')) return;
+      visits += 1;
+      if (visits === 1) setTimeout(() => socket.destroyed || socket.write('99,99\n'), 250);
+      else socket.write('1,2\n');
+    });
+    const one = link(port);
+    await expect(one.askNumbers(':READ?', 2)).rejects.toThrow(/fell silent/);
+    await expect(one.askNumbers(':READ?', 2)).resolves.toEqual(Float64Array.of(1, 2));
+  });
+
+  test('blocks that come in crumbs are put together; questions wait for each other', async () => {
+    const block = Buffer.concat([Buffer.from('#216'), Buffer.alloc(16), Buffer.from('\n')]);
+    block.writeDoubleBE(0.25, 4);
+    block.writeDoubleBE(-0.5, 12);
+    const port = await instrument((line, socket) => {
+      if (line === ':SYST:ERR?') return void socket.write('0,"No error"\n');
+      if (!line.endsWith('?')) return;
+      for (let i = 0; i < block.length; i += 3) setTimeout(() => socket.write(block.subarray(i, i + 3)), i);
+    });
+    const one = link(port);
+    const answers = await Promise.all([one.askNumbers(':READ?', 2), one.askNumbers(':READ?', 2)]);
+    expect(answers).toEqual([Float64Array.of(0.25, -0.5), Float64Array.of(0.25, -0.5)]);
+  });
+});
+
+test('addresses of real instruments are read or refused', () => {
+  expect(readAllowed('analyser=192.168.1.5:5025')).toEqual({ kind: 'analyser', host: '192.168.1.5', port: 5025 });
+  expect(() => readAllowed('oven=1.2.3.4:1')).toThrow(/kind=address:port/);
+  expect(() => readAllowed('analyser')).toThrow(/kind=address:port/);
+});
+
+describe('over HTTP', () => {
+  let dir: string;
+  let db: Database;
+  let app: ReturnType<typeof createApp>;
+  let station = 0;
+  let bench: Bench;
+  let kept: Server[] = [];
+  const STATION = {
+    ...{ name: 'Hut', latDeg: 50, lonDeg: -19, environment: 'rural', noiseOffsetDb: 0, spanM: 38, heightM: 9 },
+    ...{ cableId: 'pe5', lineLengthM: 25, groundId: 'average', ...STATION_DEFAULTS },
+  };
+  const none = { ports: () => Promise.resolve({}), close: () => undefined };
+  beforeAll(async () => {
+    dir = mkdtempSync(path.join(tmpdir(), 'velvet-reed-'));
+    db = openDatabase(path.join(dir, 'test.sqlite'));
+    await migrator(db.sequelize).up();
+    const sweep = Float64Array.of(0.5, 0.1, 0.4, 0, 0.3, -0.1);
+    const port = await instrument(healthy(`${sweep.join(',')}\n`));
+    bench = openBench([{ kind: 'analyser', host: '127.0.0.1', port }], none);
+    app = createApp({ db, logger: pino({ level: 'silent' }), allowedHosts: ['127.0.0.1'], bench });
+    kept = open.splice(0); // stays open for all of these
+    const made: { body: { id: number } } = await request(app).post('/api/stations').send(STATION).expect(201);
+    station = made.body.id;
+  });
+  afterAll(async () => {
+    bench.close();
+    kept.forEach((server) => server.close());
+    await db.sequelize.close();
+    rmSync(dir, { recursive: true });
+  });
+  const load = async (): Promise<Record<string, { id: number }[]>> => {
+    const reply: { body: Record<string, { id: number }[]> } = await request(app)
+      .get(`/api/stations/${station}`)
+      .expect(200);
+    return reply.body;
+  };
+
+  test('a sweep comes as samples; bad settings, another kind and an unknown instrument are refused', async () => {
+    const ask = { startHz: 9e6, stopHz: 10e6, points: 3, averages: 1 };
+    const swept: { body: unknown } = await request(app)
+      .post('/api/instruments/analyser-1/sweep')
+      .send(ask)
+      .buffer(true)
+      .parse((res, done) => {
+        const parts: Buffer[] = [];
+        res.on('data', (part: Buffer) => parts.push(part));
+        res.on('end', () => done(null, Buffer.concat(parts)));
+      })
+      .expect(200);
+    expect(Array.from(unpackSamples(Buffer.isBuffer(swept.body) ? swept.body : Buffer.alloc(0), 50).re)).toEqual([
+      0.5, 0.4, 0.3,
+    ]);
+    const wrong = await request(app)
+      .post('/api/instruments/analyser-1/sweep')
+      .send({ ...ask, startHz: 11e6 })
+      .expect(400);
+    expect(wrong.text).toMatch(/Exchange the two/);
+    await request(app)
+      .post('/api/instruments/analyser-1/spectrum')
+      .send({ startHz: 1, stopHz: 2, points: 2, bandwidthHz: 1 })
+      .expect(400);
+    await request(app).post('/api/instruments/elsewhere/sweep').send(ask).expect(404);
+    const hands = await request(app).post('/api/instruments/analyser-1/hands').send({ connect: 'open' }).expect(400);
+    expect(hands.text).toMatch(/Plug the real one by hand/);
+    const few = await request(app)
+      .post('/api/instruments/analyser-1/sweep')
+      .send({ ...ask, points: 5 })
+      .expect(502);
+    expect(few.text).toMatch(/sent 6 numbers where 10 were due/);
+    expect((await load()).sweeps).toEqual([]);
+  });
+
+  test('a batch with a name is carried out once, however often it is sent', async () => {
+    const batch = {
+      key: '01234567-89ab-4def-8123-456789abcdef',
+      changes: [{ op: 'create', resource: 'entries', values: { stage: 'bench', text: 'cut 5 mm', atMs: 1 } }],
+    };
+    const send = (body: unknown) =>
+      request(app)
+        .post(`/api/stations/${station}/changes`)
+        .send(body as object);
+    await send(batch).expect(200);
+    await send(batch).expect(200);
+    expect((await load()).entries.filter((one) => 'text' in one && one.text === 'cut 5 mm')).toHaveLength(1);
+    await send({ ...batch, key: 'mine' }).expect(400);
+  });
+
+  test('a photo comes with the step it shows, all or none, and undo takes both back', async () => {
+    const jpeg = Buffer.from([0xff, 0xd8, 0xff, 0xe0, 1, 2, 3]);
+    const antenna: { body: { id: number }[] } = await request(app)
+      .post(`/api/stations/${station}/changes`)
+      .send({ changes: [{ op: 'create', resource: 'antennas', values: { name: 'V', targetId: null } }] });
+    const step = {
+      antennaId: antenna.body[0].id,
+      lengthM: 7.4,
+      freqHz: 9.5e6,
+      ...TRIM_DEFAULTS,
+      photoId: { new: 'photo' },
+    };
+    const send = (values: object, bytes: Buffer) =>
+      request(app)
+        .post(`/api/stations/${station}/photo-changes`)
+        .field('batch', JSON.stringify({ changes: [{ op: 'create', resource: 'trimSteps', values }] }))
+        .attach('file', bytes, 'end.jpg');
+    await send(step, jpeg).expect(200);
+    const { trimSteps, attachments } = await load();
+    expect(trimSteps).toMatchObject([{ photoId: attachments[0].id }]);
+    await send(step, Buffer.from('no picture')).expect(400);
+    await send({ ...step, lengthM: -1 }, jpeg).expect(400);
+    expect((await load()).attachments).toHaveLength(1);
+    await request(app).post(`/api/stations/${station}/undo`).send({}).expect(200);
+    const after = await load();
+    expect([after.trimSteps, after.attachments]).toEqual([[], []]);
+  });
+
+  test('spectra and calibrations are stored whole or refused', async () => {
+    const spectrum = (text: string) =>
+      request(app)
+        .post(`/api/stations/${station}/spectra`)
+        .field('source', 'on')
+        .field('atMs', '1000')
+        .attach('file', Buffer.from(text), 'on.csv');
+    await spectrum('Hz,dB\n1,-100\n2,-90').expect(201);
+    const refused = await spectrum('Hz,dB\n1,-100\n2,loud').expect(422);
+    expect(refused.text).toMatch(/Line 3/);
+    const column = Float64Array.of(1, 2, 3);
+    const reading = { re: column, im: column };
+    const values = {
+      name: 'today',
+      instrument: 'stand-in',
+      madeMs: 1,
+      openFarad: 0,
+      openDelayS: 0,
+      shortHenry: 0,
+      shortDelayS: 0,
+      loadOhm: 50,
+    };
+    const calibration = (bytes: Uint8Array, named: object) =>
+      request(app)
+        .post(`/api/stations/${station}/calibrations`)
+        .field('values', JSON.stringify(named))
+        .attach('file', Buffer.from(bytes), 'calibration.bin');
+    const whole = packCalibration({ freqHz: column, readings: { open: reading, short: reading, load: reading } });
+    await calibration(whole, values).expect(201);
+    await calibration(whole.subarray(0, 100), values).expect(422);
+    await calibration(whole, { ...values, loadOhm: -5 }).expect(400);
+    await request(app)
+      .post(`/api/stations/${station}/calibrations`)
+      .field('values', '{')
+      .attach('file', Buffer.from(whole), 'c')
+      .expect(400);
+    const { spectra, calibrations } = await load();
+    expect(spectra).toMatchObject([{ source: 'on', points: 2, stopHz: 2 }]);
+    expect(calibrations).toMatchObject([{ points: 3, startHz: 1, stopHz: 3 }]);
+    expect('samples' in calibrations[0]).toBe(false);
+  });
+});

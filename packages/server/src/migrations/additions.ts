@@ -1,0 +1,47 @@
+import type { Migration } from '../migrate';
+
+/** Columns that every table of records has. */
+const STORED = `
+  id INTEGER PRIMARY KEY AUTOINCREMENT,
+  stationId INTEGER NOT NULL REFERENCES stations(id) ON DELETE CASCADE,
+  version INTEGER NOT NULL DEFAULT 1,
+  createdAt TEXT NOT NULL,
+  updatedAt TEXT NOT NULL,
+  deletedAt TEXT`;
+
+/** New columns by table: their SQL type with default, and the same default as JSON for predecessors in the history. */
+export type NewColumns = Readonly<Record<string, readonly (readonly [name: string, sql: string, json: string])[]>>;
+
+/** A migration that only adds: tables by name with their own columns, and columns to tables that are there. */
+export const additions = (name: string, tables: Readonly<Record<string, string>>, columns: NewColumns): Migration => ({
+  name,
+  async up({ context: { sequelize } }) {
+    for (const [table, own] of Object.entries(tables)) {
+      await sequelize.query(`CREATE TABLE ${table} (${STORED}, ${own})`);
+      await sequelize.query(`CREATE INDEX ${table}_station ON ${table}(stationId, deletedAt)`);
+    }
+    for (const [table, added] of Object.entries(columns)) {
+      for (const [column, sql] of added) await sequelize.query(`ALTER TABLE ${table} ADD COLUMN ${column} ${sql}`);
+      // predecessors in the history must fit the new table, or undo would lose them
+      const values = added.map(([column, , json]) => `'$.${column}', json('${json}')`).join(', ');
+      for (const side of ['"before"', '"after"'])
+        await sequelize.query(
+          `UPDATE edits SET ${side} = json_set(${side}, ${values}) WHERE resource = '${table}' AND ${side} IS NOT NULL`,
+        );
+    }
+  },
+  async down({ context: { sequelize } }) {
+    for (const [table, added] of Object.entries(columns)) {
+      for (const [column] of added) await sequelize.query(`ALTER TABLE ${table} DROP COLUMN ${column}`);
+      const removed = added.map(([column]) => `'$.${column}'`).join(', ');
+      for (const side of ['"before"', '"after"'])
+        await sequelize.query(
+          `UPDATE edits SET ${side} = json_remove(${side}, ${removed}) WHERE resource = '${table}' AND ${side} IS NOT NULL`,
+        );
+    }
+    for (const table of Object.keys(tables).reverse()) {
+      await sequelize.query(`DELETE FROM edits WHERE resource = '${table}'`);
+      await sequelize.query(`DROP TABLE ${table}`);
+    }
+  },
+});

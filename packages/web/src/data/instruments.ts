@@ -1,0 +1,102 @@
+import {
+  INSTRUMENT_KINDS,
+  unpackCalibration,
+  unpackSamples,
+  unpackSpectrum,
+  type ExerciseTruth,
+  type HandsRequest,
+  type InstrumentCard,
+  type ReadingRequest,
+  type Saved,
+  type SpectrumRequest,
+  type SweepRequest,
+} from '@velvet-reed/contract';
+import type { Calibration, Spectrum, SweepData } from '@velvet-reed/core';
+import useSWR from 'swr';
+import { askBytes, getBytes, getJson, RefusedError, sendJson } from './api';
+
+const isRecord = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null;
+const isCard = (value: unknown): value is InstrumentCard =>
+  isRecord(value) && typeof value.id === 'string' && INSTRUMENT_KINDS.some((kind) => kind === value.kind);
+
+const misfit = (): never => {
+  throw new RefusedError(0, {
+    code: 'MISFIT',
+    message: 'The server sent something that this page does not understand. Reload the page.',
+  });
+};
+
+/** Instruments within reach. */
+export const useInstruments = () =>
+  useSWR<readonly InstrumentCard[], Error>(
+    '/api/instruments',
+    async (path: string): Promise<readonly InstrumentCard[]> => {
+      const value = await getJson(path);
+      return Array.isArray(value) && value.every(isCard) ? value : misfit();
+    },
+    { revalidateOnFocus: false },
+  );
+
+const at = (id: string, what: string): string => `/api/instruments/${id}/${what}`;
+
+/** One pass over one stretch. @throws RefusedError with the sentence of what went wrong. */
+export const sweepOnce = async (id: string, request: SweepRequest, signal?: AbortSignal): Promise<SweepData> =>
+  unpackSamples(await askBytes(at(id, 'sweep'), request, signal), 50);
+
+export const recordSpectrum = async (id: string, request: SpectrumRequest): Promise<Spectrum> =>
+  unpackSpectrum(await askBytes(at(id, 'spectrum'), request));
+
+export async function readInstrument(id: string, request: ReadingRequest): Promise<number> {
+  const reply = await sendJson('POST', at(id, 'reading'), request);
+  return isRecord(reply) && typeof reply.value === 'number' ? reply.value : misfit();
+}
+
+/** What hands do at a stand-in. @returns the frequency that the antenna on it is meant for, Hz. */
+export async function plug(id: string, request: HandsRequest): Promise<number> {
+  const reply = await sendJson('POST', at(id, 'hands'), request);
+  return isRecord(reply) && typeof reply.aboutHz === 'number' ? reply.aboutHz : misfit();
+}
+
+export async function exerciseTruth(id: string): Promise<ExerciseTruth> {
+  const reply = await getJson(at(id, 'truth'));
+  return isRecord(reply) &&
+    typeof reply.fault === 'string' &&
+    typeof reply.lengthFactor === 'number' &&
+    typeof reply.lossFactor === 'number' &&
+    typeof reply.lineLengthM === 'number'
+    ? {
+        fault: reply.fault,
+        lengthFactor: reply.lengthFactor,
+        lossFactor: reply.lossFactor,
+        lineLengthM: reply.lineLengthM,
+      }
+    : misfit();
+}
+
+/** Readings of a stored calibration; they never change. */
+export const useCalibration = (header: Saved<'calibrations'> | undefined) =>
+  useSWR<Calibration, Error>(
+    header ? ['calibration', header.id] : null,
+    async (): Promise<Calibration> => {
+      if (!header) return misfit();
+      const { openFarad, openDelayS, shortHenry, shortDelayS, loadOhm } = header;
+      return {
+        ...unpackCalibration(await getBytes(`/api/calibrations/${header.id}/samples`)),
+        standards: { openFarad, openDelayS, shortHenry, shortDelayS, loadOhm },
+      };
+    },
+    { revalidateOnFocus: false },
+  );
+
+/** Levels of stored spectra, by id; they never change. */
+export const useSpectra = (headers: readonly Saved<'spectra'>[]) =>
+  useSWR<ReadonlyMap<number, Spectrum>, Error>(
+    headers.length > 0 ? ['spectra', ...headers.map(({ id }) => id)] : null,
+    async (): Promise<ReadonlyMap<number, Spectrum>> =>
+      new Map(
+        await Promise.all(
+          headers.map(async ({ id }) => [id, unpackSpectrum(await getBytes(`/api/spectra/${id}/samples`))] as const),
+        ),
+      ),
+    { keepPreviousData: true, revalidateOnFocus: false, compare: Object.is },
+  );

@@ -1,0 +1,97 @@
+import type { SweepRequest } from '@velvet-reed/contract';
+import { averageSweeps, type SweepData } from '@velvet-reed/core';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { sweepOnce } from './instruments';
+import { learnRate } from './learned-rate';
+
+/** A sweep under way or just done. */
+export interface LiveSweep {
+  readonly running: boolean;
+  /** Of the present pass, 0 to 1. */
+  readonly share: number;
+  /** Passes in the mean so far, or passes done when repeating. */
+  readonly passes: number;
+  /** Raw readings: mean of the passes, or the latest when repeating. */
+  readonly sweep?: SweepData;
+  /** Of one pass about the mean, as |Γ|. */
+  readonly scatter?: number;
+  /** Time of the last whole pass, s. */
+  readonly seconds?: number;
+  readonly fault?: string;
+}
+
+interface LiveRequest extends Omit<SweepRequest, 'averages'> {
+  readonly instrument: string;
+  /** Passes to average. */
+  readonly averages: number;
+  /** Go on until stopped, showing the latest pass. */
+  readonly repeat: boolean;
+}
+
+/** Points asked for at once: enough to be quick, few enough to show progress and to stop soon. */
+const STRETCH = 1001;
+
+/** Points [from, to) of the stretches of one pass; none has a single point. */
+function stretches(points: number): readonly (readonly [number, number])[] {
+  const count = Math.ceil(points / STRETCH);
+  return Array.from(
+    { length: count },
+    (_, i) => [Math.floor((i * points) / count), Math.floor(((i + 1) * points) / count)] as const,
+  );
+}
+
+async function onePass(
+  request: LiveRequest,
+  signal: AbortSignal,
+  onShare: (share: number) => void,
+): Promise<SweepData> {
+  const { instrument, startHz, stopHz, points } = request;
+  const freqHz = Float64Array.from({ length: points }, (_, i) => startHz + ((stopHz - startHz) * i) / (points - 1));
+  const re = new Float64Array(points);
+  const im = new Float64Array(points);
+  for (const [from, to] of stretches(points)) {
+    const part = await sweepOnce(
+      instrument,
+      { startHz: freqHz[from], stopHz: freqHz[to - 1], points: to - from, averages: 1 },
+      signal,
+    );
+    re.set(part.re, from);
+    im.set(part.im, from);
+    onShare(to / points);
+  }
+  return { freqHz, re, im, referenceOhm: 50 };
+}
+
+/** Sweeps with progress, averaging and repeating; a fault keeps the last whole pass and says what went wrong. */
+export function useLiveSweep() {
+  const [live, setLive] = useState<LiveSweep>({ running: false, share: 0, passes: 0 });
+  const control = useRef<AbortController>(undefined);
+  useEffect(() => () => control.current?.abort(), []);
+  const stop = useCallback(() => control.current?.abort(), []);
+  const clear = useCallback(() => setLive({ running: false, share: 0, passes: 0 }), []);
+  const start = useCallback(async (request: LiveRequest): Promise<SweepData | undefined> => {
+    control.current?.abort();
+    const mine = new AbortController();
+    control.current = mine;
+    const done: SweepData[] = [];
+    setLive({ running: true, share: 0, passes: 0 });
+    try {
+      do {
+        const begun = performance.now();
+        const pass = await onePass(request, mine.signal, (share) => setLive((old) => ({ ...old, share })));
+        const seconds = (performance.now() - begun) / 1000;
+        learnRate(seconds / request.points);
+        if (request.repeat) done.splice(0);
+        done.push(pass);
+        const { sweep, scatter } = averageSweeps(done);
+        setLive((old) => ({ running: true, share: 0, passes: old.passes + 1, sweep, scatter, seconds }));
+      } while (!mine.signal.aborted && (request.repeat || done.length < request.averages));
+    } catch (error) {
+      if (!mine.signal.aborted)
+        setLive((old) => ({ ...old, fault: error instanceof Error ? error.message : 'The sweep failed. Try again.' }));
+    }
+    if (control.current === mine) setLive((old) => ({ ...old, running: false, share: 0 }));
+    return done.length > 0 ? averageSweeps(done).sweep : undefined;
+  }, []);
+  return { live, start, stop, clear };
+}

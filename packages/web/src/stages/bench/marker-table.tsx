@@ -1,0 +1,113 @@
+import { frequencyText, markerAt, parseQuantity, type AutoMarker } from '@velvet-reed/core';
+import { useState } from 'react';
+import { Button } from '../../ui/button';
+import { Swr } from './band-table';
+import type { LoadedSweep } from './loaded-sweep';
+
+/** Exact readings at typed frequencies, for every curve shown. */
+export function MarkerTable({
+  shown,
+  markers,
+  own,
+  onOwn,
+}: {
+  readonly shown: readonly LoadedSweep[];
+  /** Those that set themselves, then the listener's own. */
+  readonly markers: readonly AutoMarker[];
+  readonly own: readonly number[];
+  readonly onOwn: (markers: readonly number[]) => void;
+}) {
+  const [text, setText] = useState('');
+  const [fault, setFault] = useState('');
+  const addMarker = (): void => {
+    try {
+      onOwn([...own, parseQuantity(text, 'frequency', { bareUnit: 'MHz' })]);
+      setText('');
+      setFault('');
+    } catch (error) {
+      setFault(error instanceof Error ? error.message : 'Type a frequency.');
+    }
+  };
+  return (
+    <div className="mt-3">
+      <table>
+        <caption className="sr-only">Markers</caption>
+        <thead>
+          <tr>
+            <th scope="col">Marker</th>
+            {shown.map((one) => (
+              <th scope="col" key={one.header.id}>
+                {one.header.name}
+              </th>
+            ))}
+            <th scope="col">
+              <span className="sr-only">Actions</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {markers.map(({ name, freqHz }, i) => (
+            <tr key={`${i} ${freqHz}`}>
+              <th scope="row" className="text-ink">
+                <span className="font-mono">M{i + 1}</span> {name}{' '}
+                <span className="font-mono font-normal">{frequencyText(freqHz, 5)}</span>
+              </th>
+              {shown.map((one) => {
+                const point = markerAt(one.sweep, freqHz);
+                return (
+                  <td key={one.header.id}>
+                    SWR <Swr point={point} />
+                    {point?.impedance && one.header.phaseKnown && (
+                      <span className="ml-3 font-mono text-sm whitespace-nowrap text-dim">
+                        {point.impedance.re.toFixed(1)} {point.impedance.im < 0 ? '−' : '+'} j
+                        {Math.abs(point.impedance.im).toFixed(1)} Ω
+                      </span>
+                    )}
+                  </td>
+                );
+              })}
+              <td>
+                {i >= markers.length - own.length && (
+                  <Button
+                    look="danger"
+                    aria-label={`Remove marker ${i + 1}`}
+                    onClick={() => onOwn(own.filter((_, k) => k !== i - (markers.length - own.length)))}
+                  >
+                    Remove
+                  </Button>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <form
+        noValidate
+        className="mt-2 flex flex-wrap items-center gap-3"
+        onSubmit={(event) => {
+          event.preventDefault();
+          addMarker();
+        }}
+      >
+        <label htmlFor="marker" className="text-sm text-dim">
+          Marker at
+        </label>
+        <input
+          id="marker"
+          className="w-36 font-mono"
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+          aria-invalid={fault ? true : undefined}
+          aria-describedby={fault ? 'marker-fault' : undefined}
+          placeholder="9.65 MHz"
+        />
+        <Button type="submit">Set marker</Button>
+        {fault && (
+          <p id="marker-fault" role="alert" className="text-sm text-danger">
+            {fault}
+          </p>
+        )}
+      </form>
+    </div>
+  );
+}

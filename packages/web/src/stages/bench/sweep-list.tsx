@@ -1,0 +1,135 @@
+import { dipShiftHz, fixed, showFrequency } from '@velvet-reed/core';
+import { useWrite } from '../../data/station';
+import { Button } from '../../ui/button';
+import { DeleteButton } from '../../ui/record-row';
+import { Section, Wide } from '../../ui/stage';
+import { Value } from '../../ui/value';
+import { dipProvenance, type LoadedSweep } from './loaded-sweep';
+
+/** The antenna's sweeps with their dips, and how far each moved since the one before. */
+export function SweepList({ loaded }: { readonly loaded: readonly LoadedSweep[] }) {
+  const { trySave } = useWrite();
+  return (
+    <Section title="Sweeps of this antenna">
+      <Wide label="Sweeps and their resonances">
+        <table className="w-full max-w-4xl">
+          <thead>
+            <tr>
+              <th scope="col">Sweep</th>
+              <th scope="col">Dip</th>
+              <th scope="col">Since the one before</th>
+              <th scope="col">SWR there</th>
+              <th scope="col">Z there</th>
+              <th scope="col">Width, SWR under 2</th>
+              <th scope="col">
+                <span className="sr-only">Actions</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {loaded.map((one, i) => (
+              <SweepRow
+                key={one.header.id}
+                one={one}
+                before={loaded[i - 1]}
+                onShow={(shown) =>
+                  void trySave([
+                    {
+                      op: 'update',
+                      resource: 'sweeps',
+                      id: one.header.id,
+                      version: one.header.version,
+                      values: { shown },
+                    },
+                  ])
+                }
+              />
+            ))}
+          </tbody>
+        </table>
+      </Wide>
+    </Section>
+  );
+}
+
+const CORRECTION: Readonly<Record<LoadedSweep['header']['correction'], string>> = {
+  file: '',
+  raw: 'raw',
+  corrected: 'corrected',
+  interpolated: 'corrected, interpolated',
+};
+
+function SweepRow({
+  one,
+  before,
+  onShow,
+}: {
+  readonly one: LoadedSweep;
+  readonly before: LoadedSweep | undefined;
+  readonly onShow: (shown: boolean) => void;
+}) {
+  const shiftHz = before && dipShiftHz(before.sweep, one.sweep);
+  const dip = one.dips[0];
+  const { header } = one;
+  const width =
+    dip?.lowEdgeHz !== undefined && dip.highEdgeHz !== undefined ? dip.highEdgeHz - dip.lowEdgeHz : undefined;
+  const provenance = dipProvenance(one);
+  return (
+    <tr>
+      <th scope="row" className="text-ink">
+        {header.name}
+        <span className="block text-xs font-normal text-dim">{CORRECTION[header.correction]}</span>
+      </th>
+      <td>{dip ? <Value shown={showFrequency(dip.freqHz, 4)} provenance={provenance} /> : 'none inside'}</td>
+      <td>
+        {shiftHz === undefined ? (
+          ''
+        ) : (
+          <Value
+            shown={{
+              digits: `${shiftHz < 0 ? '−' : '+'}${fixed(Math.abs(shiftHz) / 1000, Math.abs(shiftHz) < 1e4 ? 1 : 0)}`,
+              unit: 'kHz',
+            }}
+            provenance={{ ...provenance, formula: `this dip − the dip of ${before?.header.name ?? ''}` }}
+          />
+        )}
+      </td>
+      <td>
+        {dip?.swr ? (
+          <Value
+            shown={{ digits: dip.swr.toFixed(2), unit: '' }}
+            provenance={{ ...provenance, formula: '(1 + |Γ|) / (1 − |Γ|) at the dip' }}
+          />
+        ) : (
+          ''
+        )}
+      </td>
+      <td className="font-mono whitespace-nowrap">
+        {header.phaseKnown && dip?.impedance
+          ? `${dip.impedance.re.toFixed(0)} ${dip.impedance.im < 0 ? '−' : '+'} j${Math.abs(dip.impedance.im).toFixed(0)} Ω`
+          : ''}
+      </td>
+      <td>
+        {width === undefined ? (
+          <span className="text-dim">{dip ? 'beyond the sweep' : ''}</span>
+        ) : (
+          <Value
+            shown={showFrequency(width, 3)}
+            provenance={{ ...provenance, formula: 'between the two crossings of SWR 2, interpolated in Γ' }}
+          />
+        )}
+      </td>
+      <td className="whitespace-nowrap">
+        <Button
+          look="quiet"
+          aria-pressed={header.shown}
+          onClick={() => onShow(!header.shown)}
+          aria-label={`${header.shown ? 'Hide' : 'Show'} ${header.name}`}
+        >
+          {header.shown ? 'Hide' : 'Show'}
+        </Button>
+        <DeleteButton resource="sweeps" record={header} name={header.name} />
+      </td>
+    </tr>
+  );
+}
