@@ -1,42 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
-import { accessible, seriesDipFile, watch } from './helpers';
+import { accessible, freshBench, seriesDipFile, watch } from './helpers';
 
-/** A station of its own with a wish a band and one antenna; other walks keep the demo as it is. */
-async function freshBench(
-  page: Page,
-  latLon: readonly [number, number],
-  kind: string,
-  freqHz: number,
-): Promise<string> {
-  await page.goto('/');
-  await page.getByLabel('Coordinates or grid locator').fill(`${latLon[0]}, ${latLon[1]}`);
-  await page.getByRole('button', { name: 'Find region' }).click();
-  await page.getByLabel('Name', { exact: true }).fill('Bench for a test');
-  await page.getByRole('button', { name: 'Make this station' }).click();
-  await expect(page.locator('.verdict')).toContainText('Bench for a test lies in ITU Region');
-  const base = new URL(page.url()).pathname.replace('/listen', '');
-  const revision = {
-    antennaId: { new: 'a' },
-    number: 1,
-    kind,
-    freqHz,
-    diameterM: 0.0015,
-    insulated: false,
-    allowance: 0.03,
-    dimensions: {},
-    gates: [],
-    done: [],
-  };
-  const changes = [
-    { op: 'create', resource: 'antennas', values: { name: 'Under test', targetId: null }, as: 'a' },
-    { op: 'create', resource: 'revisions', values: revision },
-  ];
-  const reply = await page.request.post(`/api/stations/${base.split('/').at(-1)}/changes`, { data: { changes } });
-  expect(reply.status()).toBe(200);
-  return base;
-}
-const tools = async (page: Page): Promise<void> =>
-  page.getByText('More tools: distance to a fault, as built').click();
+const tools = async (page: Page): Promise<void> => page.getByText('More tools: distance to a fault, as built').click();
 const fill = async (page: Page, region: string, fields: Readonly<Record<string, string>>): Promise<void> => {
   for (const [label, text] of Object.entries(fields))
     await page.getByRole('region', { name: region }).getByLabel(label, { exact: true }).fill(text);

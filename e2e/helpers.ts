@@ -55,3 +55,38 @@ export function seriesDipFile(
   });
   return ['! made for a test', '# MHz S RI R 50', ...rows].join('\n');
 }
+
+/** A station of its own with one antenna; other walks keep the demo as it is. @returns its address. */
+export async function freshBench(
+  page: Page,
+  latLon: readonly [number, number],
+  kind: string,
+  freqHz: number,
+): Promise<string> {
+  await page.goto('/');
+  await page.getByLabel('Coordinates or grid locator').fill(`${latLon[0]}, ${latLon[1]}`);
+  await page.getByRole('button', { name: 'Find region' }).click();
+  await page.getByLabel('Name', { exact: true }).fill('Bench for a test');
+  await page.getByRole('button', { name: 'Make this station' }).click();
+  await expect(page.locator('.verdict')).toContainText('Bench for a test lies in ITU Region');
+  const base = new URL(page.url()).pathname.replace('/listen', '');
+  const revision = {
+    antennaId: { new: 'a' },
+    number: 1,
+    kind,
+    freqHz,
+    diameterM: 0.0015,
+    insulated: false,
+    allowance: 0.03,
+    dimensions: {},
+    gates: [],
+    done: [],
+  };
+  const changes = [
+    { op: 'create', resource: 'antennas', values: { name: 'Under test', targetId: null }, as: 'a' },
+    { op: 'create', resource: 'revisions', values: revision },
+  ];
+  const reply = await page.request.post(`/api/stations/${base.split('/').at(-1)}/changes`, { data: { changes } });
+  expect(reply.status()).toBe(200);
+  return base;
+}

@@ -36,7 +36,7 @@ export default defineConfig({
   },
   projects: [{ name: 'chromium' }],
   webServer: {
-    command: `rm -rf e2e/test-results/data && node packages/server/dist/main.js --port ${port} --data e2e/test-results/data`,
+    command: `rm -rf e2e/test-results/data && node packages/server/dist/main.js --port ${port} --data e2e/test-results/data --instrument analyser=127.0.0.1:${port + 40}`,
     cwd: '..',
     url: `http://127.0.0.1:${port}/api/health`,
     timeout: 20_000,

@@ -103,6 +103,7 @@ export { verticalOverRadials } from './antenna/vertical-over-radials';
 export { whipOnSurface } from './antenna/whip-on-surface';
 export { wireKind, USUAL_PARTS } from './antenna/wire-kind';
 export { LINE_OHM, type EquivalentDipole, wireReception } from './antenna/wire-reception';
+export { type TrimmedWires, trimmedWires, wireSensitivities } from './antenna/wire-sensitivity';
 export { yagi } from './antenna/yagi';
 export {
   figureEightNull,
@@ -599,6 +600,7 @@ export {
   type TrimPlan,
   planTrims,
   gettingWorse,
+  learnFromTrim,
 } from './sweep/trim';
 export { binomialLimits, type BlockRatio, blockRatio, snrBandwidth, censoredDifference } from './trial/counts';
 export {

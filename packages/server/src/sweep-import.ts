@@ -8,6 +8,7 @@ import {
 } from '@velvet-reed/contract';
 import {
   dipShiftHz,
+  findResonances,
   frequencyText,
   readSpectrumCsv,
   readSweepText,
@@ -82,7 +83,10 @@ async function movement(
   });
   const bytes = last?.get('samples');
   if (!last || !Buffer.isBuffer(bytes)) return '';
-  const shiftHz = dipShiftHz(unpackSamples(bytes, Number(last.get('referenceOhm'))), sweep);
+  const shiftHz = dipShiftHz(
+    findResonances(unpackSamples(bytes, Number(last.get('referenceOhm')))),
+    findResonances(sweep),
+  );
   return shiftHz === undefined ? '' : ` Since ${String(last.get('name'))}: ${shiftText(shiftHz)}.`;
 }
 

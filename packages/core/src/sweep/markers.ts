@@ -1,5 +1,5 @@
 import { frequencyText } from '../units/format';
-import { findResonances, type Resonance } from './analyse';
+import type { Resonance } from './analyse';
 import type { SweepData } from '../formats/touchstone';
 
 /** A marker that set itself. */
@@ -22,10 +22,16 @@ const MOST_DIPS = 3;
  * Markers at the dips, and at edges and middle of the band that matters: the narrowest one that holds the target, else the one that holds the
  * deepest dip. Only what lies
  * inside the sweep and is not the target itself, which has its own marker.
+ * @param found the sweep's resonances, deepest first.
  */
-export function autoMarkers(sweep: SweepData, bands: readonly MarkedBand[], targetHz?: number): readonly AutoMarker[] {
+export function autoMarkers(
+  sweep: SweepData,
+  found: readonly Resonance[],
+  bands: readonly MarkedBand[],
+  targetHz?: number,
+): readonly AutoMarker[] {
   const [low, high] = [sweep.freqHz[0], sweep.freqHz[sweep.freqHz.length - 1]];
-  const dips = findResonances(sweep).slice(0, MOST_DIPS);
+  const dips = found.slice(0, MOST_DIPS);
   const holding = (freqHz: number | undefined): MarkedBand | undefined =>
     freqHz === undefined
       ? undefined
@@ -50,13 +56,14 @@ export function autoMarkers(sweep: SweepData, bands: readonly MarkedBand[], targ
 /** Two dips farther apart than this are not the same one, ratio. */
 const SAME_DIP = 0.28;
 
-/** How far the deepest dip moved between two sweeps, Hz (after minus before); undefined when either has none or they are not the same. */
-export function dipShiftHz(before: SweepData, after: SweepData): number | undefined {
-  const now: Resonance | undefined = findResonances(after)[0];
+/**
+ * How far the deepest dip moved between two sweeps, Hz (after minus before), from the resonances of both; undefined when either has none or
+ * they are not the same.
+ */
+export function dipShiftHz(before: readonly Resonance[], after: readonly Resonance[]): number | undefined {
+  const now: Resonance | undefined = after[0];
   if (!now) return undefined;
-  const then = findResonances(before)
-    .map(({ freqHz }) => now.freqHz - freqHz)
-    .sort((a, b) => Math.abs(a) - Math.abs(b))[0];
+  const then = before.map(({ freqHz }) => now.freqHz - freqHz).sort((a, b) => Math.abs(a) - Math.abs(b))[0];
   return then !== undefined && Math.abs(then) < SAME_DIP * now.freqHz ? then : undefined;
 }
 

@@ -2,24 +2,32 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
   add,
+  antennaKind,
+  autoMarkers,
   averageSweeps,
   cableClass,
   calibrationDoubts,
   checkStandard,
   complex,
   correctSweep,
+  dimensionsOf,
+  dipShiftHz,
   distanceToFault,
   divide,
+  findResonances,
   finish,
   fitAsBuilt,
   fromPolar,
+  gettingWorse,
   groundClass,
   IDEAL_STANDARDS,
   inverseFourierInPlace,
+  learnFromTrim,
   levelSlipOf,
   magnitude,
   multiply,
   reflectionOf,
+  shiftText,
   slipOf,
   SPEED_OF_LIGHT_M_PER_S,
   standardReflections,
@@ -28,7 +36,9 @@ import {
   sweepModel,
   takeLineOff,
   throughLine,
+  trimmedWires,
   wireModel,
+  wireSensitivities,
   type Calibration,
   type Complex,
   type Point,
@@ -297,5 +307,81 @@ describe('slips of the keyboard', () => {
     expect(levelSlipOf(-7.3, [-75, -71])).toEqual({ meant: -73, kind: 'tenfold' });
     expect(levelSlipOf(-95, [-75, -71])).toBeUndefined();
     expect(levelSlipOf(3, [2, 4])).toBeUndefined();
+  });
+});
+
+describe('markers that set themselves, and dips that move', () => {
+  /** Series resonance of 42 Ω, Q 11. */
+  const dipAt = (f0: number): SweepData =>
+    sweepOf(grid(13e6, 16.5e6, 351), (f) => reflectionOf(complex(42, 42 * 11 * (f / f0 - f0 / f)), 50));
+  const marksOf = (bands: Parameters<typeof autoMarkers>[2], targetHz: number) => {
+    const sweep = dipAt(14.18e6);
+    return autoMarkers(sweep, findResonances(sweep), bands, targetHz);
+  };
+  const bands = [
+    { name: 'wide', lowHz: 13.5e6, highHz: 16e6 },
+    { name: '20 m', lowHz: 14e6, highHz: 14.35e6 },
+    { name: 'outside', lowHz: 28e6, highHz: 29e6 },
+  ];
+  test('at the dip, and at edges and middle of the narrowest band that holds the target', () => {
+    const marks = marksOf(bands, 14.1e6);
+    expect(marks.map(({ name }) => name)).toEqual(['dip', '20 m, lower edge', '20 m, middle', '20 m, upper edge']);
+    expect(Math.abs(marks[0].freqHz - 14.18e6)).toBeLessThan(1e4);
+  });
+  test('what lies outside the sweep gets none; the target itself has its own', () => {
+    expect(marksOf([{ name: 'top', lowHz: 16e6, highHz: 18e6 }], 16.2e6).map(({ name }) => name)).toEqual([
+      'dip',
+      'top, lower edge',
+    ]);
+    expect(marksOf(bands, 14.175e6).map(({ name }) => name)).not.toContain('20 m, middle');
+  });
+  test('1.42 MHz up is told as that; dips of different wires are not compared', () => {
+    const shift = dipShiftHz(findResonances(dipAt(14.18e6)), findResonances(dipAt(15.6e6)));
+    expect(Math.abs((shift ?? 0) - 1.42e6)).toBeLessThan(2e3);
+    expect(shiftText(1.42e6)).toBe('1.42 MHz up');
+    expect(shiftText(-12e3)).toBe('12.0 kHz down');
+    expect(shiftText(0)).toBe('no shift');
+    const seven = sweepOf(grid(6e6, 8e6, 201), (f) => reflectionOf(complex(42, 462 * (f / 7.1e6 - 7.1e6 / f)), 50));
+    expect(dipShiftHz(findResonances(seven), findResonances(dipAt(14.18e6)))).toBeUndefined();
+  });
+});
+
+describe('wires that pull each other', () => {
+  const measured = [
+    [-960e3, -100e3],
+    [-240e3, -2066e3],
+  ];
+  test('after a measured cut the sensitivities reproduce it, and along other directions nothing changes (Broyden)', () => {
+    const change = [-0.05, 0];
+    const learned = learnFromTrim(measured, change, [50e3, 15e3]);
+    const predict = (x: readonly number[]) => learned.map((row) => row[0] * x[0] + row[1] * x[1]);
+    expect(predict(change)[0]).toBeCloseTo(50e3, 6);
+    expect(predict(change)[1]).toBeCloseTo(15e3, 6);
+    expect(learned.map((row) => row[1])).toEqual(measured.map((row) => row[1]));
+    expect(() => learnFromTrim(measured, [0, 0], [1, 1])).toThrow(/No wire was changed/);
+    expect(() => learnFromTrim(measured, [1], [1, 1])).toThrow(/One change per wire/);
+  });
+  test('the model’s sensitivities of a fan dipole: its own wire by about −f/l, the other far less, and both cuts together as they say', () => {
+    const design = startDesign('fan-dipole', 7.1e6);
+    const free = groundClass('free').ground;
+    const { dipsHz, jacobian } = finish(wireSensitivities(design, free));
+    const arms = dimensionsOf(antennaKind('fan-dipole').parameters, design);
+    // a wire that is scaled scales its frequency: f·l constant (Balanis); ends and companions change it by some percent
+    expect(Math.abs(jacobian[0][0] / (-dipsHz[0] / arms.arm1M) - 1)).toBeLessThan(0.1);
+    expect(Math.abs(jacobian[1][1] / (-dipsHz[1] / arms.arm2M) - 1)).toBeLessThan(0.1);
+    expect(Math.abs(jacobian[0][1])).toBeLessThan(0.05 * Math.abs(jacobian[1][1]));
+    const both = { ...design, dimensions: { arm1M: arms.arm1M - 0.1, arm2M: arms.arm2M - 0.05 } };
+    const after = finish(wireSensitivities(both, free)).dipsHz;
+    after.forEach((dip, i) => {
+      const predicted = -0.1 * jacobian[i][0] - 0.05 * jacobian[i][1];
+      expect(Math.abs((dip - dipsHz[i]) / predicted - 1)).toBeLessThan(0.05);
+    });
+    expect(trimmedWires(startDesign('half-wave-dipole', 7e6))).toBeUndefined();
+  });
+  test('two cuts in a row that made it worse are told', () => {
+    const at = (...freqs: number[]) => freqs.map((freqHz, i) => ({ lengthM: 7 - i / 10, freqHz }));
+    expect(gettingWorse(at(9.5e6, 9.45e6, 9.4e6), 9.65e6)).toBe(true);
+    expect(gettingWorse(at(9.5e6, 9.45e6, 9.6e6), 9.65e6)).toBe(false);
+    expect(gettingWorse(at(9.5e6, 9.45e6), 9.65e6)).toBe(false);
   });
 });

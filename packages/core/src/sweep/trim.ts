@@ -161,3 +161,19 @@ export function gettingWorse(readings: readonly LengthReading[], targetHz: numbe
   const off = readings.slice(-3).map(({ freqHz }) => Math.abs(freqHz - targetHz));
   return off.length === 3 && off[1] > off[0] && off[2] > off[1];
 }
+
+/**
+ * Sensitivities after one more trim was measured: the smallest change that explains it. Source: Broyden, Math. Comp. 19 (1965) 577.
+ * @param jacobian [band][wire], Hz per m. @param changeM of every wire, negative = cut. @param shiftHz of every dip.
+ * @throws OutOfRangeError when no wire was changed; ShapeError for lists that do not fit.
+ */
+export function learnFromTrim(jacobian: Matrix, changeM: readonly number[], shiftHz: readonly number[]): Matrix {
+  if (shiftHz.length !== jacobian.length || jacobian.some((row) => row.length !== changeM.length))
+    throw new ShapeError('One change per wire and one shift per dip are needed. Complete the row.');
+  const square = changeM.reduce((sum, value) => sum + value * value, 0);
+  if (!(square > 0)) throw new OutOfRangeError('No wire was changed. Enter how much was cut off at least one.');
+  return jacobian.map((row, band) => {
+    const expected = row.reduce((sum, value, wire) => sum + value * changeM[wire], 0);
+    return row.map((value, wire) => value + ((shiftHz[band] - expected) * changeM[wire]) / square);
+  });
+}

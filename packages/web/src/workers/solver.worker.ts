@@ -5,6 +5,7 @@ import {
   groundClass,
   optimiseDesign,
   trimToResonance,
+  wireSensitivities,
   type AsBuilt,
   type AsBuiltQuestion,
   type Design,
@@ -32,6 +33,7 @@ export type SolverJob =
       readonly question: Omit<AsBuiltQuestion, 'ground'>;
       readonly groundId: string;
     }
+  | { readonly job: number; readonly do: 'sensitivities'; readonly design: Design; readonly groundId: string }
   | { readonly job: number; readonly do: 'stop' };
 
 /** What it answers; `trouble` ends a job, as `done` does. */
@@ -42,6 +44,7 @@ export type SolverReply =
   | { readonly job: number; readonly reply: 'design'; readonly design: Design }
   | { readonly job: number; readonly reply: 'fit-step'; readonly done: number }
   | { readonly job: number; readonly reply: 'fitted'; readonly fit: AsBuilt }
+  | { readonly job: number; readonly reply: 'sensitivities'; readonly jacobian: readonly (readonly number[])[] }
   | { readonly job: number; readonly reply: 'trouble'; readonly message: string }
   | { readonly job: number; readonly reply: 'done'; readonly ms: number };
 
@@ -101,6 +104,14 @@ self.onmessage = ({ data }: MessageEvent<SolverJob>): void => {
         fitAsBuilt({ ...data.question, ground: groundClass(data.groundId).ground }),
         ({ done }) => post({ job, reply: 'fit-step', done }),
         (fit) => post({ job, reply: 'fitted', fit }),
+      );
+      return;
+    case 'sensitivities':
+      void run(
+        job,
+        wireSensitivities(data.design, groundClass(data.groundId).ground),
+        () => undefined,
+        ({ jacobian }) => post({ job, reply: 'sensitivities', jacobian }),
       );
       return;
     case 'optimise':

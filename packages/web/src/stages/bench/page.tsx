@@ -159,7 +159,7 @@ function Bench({ data }: { readonly data: StationData }) {
         )}
         <SweepPlanner data={data} />
         <Claims />
-        <WiresTogether />
+        <WiresTogether key={antenna?.id} design={design} groundId={data.station.groundId} />
         <CoilByNoise key={antenna?.id} data={data} antenna={antenna} />
         <Readings />
         <Practice />

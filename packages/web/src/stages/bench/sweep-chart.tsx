@@ -91,7 +91,7 @@ export default function SweepChart({
   const markers = useMemo(
     () => [
       ...(targetHz ? [{ name: 'target', freqHz: targetHz }] : []),
-      ...(byThemselves && latest ? autoMarkers(latest.sweep, bands, targetHz) : []),
+      ...(byThemselves && latest ? autoMarkers(latest.sweep, latest.dips, bands, targetHz) : []),
       ...own.map((freqHz) => ({ name: '', freqHz })),
     ],
     [targetHz, byThemselves, latest, bands, own],

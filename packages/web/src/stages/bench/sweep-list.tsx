@@ -68,7 +68,7 @@ function SweepRow({
   readonly before: LoadedSweep | undefined;
   readonly onShow: (shown: boolean) => void;
 }) {
-  const shiftHz = before && dipShiftHz(before.sweep, one.sweep);
+  const shiftHz = before && dipShiftHz(before.dips, one.dips);
   const dip = one.dips[0];
   const { header } = one;
   const width =

@@ -77,7 +77,7 @@ test('the planner counts points in the wishes’ bands and refuses a backward sp
 
 test('two wires: nothing is said before the table is full; a test cut of nothing is asked back', async () => {
   const user = userEvent.setup();
-  render(<WiresTogether />);
+  render(<WiresTogether design={undefined} groundId="free" />);
   const boxes = screen.getAllByRole('textbox');
   for (const [i, text] of ['0 cm', '48 kHz', '12 kHz', '3 cm', '3 kHz', '62 kHz', '110 kHz'].entries())
     await user.type(boxes[i], text);

@@ -10,6 +10,7 @@ import {
 import { outsideNoise } from '../../data/derive';
 import { entry, useWrite, type StationData } from '../../data/station';
 import { Disclosure } from '../../ui/disclosure';
+import { levelDoubt } from '../../ui/level-doubt';
 import { RecordForm, type FieldSpec } from '../../ui/record-form';
 import { DeleteButton } from '../../ui/record-row';
 import { Section, Wide } from '../../ui/stage';
@@ -144,6 +145,13 @@ export function OutsideNoise({ data }: { readonly data: StationData }) {
               schema={SCHEMAS.noiseFloors}
               start={{ freqHz: '', levelDbm: '', bandwidthHz: '2.4 kHz', antennaId: '' }}
               submit="Keep this floor"
+              doubt={(values) =>
+                levelDoubt(
+                  values,
+                  { levelDbm: 'Your floor' },
+                  data.noiseFloors.map(({ levelDbm }) => levelDbm),
+                )
+              }
               onCancel={close}
               onSave={async (values) => {
                 await save(

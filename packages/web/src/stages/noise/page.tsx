@@ -2,6 +2,7 @@ import { SCHEMAS, type Saved } from '@velvet-reed/contract';
 import { amplifierAdvice, fixed, frequencyText, noiseRise, type AmplifierAdvice } from '@velvet-reed/core';
 import { Link } from 'react-router';
 import { entry, useStationId, useWrite, type StationData } from '../../data/station';
+import { levelDoubt } from '../../ui/level-doubt';
 import { RecordForm, type FieldSpec } from '../../ui/record-form';
 import { DeleteButton } from '../../ui/record-row';
 import { Next, Note, Section, Stage, Wide } from '../../ui/stage';
@@ -227,6 +228,13 @@ function LogCheck({ data }: { readonly data: StationData }) {
         schema={SCHEMAS.noiseChecks}
         start={{ antennaId: String(data.antennas.at(-1)?.id ?? ''), freqHz: '', offDbm: '', onDbm: '' }}
         submit="Log this reading"
+        doubt={(values) =>
+          levelDoubt(
+            values,
+            { offDbm: 'Noise, antenna off', onDbm: 'Noise, antenna on' },
+            data.noiseChecks.flatMap(({ offDbm, onDbm }) => [offDbm, onDbm]),
+          )
+        }
         onSave={async (values) => {
           const check = SCHEMAS.noiseChecks.cast(values);
           const rise = check.onDbm - check.offDbm;

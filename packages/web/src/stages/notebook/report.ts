@@ -166,7 +166,8 @@ function antennaPart(data: StationData, samples: ReadonlyMap<number, SweepData>)
               ['Sweep (measured)', 'Dip', 'Since the one before', 'SWR', 'Band: edges and middle'],
               sweeps.map(({ name, sweep }, i) => {
                 const dip = findResonances(sweep)[0];
-                const shiftHz = i > 0 ? dipShiftHz(sweeps[i - 1].sweep, sweep) : undefined;
+                const shiftHz =
+                  i > 0 ? dipShiftHz(findResonances(sweeps[i - 1].sweep), findResonances(sweep)) : undefined;
                 const since = shiftHz === undefined ? '' : kilohertz(shiftHz);
                 const rows = bandTable(sweep, bands).map(
                   (row) =>

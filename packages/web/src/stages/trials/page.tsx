@@ -12,6 +12,7 @@ import { useSearchParams } from 'react-router';
 import { entry, useWrite, type StationData } from '../../data/station';
 import { Disclosure } from '../../ui/disclosure';
 import { Button } from '../../ui/button';
+import { levelDoubt } from '../../ui/level-doubt';
 import { RecordForm, type FieldSpec } from '../../ui/record-form';
 import { DeleteButton } from '../../ui/record-row';
 import { Next, Note, Section, Stage, Wide } from '../../ui/stage';
@@ -295,6 +296,18 @@ function LogRound({
         fixed={{ trialId: trial.id, round }}
         start={{ levelADbm: '', noiseADbm: '', levelBDbm: '', noiseBDbm: '' }}
         submit="Log this pair"
+        doubt={(values) =>
+          levelDoubt(
+            values,
+            {
+              levelADbm: `Level, ${names.a}`,
+              noiseADbm: `Noise, ${names.a}`,
+              levelBDbm: `Level, ${names.b}`,
+              noiseBDbm: `Noise, ${names.b}`,
+            },
+            [],
+          )
+        }
         onSave={(values) => save([{ op: 'create', resource: 'readings', values }], 'Pair logged.')}
       />
       <Button
