@@ -17,7 +17,7 @@ const open: Server[] = [];
 const links: ScpiLink[] = [];
 
 /** An instrument made for a test: it answers each line as told. */
-async function instrument(answer: (line: string, socket: Socket) => void): Promise<number> {
+async function instrument(answer: Answering): Promise<number> {
   const server = createServer((socket) => {
     let waiting = '';
     socket.on('error', () => socket.destroy());
@@ -39,9 +39,10 @@ const link = (port: number): ScpiLink => {
   return made;
 };
 /** Answers the error queue as empty, anything else as given. */
+type Answering = (line: string, socket: Socket) => void;
 const healthy =
-  (reply: string | Buffer) =>
-  (line: string, socket: Socket): void => {
+  (reply: string): Answering =>
+  (line, socket) => {
     if (line === ':SYST:ERR?') socket.write('0,"No error"\n');
     else if (line.endsWith('?')) socket.write(reply);
   };
@@ -52,7 +53,7 @@ afterEach(() => {
 });
 
 describe('an instrument that misbehaves is refused with a sentence', () => {
-  test.each([
+  const cases: readonly (readonly [name: string, answer: Answering, sentence: RegExp])[] = [
     [
       'silent',
       (line: string, socket: Socket) => void (line === 'x' && socket.end()),
@@ -72,7 +73,8 @@ describe('an instrument that misbehaves is refused with a sentence', () => {
         void (line.endsWith('?') && socket.write(line === ':SYST:ERR?' ? '-222,"Data out of range"\n' : '1,2\n')),
       /refused: -222,"Data out of range"/,
     ],
-  ] as const)('%s', async (_name, answer, sentence) => {
+  ];
+  test.each(cases)('%s', async (_name, answer, sentence) => {
     const port = await instrument(answer);
     await expect(link(port).askNumbers(':READ?', 2)).rejects.toThrow(sentence);
   });

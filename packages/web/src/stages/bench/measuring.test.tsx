@@ -92,8 +92,9 @@ function lineSweep(phaseKnown: boolean): LoadedSweep {
   };
   const header = {
     ...{ id: 4, version: 1, stationId: 1, createdAt: '', name: 'line.s1p', antennaId: 1, points: 301 },
-    ...{ startHz: 1e6, stopHz: 301e6, referenceOhm: 50, phaseKnown, shown: true, correction: 'file', attachmentId: 1 },
-  } as const;
+    ...{ startHz: 1e6, stopHz: 301e6, referenceOhm: 50, phaseKnown, shown: true, attachmentId: 1 },
+    correction: 'file' as const,
+  };
   return { header, sweep, dips: findResonances(sweep), look: 0 };
 }
 const LINE = { k1: 0, k2: 0, impedanceOhm: 50, velocityFactor: 0.66, lengthM: 20 };

@@ -37,7 +37,7 @@ function loaded(id: number, name: string, f0: number): LoadedSweep {
     referenceOhm: 50,
     phaseKnown: true,
     shown: true,
-    correction: 'file',
+    correction: 'file' as const,
     attachmentId: 1,
   };
   return { header, sweep, dips: findResonances(sweep), look: 0 };

@@ -56,7 +56,7 @@ test('the report holds every stage, computed from the records', () => {
         referenceOhm: 50,
         phaseKnown: true,
         shown: true,
-        correction: 'file',
+        correction: 'file' as const,
         attachmentId: 1,
       },
     ],
