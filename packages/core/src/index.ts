@@ -189,6 +189,18 @@ export {
   requireRange,
   requirePositive,
 } from './errors';
+export {
+  type StopGoal,
+  type PassGoal,
+  type FilterQuestion,
+  type RealCapacitor,
+  type GoalResult,
+  type FilterDesign,
+  designFilter,
+  type Tolerance,
+  type FilterYield,
+  filterYield,
+} from './filter/design';
 export { type EllipticSpec, ellipticLowpass } from './filter/elliptic';
 export {
   type Prototype,
@@ -196,13 +208,16 @@ export {
   type Branch,
   type LadderSpec,
   ladder,
+  ladderChain,
   ladderLossDb,
   coilResistance,
   qFrequencyHz,
   bandpassLossRuleDb,
 } from './filter/ladder';
+export { type NamedPart, namedParts, spiceNetlist } from './filter/netlist';
 export { notchTrap, type Stub, coaxStub } from './filter/notch';
 export { type FilterShape, type FilterFamily, type FilterSpec, prototypeLossDb, filterLossDb } from './filter/response';
+export { type Scattering, ladderScattering, filterTouchstone } from './filter/scattering';
 export { PlotFileError, toLonLat, toPlan, writePlot, readPlot } from './formats/geojson';
 export { readSpectrumCsv } from './formats/spectrum-csv';
 export { type CsvSweep, readSweepCsv, readSweepText } from './formats/sweep-csv';
@@ -271,6 +286,8 @@ export {
   transformedMatch,
   bootstrapLossDb,
 } from './line/transformer';
+export { type DeviceSwitching, type DeviceEffect, deviceEffects } from './noise/device-survey';
+export { type FloorReading, type FloorStep, floorSteps, type FloorGroup, floorPattern } from './noise/floor-log';
 export { besselJ0, besselJ1 } from './numeric/bessel';
 export { type Factored, factorInPlace } from './numeric/complex-solve';
 export {
@@ -317,7 +334,25 @@ export {
   type CascadeIntercepts,
   cascadeIntercepts,
 } from './path/cascade';
+export {
+  type Connector,
+  type Adapter,
+  readConnector,
+  connectorText,
+  type Joining,
+  joinConnectors,
+} from './path/connectors';
 export { type DownConverter, downConversion } from './path/converter';
+export { type DcPart, type DcQuestion, type DcFinding, dcFeed } from './path/dc-feed';
+export {
+  FEATURES,
+  type Feature,
+  type FeatureRule,
+  featureConflicts,
+  type Route,
+  type RoutingFinding,
+  checkRouting,
+} from './path/features';
 export {
   type SelectiveStage,
   type IntermodResult,
@@ -325,6 +360,14 @@ export {
   type ProductKind,
   productsInBand,
 } from './path/intermod';
+export {
+  type ShelfPart,
+  type SearchGoal,
+  type FoundOrder,
+  type SearchResult,
+  MOST_PARTS,
+  searchOrder,
+} from './path/order-search';
 export { symmetricPad, minimumLossPad, resistiveSplitter, wilkinson, biasTee, diodeLimiter } from './path/pads';
 export {
   type PathStage,
@@ -354,6 +397,23 @@ export {
   requiredPreampGain,
   requireFrequencyRange,
 } from './path/receiver';
+export {
+  type CardReceiver,
+  type SetupCard,
+  setupCard,
+  frequencyError,
+  type GainReading,
+  type GainAdvice,
+  gainByMeasurement,
+} from './path/setup-card';
+export {
+  type StrongCarrier,
+  type SpurSource,
+  spurSources,
+  type PadPlace,
+  type PadFinding,
+  padFinding,
+} from './path/spur-finder';
 export {
   type PlanPoint,
   PLOT_KINDS,

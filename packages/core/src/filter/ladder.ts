@@ -103,9 +103,35 @@ function branchImpedance(branch: Branch, omega: number, coilOhm: (henry: number)
   return magnitude(sum) < 1e-12 ? null : divide(multiply(coil, cap), sum);
 }
 
+/** Chain matrix of a ladder; an open series or a shorted shunt branch gives entries beyond bounds, as it should. */
+export function ladderChain(
+  branches: readonly Branch[],
+  freqHz: number,
+  coilOhm: (henry: number) => number = () => 0,
+): { readonly a: Complex; readonly b: Complex; readonly c: Complex; readonly d: Complex } {
+  requirePositive(freqHz, 'Frequency (Hz)');
+  const omega = 2 * Math.PI * freqHz;
+  let [a, b, c, d]: Complex[] = [complex(1), complex(0), complex(0), complex(1)];
+  for (const branch of branches) {
+    const z = branchImpedance(branch, omega, coilOhm);
+    if (branch.place === 'series') {
+      const series = z ?? complex(OPEN_OHM);
+      [b, d] = [add(multiply(a, series), b), add(multiply(c, series), d)];
+    } else if (z !== null) {
+      const y = magnitude(z) < 1 / OPEN_OHM ? complex(OPEN_OHM) : divide(complex(1), z);
+      [a, c] = [add(a, multiply(b, y)), add(c, multiply(d, y))];
+    }
+  }
+  return { a, b, c, d };
+}
+
+/** Stands for an ideal open branch, and its inverse for an ideal short, Ω. */
+const OPEN_OHM = 1e15;
+
 /**
  * Insertion loss of a ladder between equal resistances, dB, by its chain matrix; every coil may have a series resistance.
  * @param coilOhm resistance of a coil by its inductance; lossless when absent.
+ * @returns Infinity where an ideal branch lets nothing pass.
  */
 export function ladderLossDb(
   branches: readonly Branch[],
@@ -113,23 +139,14 @@ export function ladderLossDb(
   lineOhm: number,
   coilOhm: (henry: number) => number = () => 0,
 ): number {
-  requirePositive(freqHz, 'Frequency (Hz)');
-  const omega = 2 * Math.PI * freqHz;
-  let [a, b, c, d]: Complex[] = [complex(1), complex(0), complex(0), complex(1)];
-  for (const branch of branches) {
-    const z = branchImpedance(branch, omega, coilOhm);
-    if (branch.place === 'series') {
-      if (z === null) return Infinity;
-      [b, d] = [add(multiply(a, z), b), add(multiply(c, z), d)];
-    } else if (z !== null) {
-      if (magnitude(z) < 1e-15) return Infinity;
-      const y = divide(complex(1), z);
-      [a, c] = [add(a, multiply(b, y)), add(c, multiply(d, y))];
-    }
-  }
+  const { a, b, c, d } = ladderChain(branches, freqHz, coilOhm);
   const sum = add(add(a, d), add(complex(b.re / lineOhm, b.im / lineOhm), complex(c.re * lineOhm, c.im * lineOhm)));
-  return 20 * Math.log10(magnitude(sum) / 2);
+  const lossDb = 20 * Math.log10(magnitude(sum) / 2);
+  return lossDb > NOTHING_PASSES_DB ? Infinity : lossDb;
 }
+
+/** More loss than this only an ideal open or short gives, dB. */
+const NOTHING_PASSES_DB = 240;
 
 /** Resistance of coils whose Q is stated at one frequency: ω_q·L/Q. */
 export const coilResistance =

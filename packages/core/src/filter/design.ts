@@ -1,0 +1,239 @@
+import { OutOfRangeError, requirePositive, requireRange } from '../errors';
+import { preferredCapacitors, type PreferredSeries } from '../resonator/preferred';
+import { coilResistance, ladder, ladderLossDb, qFrequencyHz, type Branch, type LadderSpec } from './ladder';
+import type { FilterFamily, FilterShape } from './response';
+
+/** Least attenuation wanted at a frequency. */
+export interface StopGoal {
+  readonly name: string;
+  readonly freqHz: number;
+  readonly leastDb: number;
+}
+/** Most loss allowed at a frequency. */
+export interface PassGoal {
+  readonly name: string;
+  readonly freqHz: number;
+  readonly mostDb: number;
+}
+
+/** What a filter is to do. */
+export interface FilterQuestion {
+  readonly shape: FilterShape;
+  readonly family: FilterFamily;
+  readonly rippleDb: number;
+  readonly edgesHz: readonly number[];
+  readonly lineOhm: number;
+  readonly first: 'series' | 'shunt';
+  /** Order to take; undefined: the least that reaches the goals. */
+  readonly order?: number;
+  readonly stops: readonly StopGoal[];
+  readonly passes: readonly PassGoal[];
+  /** Q of the coils at the edge or middle. */
+  readonly coilQ: number;
+  readonly series: PreferredSeries;
+}
+
+/** A capacitor as it can be bought: one or two in parallel. */
+export interface RealCapacitor {
+  readonly wantedF: number;
+  readonly parts: readonly number[];
+  readonly sumF: number;
+}
+
+/** A goal and what the filter does there. */
+export interface GoalResult {
+  readonly name: string;
+  readonly freqHz: number;
+  readonly wantedDb: number;
+  readonly lossDb: number;
+  readonly met: boolean;
+}
+
+/** A filter with ideal and with real parts. */
+export interface FilterDesign {
+  readonly spec: LadderSpec;
+  readonly ideal: readonly Branch[];
+  readonly real: readonly Branch[];
+  readonly capacitors: readonly RealCapacitor[];
+  readonly stops: readonly GoalResult[];
+  readonly passes: readonly GoalResult[];
+  readonly met: boolean;
+  /** Loss of ideal parts and of real ones at a frequency, dB. */
+  readonly idealLossDb: (freqHz: number) => number;
+  readonly realLossDb: (freqHz: number) => number;
+}
+
+const MOST_ORDER = 15;
+
+/** Branches with capacitors that shops have, a single one if it lies within 2 %, else two in parallel. */
+const NEAR = 0.02;
+function withRealCapacitors(branches: readonly Branch[], series: PreferredSeries) {
+  const capacitors: RealCapacitor[] = [];
+  const real = branches.map((branch): Branch => {
+    if (branch.farad === undefined) return branch;
+    const { single, pair } = preferredCapacitors(branch.farad, series);
+    const chosen = single.error <= NEAR ? single : pair;
+    capacitors.push({ wantedF: branch.farad, parts: chosen.parts, sumF: chosen.sumF });
+    return { ...branch, farad: chosen.sumF };
+  });
+  return { real, capacitors };
+}
+
+function designOfOrder(question: FilterQuestion, order: number): FilterDesign {
+  const { shape, family, rippleDb, edgesHz, lineOhm, first } = question;
+  const spec: LadderSpec = { shape, family, order, rippleDb, edgesHz, lineOhm, first };
+  const ideal = ladder(spec);
+  const { real, capacitors } = withRealCapacitors(ideal, question.series);
+  const coilOhm = coilResistance(question.coilQ, qFrequencyHz(spec));
+  const idealLossDb = (freqHz: number): number => ladderLossDb(ideal, freqHz, lineOhm);
+  const realLossDb = (freqHz: number): number => ladderLossDb(real, freqHz, lineOhm, coilOhm);
+  const stops = question.stops.map(({ name, freqHz, leastDb }): GoalResult => {
+    const lossDb = realLossDb(freqHz);
+    return { name, freqHz, wantedDb: leastDb, lossDb, met: lossDb >= leastDb };
+  });
+  const passes = question.passes.map(({ name, freqHz, mostDb }): GoalResult => {
+    const lossDb = realLossDb(freqHz);
+    return { name, freqHz, wantedDb: mostDb, lossDb, met: lossDb <= mostDb };
+  });
+  return {
+    ...{ spec, ideal, real, capacitors, stops, passes, idealLossDb, realLossDb },
+    met: [...stops, ...passes].every(({ met }) => met),
+  };
+}
+
+/**
+ * A ladder filter that reaches its goals with the fewest branches: orders are tried upwards with real capacitors and coils of finite Q. When no order
+ * does, the one that fails least in the stop bands while the pass bands hold is returned, marked as not met.
+ * @throws OutOfRangeError for edges that do not fit the shape, or an order that the family cannot have.
+ */
+export function designFilter(question: FilterQuestion): FilterDesign {
+  requirePositive(question.coilQ, 'Q of the coils');
+  requirePositive(question.lineOhm, 'Line (ohm)');
+  const needed = question.shape === 'lowpass' || question.shape === 'highpass' ? 1 : 2;
+  if (question.edgesHz.length < needed)
+    throw new OutOfRangeError(
+      `A ${question.shape} filter needs ${needed === 1 ? 'one edge' : 'two edges'}. Enter ${needed === 1 ? 'it' : 'both'}.`,
+      'edges',
+    );
+  if (question.order !== undefined) {
+    requireRange(question.order, 'Order', 1, MOST_ORDER);
+    return designOfOrder(question, question.order);
+  }
+  const step = question.family === 'chebyshev' ? 2 : 1; // even orders would need unequal ends
+  let best: FilterDesign | undefined;
+  let bestMiss = Infinity;
+  for (let order = question.family === 'chebyshev' ? 3 : 2; order <= MOST_ORDER; order += step) {
+    const design = designOfOrder(question, order);
+    if (design.met) return design;
+    const miss = [...design.stops, ...design.passes].reduce(
+      (sum, goal) => sum + (goal.met ? 0 : Math.abs(goal.wantedDb - goal.lossDb)),
+      0,
+    );
+    if (miss < bestMiss) {
+      bestMiss = miss;
+      best = design;
+    }
+  }
+  if (!best) throw new OutOfRangeError('No order can be built from these edges. Change an edge.', 'edges');
+  return best;
+}
+
+/** How parts scatter about their values. */
+export interface Tolerance {
+  /** Shares either way, uniform. */
+  readonly coil: number;
+  readonly capacitor: number;
+}
+
+/** What scatter does to a filter. */
+export interface FilterYield {
+  readonly samples: number;
+  /** Share of samples that meet every goal. */
+  readonly yieldShare: number;
+  /** The goal that fails most often, with the share that misses it. */
+  readonly weakest?: { readonly name: string; readonly freqHz: number; readonly missShare: number };
+  /** 5th and 95th percentile of the loss at each goal, stops first, dB. */
+  readonly bands: readonly {
+    readonly name: string;
+    readonly freqHz: number;
+    readonly lowDb: number;
+    readonly highDb: number;
+  }[];
+  /** Every part high, and every part low, by its tolerance: whether the goals still hold. */
+  readonly allHigh: boolean;
+  readonly allLow: boolean;
+}
+
+/** Park & Miller's generator, CACM 31 (1988) 1192. */
+const next = (seed: number): number => (seed * 48271) % 2147483647;
+
+/**
+ * Many filters with parts drawn uniformly within their tolerance: the share that meets every goal, and what the goals see. Correlated batches only
+ * shift the frequency: the corners with all parts high or low are told beside it.
+ * @param seed same seed, same samples.
+ */
+export function filterYield(
+  design: FilterDesign,
+  coilQ: number,
+  tolerance: Tolerance,
+  samples = 10_000,
+  seed = 1,
+): FilterYield {
+  requireRange(samples, 'Samples', 100, 1_000_000);
+  requireRange(tolerance.coil, 'Tolerance of the coils (ratio)', 0, 0.5);
+  requireRange(tolerance.capacitor, 'Tolerance of the capacitors (ratio)', 0, 0.5);
+  const goals = [
+    ...design.stops.map((goal) => ({ ...goal, stop: true })),
+    ...design.passes.map((goal) => ({ ...goal, stop: false })),
+  ];
+  const coilOhm = coilResistance(coilQ, qFrequencyHz(design.spec));
+  const { lineOhm } = design.spec;
+  let state = seed % 2147483646 || 1;
+  const draw = (share: number): number => {
+    state = next(state);
+    return 1 + share * ((2 * state) / 2147483647 - 1);
+  };
+  const lossesOf = (scatter: (share: number) => number): readonly number[] => {
+    const branches = design.real.map((branch): Branch => ({
+      ...branch,
+      ...(branch.henry === undefined ? {} : { henry: branch.henry * scatter(tolerance.coil) }),
+      ...(branch.farad === undefined ? {} : { farad: branch.farad * scatter(tolerance.capacitor) }),
+    }));
+    return goals.map(({ freqHz }) => ladderLossDb(branches, freqHz, lineOhm, coilOhm));
+  };
+  const holds = (losses: readonly number[], i: number): boolean =>
+    goals[i].stop ? losses[i] >= goals[i].wantedDb : losses[i] <= goals[i].wantedDb;
+  const all = goals.map(() => new Float64Array(samples));
+  const missed = goals.map(() => 0);
+  let good = 0;
+  for (let n = 0; n < samples; n += 1) {
+    const losses = lossesOf(draw);
+    let fine = true;
+    for (let i = 0; i < goals.length; i += 1) {
+      all[i][n] = losses[i];
+      if (!holds(losses, i)) {
+        missed[i] += 1;
+        fine = false;
+      }
+    }
+    if (fine) good += 1;
+  }
+  const worst = missed.indexOf(Math.max(...missed));
+  const corner = (sign: 1 | -1): boolean => {
+    const losses = lossesOf((share) => 1 + sign * share);
+    return goals.every((_, i) => holds(losses, i));
+  };
+  return {
+    samples,
+    yieldShare: good / samples,
+    ...(worst >= 0 && missed[worst] > 0
+      ? { weakest: { name: goals[worst].name, freqHz: goals[worst].freqHz, missShare: missed[worst] / samples } }
+      : {}),
+    bands: goals.map(({ name, freqHz }, i) => {
+      const sorted = all[i].sort();
+      return { name, freqHz, lowDb: sorted[Math.floor(0.05 * samples)], highDb: sorted[Math.floor(0.95 * samples)] };
+    }),
+    allHigh: corner(1),
+    allLow: corner(-1),
+  };
+}

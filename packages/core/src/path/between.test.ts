@@ -1,0 +1,267 @@
+import { describe, expect, test } from '@jest/globals';
+import {
+  analysePath,
+  checkRouting,
+  dcFeed,
+  featureConflicts,
+  finish,
+  frequencyError,
+  gainByMeasurement,
+  joinConnectors,
+  padFinding,
+  readConnector,
+  searchOrder,
+  setupCard,
+  spurSources,
+  type PathReceiver,
+  type PathSignal,
+  type PathStage,
+  type SearchGoal,
+  type ShelfPart,
+} from '../index';
+
+describe('which transmitters make a spur', () => {
+  const fm = [
+    { name: 'A', freqHz: 91.7e6, levelDbm: -26.5 },
+    { name: 'B', freqHz: 95.3e6, levelDbm: -21 },
+    { name: 'C', freqHz: 104.9e6, levelDbm: -21.6 },
+  ];
+  test('9.6 MHz is 104.9 − 95.3 first', () => {
+    const [first] = spurSources(9.6e6, fm, 20e3);
+    expect(first).toMatchObject({ label: 'f1 − f2', order: 2, carriers: ['C', 'B'] });
+    expect(Math.abs(first.offHz)).toBeLessThan(1);
+  });
+  test('triples and harmonics are found, and nothing beyond the tolerance', () => {
+    // 91.7 + 95.3 − 104.9 = 82.1; 2·91.7 = 183.4; 2·95.3 − 91.7 = 98.9 (arithmetic)
+    expect(spurSources(82.1e6, fm, 1e3)[0]).toMatchObject({ label: 'f1 + f2 − f3', order: 3 });
+    expect(spurSources(183.4e6, fm, 1e3)[0]).toMatchObject({ label: '2f', carriers: ['A'] });
+    expect(spurSources(98.9e6, fm, 1e3)[0]).toMatchObject({ label: '2f1 − f2', carriers: ['B', 'A'] });
+    expect(spurSources(50e6, fm, 1e3)).toEqual([]);
+  });
+});
+
+describe('pad test', () => {
+  const drop = (spurDropDb: number, amplifierAhead = true, wantedDropDb = 10) =>
+    padFinding({ padDb: 10, wantedDropDb, spurDropDb, place: 'before the receiver', amplifierAhead }).where;
+  // 1, 2 and 3 dB per dB by the laws of second and third order; 0: behind the input
+  test.each([
+    [10, /before the pad \(amplifier\)/],
+    [20, /receiver, second order/],
+    [30, /receiver, third order/],
+    [0.5, /inside the receiver/],
+    [15, /mixture/],
+    [45, /clipping/],
+  ])('a spur that falls by %s dB behind a 10 dB pad', (spurDropDb, where) => {
+    expect(drop(spurDropDb)).toMatch(where);
+  });
+  test('without an amplifier ahead it is real; a wanted signal that does not follow makes the test worthless', () => {
+    expect(drop(10, false)).toMatch(/A real signal/);
+    expect(drop(20, true, 4)).toMatch(/does not count/);
+  });
+});
+
+describe('DC on the coax', () => {
+  const base = { supplyV: 5, currentA: 0.12, leastV: 4.3, limitA: 0.2, centrePositive: true, wantsPositive: true };
+  const line = { kind: 'line', name: 'coax', lengthM: 35, loopOhmPerM: 0.12 } as const;
+  test('5 V, 120 mA, 35 m of 0.12 Ω/m leave 4.50 V; 48.6 m is the limit (Ohm, by hand)', () => {
+    const found = dcFeed({ ...base, parts: [line] });
+    expect(found.atLoadV).toBeCloseTo(4.496, 6);
+    expect(found.limitLengthM).toBeCloseTo(48.6, 1);
+    expect(found.fine).toBe(true);
+    expect(found.warnings[0]).toMatch(/room/);
+  });
+  test('a resistive 20 dB pad takes 0.49 W at 5 V and 3.31 W at 13 V (T of 40.9 and 10.1 Ω)', () => {
+    const pad = { kind: 'resistive pad', name: '20 dB pad', lossDb: 20 } as const;
+    expect(dcFeed({ ...base, parts: [pad] }).errors[0]).toMatch(/0\.49 W/);
+    expect(dcFeed({ ...base, supplyV: 13, parts: [pad] }).errors[0]).toMatch(/3\.31 W/);
+  });
+  test('polarity, current, splitter legs, blocks and too long a line are errors of their own', () => {
+    const found = dcFeed({
+      ...base,
+      wantsPositive: false,
+      currentA: 0.3,
+      parts: [
+        { ...line, lengthM: 60 },
+        { kind: 'transformer splitter', name: 'hub', passesDc: false },
+        { kind: 'DC block', name: 'block' },
+        { kind: 'resistive splitter', name: 'star' },
+      ],
+    });
+    expect(found.errors).toHaveLength(6);
+    expect(found.errors.join(' ')).toMatch(/polarity.*300 mA.*Only 2\.84 V/);
+  });
+});
+
+describe('set-up of a receiver', () => {
+  const dongle = {
+    name: 'dongle',
+    bits: 8,
+    fullScaleDbm: -10,
+    sampleRateHz: 28.8e6,
+    complexSamples: false,
+    minHz: 1e5,
+    maxHz: 14.4e6,
+  };
+  test('28.8 MS/s at 14.1 MHz: ghosts at 14.7 and 42.9 MHz, a low-pass under 14.4', () => {
+    const card = setupCard(dongle, 14.1e6, 2400);
+    expect(card.ghostsHz).toEqual([14.7e6, 42.9e6]);
+    expect(card.filter).toMatch(/14\.40 MHz/);
+    expect(card.mode).toMatch(/real input, direct/);
+  });
+  test('8-bit dongle at 7.1 MHz: ghost at 21.7; 21.7 itself appears at 7.1, mirrored', () => {
+    expect(setupCard(dongle, 7.1e6, 2400).ghostsHz[0]).toBeCloseTo(21.7e6, 3);
+    expect(setupCard(dongle, 21.7e6, 2400)).toMatchObject({ mirrored: true });
+    expect(setupCard(dongle, 21.7e6, 2400).appearsAtHz).toBeCloseTo(7.1e6, 3);
+    expect(setupCard(dongle, 21.25e6, 2400).appearsAtHz).toBeCloseTo(7.55e6, 3);
+  });
+  test('10.8 and 17.5 effective bits at 2 MS/s and 192 kS/s in 200 Hz: −103.8 and −133.9 dBFS, 1.0 MHz and 96 kHz', () => {
+    // 6.0206 N + 1.7609 + 10 log(fs/2B)
+    const real = (bits: number, sampleRateHz: number) =>
+      setupCard({ ...dongle, bits, sampleRateHz, minHz: 1, maxHz: sampleRateHz / 2 }, 77.5e3, 200);
+    const [sdr, card] = [real(10.8, 2e6), real(17.5, 192e3)];
+    expect(sdr.floorDbfs).toBeCloseTo(-103.8, 1);
+    expect(card.floorDbfs).toBeCloseTo(-133.9, 1);
+    expect([sdr.cleanHz, card.cleanHz]).toEqual([1e6, 96e3]);
+    expect(card.mode).toMatch(/mirrored twin/);
+  });
+  test('10 MHz read as 10,000,087 Hz is +8.7 ppm: 83 Hz at 9.58 MHz, 1.27 kHz at 145.8 MHz', () => {
+    const { ppm, offAtHz } = frequencyError(10e6, 10_000_087);
+    expect(ppm).toBeCloseTo(8.7, 6);
+    expect(offAtHz(9.58e6)).toBeCloseTo(83.3, 1);
+    expect(offAtHz(145.8e6)).toBeCloseTo(1268.5, 1);
+  });
+  test('gain: up to where the noise follows with 10 dB over the converter, less where signals are strong, less where it compresses', () => {
+    // converter noise −100 dBFS, outside noise −110 + gain: powers add
+    const noise = (gainDb: number): number => 10 * Math.log10(10 ** -10 + 10 ** ((-110 + gainDb) / 10));
+    const readings = [0, 5, 10, 15, 20, 25, 30, 35].map((gainDb) => ({ gainDb, noiseDbfs: noise(gainDb) }));
+    expect(gainByMeasurement(readings, -60)).toMatchObject({ state: 'found', gainDb: 25 });
+    expect(gainByMeasurement(readings, -25)).toMatchObject({ state: 'limited by headroom', gainDb: 15 });
+    const flat = readings.map((one) => ({ ...one, noiseDbfs: -100 }));
+    expect(gainByMeasurement(flat, -60)?.state).toBe('never external');
+    expect(gainByMeasurement(readings.slice(0, 2), undefined)).toBeUndefined();
+  });
+});
+
+test('what does not go together, and routes that are missing or run in circles', () => {
+  expect(featureConflicts(['IF tap', 'diversity'])[0]).toMatchObject({ verdict: 'impossible' });
+  expect(featureConflicts(['panadapter with switch', 'independent bands'])).toEqual([]);
+  const { missing, loops } = checkRouting([
+    { kind: 'control', from: 'radio', to: 'control program', via: 'USB', programs: false },
+    { kind: 'control', from: 'control program', to: 'receiver program', via: '', programs: true },
+    { kind: 'audio', from: 'receiver program', to: 'decoder', via: '', programs: true },
+    { kind: 'audio', from: 'decoder', to: 'receiver program', via: 'cable 2', programs: true },
+  ]);
+  expect(missing).toEqual([
+    'control program to receiver program: a pair of virtual serial ports is missing.',
+    'receiver program to decoder: a virtual audio cable is missing.',
+  ]);
+  expect(loops).toEqual(['audio: decoder → receiver program → decoder is a loop.']);
+});
+
+test('fewest adapters between two ends', () => {
+  const ends = (a: string, b: string) => ({ name: `${a} to ${b}`, a: readConnector(a), b: readConnector(b) });
+  const box = [ends('SMA-m', 'BNC-f'), ends('BNC-m', 'N-f'), ends('SMA-m', 'N-f'), ends('N-f', 'N-f')];
+  expect(joinConnectors(readConnector('SMA-f'), readConnector('N-m'), box)).toEqual({
+    fits: true,
+    adapters: ['SMA-m to N-f'],
+  });
+  expect(joinConnectors(readConnector('SMA-f'), readConnector('SMA-m'), box)).toEqual({ fits: true, adapters: [] });
+  expect(joinConnectors(readConnector('SMA-f'), readConnector('N-m'), box.slice(0, 2)).adapters).toHaveLength(2);
+  expect(joinConnectors(readConnector('F-f'), readConnector('N-m'), box).missing).toBe('an adapter F-m to N-f');
+  expect(() => readConnector('plug')).toThrow(/family and gender/);
+});
+
+describe('order search', () => {
+  const receiver: PathReceiver = {
+    name: 'receiver',
+    noiseFigureDb: 15,
+    iip2Dbm: 50,
+    iip3Dbm: 10,
+    fullScaleDbm: 0,
+    bits: 16,
+    sampleRateHz: 125e6,
+    complexSamples: false,
+    minHz: 1e4,
+    maxHz: 200e6,
+  };
+  const amplifier = (name: string, gainDb: number, noiseFigureDb: number, iip3Dbm: number): PathStage => ({
+    kind: 'amplifier',
+    name,
+    gainDb,
+    noiseFigureDb,
+    iip2Dbm: iip3Dbm + 30,
+    iip3Dbm,
+  });
+  const goal: SearchGoal = { name: '137 MHz', lowHz: 137e6, highHz: 138e6, bandwidthHz: 34e3, externalFaDb: 3 };
+  const signals: PathSignal[] = [
+    { name: 'FM 1', freqHz: 97.4e6, levelDbm: -5 },
+    { name: 'FM 2', freqHz: 103.1e6, levelDbm: -18 },
+  ];
+  const filter: PathStage = {
+    kind: 'filter',
+    name: 'band filter',
+    filter: {
+      shape: 'bandpass',
+      family: 'chebyshev',
+      order: 3,
+      rippleDb: 0.1,
+      edgeLowHz: 134e6,
+      edgeHighHz: 141e6,
+      insertionLossDb: 1.5,
+    },
+  };
+  const line: PathStage = { kind: 'line', name: 'coax', cable: { k1: 1.311, k2: 0.0294 }, lengthM: 25 };
+  const part = (stage: PathStage, needed = false): ShelfPart => ({ stage, needed, cost: 1 });
+  const lossOf = (stages: readonly PathStage[], by: readonly PathSignal[]): number =>
+    analysePath(stages, receiver, { ...goal, signals: by }).snrLossWithProductsDb;
+
+  test('without carriers the amplifier goes first; with an FM station at −5 dBm the filter does', () => {
+    const shelf = [
+      part(line, true),
+      part(amplifier('low-noise amplifier', 20, 1, 5)),
+      part(filter),
+      part({ kind: 'pad', name: 'pad', lossDb: 6 }),
+    ];
+    const quiet = finish(searchOrder(shelf, receiver, [goal], []));
+    expect(quiet.best?.order).toEqual([1, 0]);
+    const loud = finish(searchOrder(shelf, receiver, [goal], signals));
+    expect(loud.best?.order).toEqual([2, 1, 0]);
+    expect(loud.sentence).toMatch(/band filter, then low-noise amplifier, then coax: 137 MHz loses/);
+  });
+  test('its losses are those of the path analysis, and no order of all parts is better (brute force)', () => {
+    const shelf = [part(line, true), part(amplifier('one', 14, 2, 12)), part(amplifier('two', 20, 1, 4)), part(filter)];
+    const { best } = finish(searchOrder(shelf, receiver, [goal], signals));
+    expect(best).toBeDefined();
+    if (!best) return;
+    const stages = best.order.map((i) => shelf[i].stage);
+    expect(best.lossesDb[0]).toBeCloseTo(lossOf(stages, signals), 6);
+    const permutations = (rest: readonly number[]): number[][] =>
+      rest.length === 0
+        ? [[]]
+        : rest.flatMap((one) => permutations(rest.filter((other) => other !== one)).map((tail) => [one, ...tail]));
+    const subsets = [[0], [0, 1], [0, 2], [0, 3], [0, 1, 2], [0, 1, 3], [0, 2, 3], [0, 1, 2, 3]];
+    for (const order of subsets.flatMap(permutations)) {
+      const walked = analysePath(
+        order.map((i) => shelf[i].stage),
+        receiver,
+        { ...goal, signals },
+      );
+      const overloaded = order.some((i, k) => {
+        const { stage } = shelf[i];
+        if (stage.kind !== 'amplifier') return false;
+        const total = 10 * Math.log10(walked.walks.reduce((sum, { levelsDbm }) => sum + 10 ** (levelsDbm[k] / 10), 0));
+        return total > stage.iip3Dbm - 13;
+      });
+      if (!overloaded && (walked.headroomDb ?? 99) > 6)
+        expect(walked.snrLossWithProductsDb).toBeGreaterThan(best.lossesDb[0] - 0.11);
+    }
+  });
+  test('an overload that nothing cures is told; too many parts are refused', () => {
+    const near = [{ name: 'next door', freqHz: 137.2e6, levelDbm: 10 }];
+    expect(finish(searchOrder([part(line, true)], { ...receiver, fullScaleDbm: -10 }, [goal], near)).sentence).toMatch(
+      /overloaded/,
+    );
+    const many = Array.from({ length: 11 }, () => part(line));
+    expect(() => finish(searchOrder(many, receiver, [goal], []))).toThrow(/Parts/);
+  });
+});

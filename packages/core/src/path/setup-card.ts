@@ -1,0 +1,159 @@
+import { requirePositive } from '../errors';
+import { frequencyText } from '../units/format';
+import { converterFloor, foldAlias } from './receiver';
+
+/** A receiver as its set-up depends on it. */
+export interface CardReceiver {
+  readonly name: string;
+  readonly bits: number;
+  readonly fullScaleDbm: number;
+  readonly sampleRateHz: number;
+  readonly complexSamples: boolean;
+  readonly minHz: number;
+  readonly maxHz: number;
+}
+
+/** How to set a receiver up for a frequency. */
+export interface SetupCard {
+  readonly mode: string;
+  /** Ranges seen without aliasing, Hz. */
+  readonly cleanHz: number;
+  readonly mirrored: boolean;
+  /** Where the wanted frequency appears, Hz; undefined on the edge of a zone. */
+  readonly appearsAtHz?: number;
+  /** Other frequencies that appear in the same place, Hz. */
+  readonly ghostsHz: readonly number[];
+  readonly filter: string;
+  readonly floorDbfs: number;
+  readonly remarks: readonly string[];
+}
+
+/** Ghosts are listed up to this many sample rates. */
+const GHOST_RATES = 1.5;
+
+/**
+ * Sampling mode, ghosts and filter for a receiver at a frequency. Real samples fold at half their rate and show a mirrored twin of everything at
+ * negative frequencies; complex ones mirror about the tuning frequency.
+ */
+export function setupCard(receiver: CardReceiver, freqHz: number, bandwidthHz: number): SetupCard {
+  requirePositive(freqHz, 'Frequency (Hz)');
+  const { sampleRateHz, complexSamples } = receiver;
+  const { snrDb, processingGainDb } = converterFloor({ ...receiver, bandwidthHz });
+  const floorDbfs = -(snrDb + processingGainDb);
+  const outside =
+    freqHz < receiver.minHz || freqHz > receiver.maxHz
+      ? [
+          `${frequencyText(freqHz)} lies outside its range (${frequencyText(receiver.minHz)} to ${frequencyText(receiver.maxHz)}).`,
+        ]
+      : [];
+  if (complexSamples)
+    return {
+      mode: 'complex samples, tuned: the display mirrors about the tuning frequency',
+      cleanHz: sampleRateHz / 2,
+      mirrored: false,
+      appearsAtHz: freqHz,
+      ghostsHz: [],
+      filter: 'a preselector for the band, against what overloads the tuner',
+      floorDbfs,
+      remarks: [
+        ...outside,
+        'Tune beside the wanted signal: a spike sits at the tuning frequency, and strong signals show an image on the other side, 40 to 70 dB down (common practice, no source).',
+      ],
+    };
+  const alias = foldAlias(freqHz, sampleRateHz, GHOST_RATES * sampleRateHz);
+  const half = sampleRateHz / 2;
+  const below = freqHz <= half;
+  return {
+    mode: `real input${below ? ', direct' : `, folded from zone ${alias.zone}`}: everything has a mirrored twin at negative frequencies`,
+    cleanHz: half,
+    mirrored: alias.mirrored,
+    ...(alias.appearsAtHz === undefined ? {} : { appearsAtHz: alias.appearsAtHz }),
+    ghostsHz: alias.sameBinHz.filter((ghost) => Math.abs(ghost - freqHz) > 1),
+    filter: below
+      ? `a low-pass that stops from ${frequencyText(sampleRateHz - freqHz)} up, below half the sample rate (${frequencyText(half)})`
+      : `a band-pass around ${frequencyText(freqHz)}: everything else folds onto it`,
+    floorDbfs,
+    remarks: [
+      ...outside,
+      ...(alias.appearsAtHz === undefined
+        ? ['This frequency lies on the edge of a zone: its own mirror falls on it. Change the sample rate.']
+        : []),
+    ],
+  };
+}
+
+/** A receiver's frequency error from one standard, and what it does elsewhere. */
+export function frequencyError(standardHz: number, readHz: number) {
+  requirePositive(standardHz, 'Standard (Hz)');
+  requirePositive(readHz, 'Reading (Hz)');
+  const ratio = (readHz - standardHz) / standardHz;
+  return { ppm: 1e6 * ratio, offAtHz: (freqHz: number): number => freqHz * ratio };
+}
+
+/** Noise as shown at one setting of the gain. */
+export interface GainReading {
+  readonly gainDb: number;
+  readonly noiseDbfs: number;
+}
+
+/** Where to leave the gain. */
+export interface GainAdvice {
+  readonly gainDb: number;
+  readonly reason: string;
+  readonly state: 'found' | 'limited by headroom' | 'never external' | 'compresses';
+}
+
+/** Noise that rises with the gain by at least this share comes from outside, dB per dB. */
+const FOLLOWS = 0.85;
+/** Room above the noise's own converter floor: from here more gain brings no SNR. */
+const MARGIN_DB = 10;
+
+/**
+ * Gain by measurement: raised step by step until the noise follows it, 1 dB per dB (then it is the outside that is heard), with 10 dB over the converter's
+ * own noise; stopped earlier where strong signals leave less than the headroom, or where the noise stops following (compression).
+ * @param peakDbfs level of the strongest signals at the lowest gain; @param headroomDb to keep to full scale.
+ */
+export function gainByMeasurement(
+  readings: readonly GainReading[],
+  peakDbfs: number | undefined,
+  headroomDb = 10,
+): GainAdvice | undefined {
+  const sorted = [...readings].sort((a, b) => a.gainDb - b.gainDb);
+  if (sorted.length < 3) return undefined;
+  const slopes = sorted
+    .slice(1)
+    .map((now, i) => (now.noiseDbfs - sorted[i].noiseDbfs) / (now.gainDb - sorted[i].gainDb));
+  const floor = sorted[0].noiseDbfs;
+  const most = peakDbfs === undefined ? Infinity : sorted[0].gainDb + (-headroomDb - peakDbfs);
+  const follows = slopes.findIndex((slope) => slope >= FOLLOWS);
+  const compresses = slopes.findIndex((slope, i) => i > follows && follows >= 0 && slope < FOLLOWS);
+  const wanted = sorted.find((one, i) => i > follows && follows >= 0 && one.noiseDbfs >= floor + MARGIN_DB);
+  const top = compresses >= 0 ? sorted[compresses].gainDb : Infinity;
+  if (follows < 0) {
+    const last = sorted[sorted.length - 1];
+    return {
+      gainDb: Math.min(last.gainDb, most),
+      state: 'never external',
+      reason:
+        'the noise never follows the gain: what is heard is the receiver, not the outside. An amplifier at the antenna, or a better antenna, would be heard.',
+    };
+  }
+  const gainDb = Math.min(wanted?.gainDb ?? sorted[sorted.length - 1].gainDb, most, top);
+  if (gainDb === most)
+    return {
+      gainDb,
+      state: 'limited by headroom',
+      reason: `strong signals leave only ${headroomDb} dB to full scale here: a filter or a pad, not more gain.`,
+    };
+  if (gainDb === top)
+    return {
+      gainDb,
+      state: 'compresses',
+      reason: 'above this the noise rises less than 1 dB per dB: something compresses.',
+    };
+  return {
+    gainDb,
+    state: 'found',
+    reason: `from here the noise follows the gain and stands ${Math.max(0, (wanted?.noiseDbfs ?? floor) - floor).toFixed(0)} dB over the converter's own: more gain brings no SNR, only overload.`,
+  };
+}
