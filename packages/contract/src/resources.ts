@@ -385,6 +385,22 @@ const surveyReadingSchema = object({
   atMs: quantity('Time (ms)', 0, 1e14),
 });
 
+/** The noise floor at one moment, for the log over time. */
+const floorReadingSchema = object({
+  atMs: quantity('Time (ms)', 0, 1e14),
+  freqHz: quantity('Frequency (Hz)', ...FREQUENCY),
+  levelDbm: quantity('Level (dBm)', ...LEVEL),
+});
+
+/** The floor with a device of the house on and with it off. */
+const deviceSwitchingSchema = object({
+  device: line('Device'),
+  freqHz: quantity('Frequency (Hz)', ...FREQUENCY),
+  onDbm: quantity('Floor with it on (dBm)', ...LEVEL),
+  offDbm: quantity('Floor with it off (dBm)', ...LEVEL),
+  atMs: quantity('Time (ms)', 0, 1e14),
+});
+
 /** Header of a stored file; the bytes are fetched on their own. */
 const attachmentSchema = object({
   name: line('File name', 200),
@@ -418,6 +434,8 @@ export const SCHEMAS = {
   noiseFloors: noiseFloorSchema,
   boughtAntennas: boughtAntennaSchema,
   surveyReadings: surveyReadingSchema,
+  floorReadings: floorReadingSchema,
+  deviceSwitchings: deviceSwitchingSchema,
 } as const;
 
 export type ResourceName = keyof typeof SCHEMAS;

@@ -218,6 +218,7 @@ export { type NamedPart, namedParts, spiceNetlist } from './filter/netlist';
 export { notchTrap, type Stub, coaxStub } from './filter/notch';
 export { type FilterShape, type FilterFamily, type FilterSpec, prototypeLossDb, filterLossDb } from './filter/response';
 export { type Scattering, ladderScattering, filterTouchstone } from './filter/scattering';
+export { readMoment, readFloorCsv } from './formats/floor-csv';
 export { PlotFileError, toLonLat, toPlan, writePlot, readPlot } from './formats/geojson';
 export { readSpectrumCsv } from './formats/spectrum-csv';
 export { type CsvSweep, readSweepCsv, readSweepText } from './formats/sweep-csv';

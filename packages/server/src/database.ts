@@ -161,6 +161,8 @@ const COLUMNS: Readonly<Record<ResourceName, ModelAttributes>> = {
     attachmentId: maybeWhole,
   },
   surveyReadings: { antennaId: whole, name: text, freqHz: real, levelDbm: real, noiseDbm: real, atMs: real },
+  floorReadings: { atMs: real, freqHz: real, levelDbm: real },
+  deviceSwitchings: { device: text, freqHz: real, onDbm: real, offDbm: real, atMs: real },
   satellites: { name: text, line1: text, line2: text, freqHz: real, leastDeg: real },
   noiseFloors: { freqHz: real, levelDbm: real, bandwidthHz: real, antennaId: maybeWhole },
   boughtAntennas: {
@@ -295,6 +297,8 @@ export function openDatabase(storage: string): Database {
       noiseFloors: byName('noiseFloors'),
       boughtAntennas: byName('boughtAntennas'),
       surveyReadings: byName('surveyReadings'),
+      floorReadings: byName('floorReadings'),
+      deviceSwitchings: byName('deviceSwitchings'),
     },
     write(work) {
       const run = tail.then(() => sequelize.transaction(work));

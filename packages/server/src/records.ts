@@ -29,6 +29,8 @@ const LABELS: Readonly<Record<ResourceName, string>> = {
   noiseFloors: 'noise floor',
   boughtAntennas: 'antenna to buy',
   surveyReadings: 'survey reading',
+  floorReadings: 'floor reading',
+  deviceSwitchings: 'switching',
 };
 
 /** Which fields point at which table; they must point inside the same station. */

@@ -79,6 +79,8 @@ export const TEST_STATION: StationData = {
   sweeps: [],
   trimSteps: [],
   calibrations: [],
+  floorReadings: [],
+  deviceSwitchings: [],
   spectra: [],
   trials: [],
   readings: [],

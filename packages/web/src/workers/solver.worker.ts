@@ -1,12 +1,24 @@
 import {
   analyseModel,
   CoreError,
+  designFilter,
+  filterYield,
+  searchOrder,
   fitAsBuilt,
   groundClass,
   optimiseDesign,
   trimToResonance,
   wireSensitivities,
   type AsBuilt,
+  type FilterQuestion,
+  type FilterYield,
+  type PathReceiver,
+  type PathSignal,
+  type PathStage,
+  type SearchGoal,
+  type SearchResult,
+  type ShelfPart,
+  type Tolerance,
   type AsBuiltQuestion,
   type Design,
   type DesignGoals,
@@ -34,6 +46,16 @@ export type SolverJob =
       readonly groundId: string;
     }
   | { readonly job: number; readonly do: 'sensitivities'; readonly design: Design; readonly groundId: string }
+  | { readonly job: number; readonly do: 'yield'; readonly question: FilterQuestion; readonly tolerance: Tolerance }
+  | {
+      readonly job: number;
+      readonly do: 'order';
+      readonly shelf: readonly ShelfPart[];
+      readonly receiver: PathReceiver;
+      readonly goals: readonly SearchGoal[];
+      readonly signals: readonly PathSignal[];
+      readonly head?: PathStage;
+    }
   | { readonly job: number; readonly do: 'stop' };
 
 /** What it answers; `trouble` ends a job, as `done` does. */
@@ -42,6 +64,9 @@ export type SolverReply =
   | { readonly job: number; readonly reply: 'answer'; readonly answer: ModelAnswer }
   | { readonly job: number; readonly reply: 'step'; readonly step: TrimProgress }
   | { readonly job: number; readonly reply: 'design'; readonly design: Design }
+  | { readonly job: number; readonly reply: 'yield'; readonly found: FilterYield }
+  | { readonly job: number; readonly reply: 'searched'; readonly visited: number }
+  | { readonly job: number; readonly reply: 'found'; readonly found: SearchResult }
   | { readonly job: number; readonly reply: 'fit-step'; readonly done: number }
   | { readonly job: number; readonly reply: 'fitted'; readonly fit: AsBuilt }
   | { readonly job: number; readonly reply: 'sensitivities'; readonly jacobian: readonly (readonly number[])[] }
@@ -76,6 +101,12 @@ async function run<S, T>(job: number, steps: Generator<S, T>, onStep: (step: S) 
   }
 }
 
+/** One step: ten thousand filters take less than the time between two looks at the messages would cost. */
+function* yieldOf(question: FilterQuestion, tolerance: Tolerance): Generator<undefined, FilterYield> {
+  yield undefined;
+  return filterYield(designFilter(question), question.coilQ, tolerance);
+}
+
 self.onmessage = ({ data }: MessageEvent<SolverJob>): void => {
   const { job } = data;
   current = job;
@@ -104,6 +135,22 @@ self.onmessage = ({ data }: MessageEvent<SolverJob>): void => {
         fitAsBuilt({ ...data.question, ground: groundClass(data.groundId).ground }),
         ({ done }) => post({ job, reply: 'fit-step', done }),
         (fit) => post({ job, reply: 'fitted', fit }),
+      );
+      return;
+    case 'yield':
+      void run(
+        job,
+        yieldOf(data.question, data.tolerance),
+        () => undefined,
+        (found) => post({ job, reply: 'yield', found }),
+      );
+      return;
+    case 'order':
+      void run(
+        job,
+        searchOrder(data.shelf, data.receiver, data.goals, data.signals, data.head),
+        ({ visited }) => post({ job, reply: 'searched', visited }),
+        (found) => post({ job, reply: 'found', found }),
       );
       return;
     case 'sensitivities':

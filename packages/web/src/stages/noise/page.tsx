@@ -9,6 +9,10 @@ import { Next, Note, Section, Stage, Wide } from '../../ui/stage';
 import { Empty } from '../../ui/states';
 import { StationPage } from '../../ui/station-page';
 import { inDb, Value } from '../../ui/value';
+import { Devices } from './devices';
+import { FloorLog } from './floor-log';
+import { GainSetting } from './gain-setting';
+import { Spurs } from './spurs';
 
 export default function NoisePage() {
   return <StationPage>{(data) => <Noise data={data} />}</StationPage>;
@@ -78,6 +82,10 @@ function Noise({ data }: { readonly data: StationData }) {
         )}
       </Section>
       <LogCheck data={data} />
+      <FloorLog data={data} />
+      <Devices data={data} />
+      <Spurs data={data} />
+      <GainSetting />
     </Stage>
   );
 }

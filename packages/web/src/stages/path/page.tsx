@@ -20,6 +20,7 @@ import { Next, Note, Section, Stage, Wide } from '../../ui/stage';
 import { Empty, Waiting } from '../../ui/states';
 import { StationPage } from '../../ui/station-page';
 import { inDb, Value } from '../../ui/value';
+import { PathTools } from './path-tools';
 import { StageForms } from './stage-forms';
 
 const Orders = lazy(() => import('./orders'));
@@ -134,6 +135,7 @@ function PathSheet({
         <Walks key={view.order} view={view} receiverName={receiver.name} />
       ))}
       <FilterLosses station={data.station} stages={first.stored} asked={asked} />
+      <PathTools data={data} path={path} target={target} receiver={receiver} asked={asked} stored={first.stored} />
       <Button look="quiet" onClick={() => void trySave([entry('path', `${path.name}: ${sentence}`)], 'Noted.')}>
         Note this in the Notebook
       </Button>

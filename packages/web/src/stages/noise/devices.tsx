@@ -1,0 +1,104 @@
+import { SCHEMAS } from '@velvet-reed/contract';
+import { deviceEffects, fixed } from '@velvet-reed/core';
+import { entry, useWrite, type StationData } from '../../data/station';
+import { levelDoubt } from '../../ui/level-doubt';
+import { RecordForm } from '../../ui/record-form';
+import { Caution, Section, Wide } from '../../ui/stage';
+import { Empty } from '../../ui/states';
+import { inDb, Value } from '../../ui/value';
+
+/** Own devices switched one after the other: who makes the noise, and what is only coincidence. */
+export function Devices({ data }: { readonly data: StationData }) {
+  const { save } = useWrite();
+  const last = data.deviceSwitchings.at(-1);
+  const effects = deviceEffects(data.deviceSwitchings);
+  return (
+    <Section title="Own devices, off and on" hint="floor with the device on, then off; twice or more for each suspect">
+      <Caution>
+        Switch at the device or its plug. Breakers and fixed wiring are for a licensed electrician; solar DC stays live
+        when it is off.
+      </Caution>
+      {effects.length === 0 ? (
+        <Empty>No device switched yet. Begin with inverters, chargers and lamps; a battery radio helps.</Empty>
+      ) : (
+        <Wide label="Devices by what they add">
+          <table className="w-full max-w-4xl">
+            <thead>
+              <tr>
+                <th scope="col">Device</th>
+                <th scope="col">Floor changes by</th>
+                <th scope="col">Each time</th>
+                <th scope="col">Verdict</th>
+              </tr>
+            </thead>
+            <tbody>
+              {effects.map((effect) => (
+                <tr key={effect.device}>
+                  <th scope="row" className="text-ink">
+                    {effect.device}
+                  </th>
+                  <td>
+                    <Value
+                      strong
+                      shown={inDb(effect.meanDb, 1)}
+                      provenance={{
+                        origin: 'measured',
+                        formula: 'mean of off − on; 95 % interval by Student',
+                        inputs:
+                          effect.low === undefined || effect.high === undefined
+                            ? []
+                            : [['interval', `${fixed(effect.low, 1)} to ${fixed(effect.high, 1)} dB`]],
+                        source: 'your switchings',
+                      }}
+                    />
+                  </td>
+                  <td className="font-mono text-sm">
+                    {effect.changesDb.map((value) => fixed(value, 1).replace('-', '−')).join(', ')}
+                  </td>
+                  <td className={effect.verdict === 'proven' ? '' : 'text-dim'}>
+                    {effect.verdict}: {effect.reason}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </Wide>
+      )}
+      <RecordForm
+        key={data.deviceSwitchings.length}
+        fields={[
+          { name: 'device', label: 'Device', kind: 'text' },
+          { name: 'freqHz', label: 'Frequency', kind: 'quantity', dimension: 'frequency', bareUnit: 'kHz' },
+          { name: 'onDbm', label: 'Floor, device on', kind: 'quantity', dimension: 'level', bareUnit: 'dBm' },
+          { name: 'offDbm', label: 'Floor, device off', kind: 'quantity', dimension: 'level', bareUnit: 'dBm' },
+        ]}
+        schema={SCHEMAS.deviceSwitchings}
+        fixed={{ atMs: data.deviceSwitchings.length + 1 }}
+        start={{
+          device: '',
+          freqHz: last ? `${last.freqHz / 1000} kHz` : '',
+          onDbm: '',
+          offDbm: '',
+        }}
+        submit="Log this switching"
+        doubt={(values) =>
+          levelDoubt(
+            values,
+            { onDbm: 'Floor, device on', offDbm: 'Floor, device off' },
+            data.deviceSwitchings.flatMap(({ onDbm, offDbm }) => [onDbm, offDbm]),
+          )
+        }
+        onSave={async (values) => {
+          const one = SCHEMAS.deviceSwitchings.cast({ ...values, atMs: Date.now() });
+          await save(
+            [
+              { op: 'create', resource: 'deviceSwitchings', values: one },
+              entry('noise', `${one.device} off: floor changes by ${fixed(one.offDbm - one.onDbm, 1)} dB.`),
+            ],
+            'Logged.',
+          );
+        }}
+      />
+    </Section>
+  );
+}

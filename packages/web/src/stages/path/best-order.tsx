@@ -1,0 +1,139 @@
+import {
+  fixed,
+  MOST_PARTS,
+  type PathReceiver,
+  type PathSignal,
+  type PathStage,
+  type SearchGoal,
+  type SearchResult,
+} from '@velvet-reed/core';
+import { useEffect, useRef, useState } from 'react';
+import { entry, useWrite } from '../../data/station';
+import { Button } from '../../ui/button';
+import { Section } from '../../ui/stage';
+import { inDb, Value } from '../../ui/value';
+import { startSolver } from '../../workers/solver';
+
+interface State {
+  readonly busy: boolean;
+  readonly visited: number;
+  readonly result?: SearchResult;
+  readonly ms?: number;
+  readonly fault?: string;
+}
+
+/** The best set and order of the path's stages for every wish within the receiver's reach. */
+export function BestOrder({
+  stages,
+  receiver,
+  goals,
+  signals,
+  head,
+}: {
+  readonly stages: readonly PathStage[];
+  readonly receiver: PathReceiver;
+  readonly goals: readonly SearchGoal[];
+  readonly signals: readonly PathSignal[];
+  readonly head: PathStage | undefined;
+}) {
+  const { trySave } = useWrite();
+  const [state, setState] = useState<State>({ busy: false, visited: 0 });
+  const solver = useRef<ReturnType<typeof startSolver>>(undefined);
+  useEffect(() => {
+    solver.current = startSolver((reply) => {
+      if (reply.reply === 'searched') setState((old) => ({ ...old, visited: reply.visited }));
+      else if (reply.reply === 'found') setState({ busy: false, visited: reply.found.visited, result: reply.found });
+      else if (reply.reply === 'done') setState((old) => ({ ...old, ms: reply.ms }));
+      else if (reply.reply === 'trouble') setState({ busy: false, visited: 0, fault: reply.message });
+    });
+    return () => solver.current?.end();
+  }, []);
+  const { result } = state;
+  const name = (index: number): string => stages[index]?.name ?? '';
+  return (
+    <Section title="Best set and order" hint={`of these stages, for all wishes; exact up to ${MOST_PARTS} parts`}>
+      <p className="max-w-prose text-sm text-dim">
+        Lines must be used; every other stage may be left out. What decides is the wish that loses most; strong carriers
+        must overload nothing.{head ? ' The antenna’s own amplifier stays first: nothing can be put ahead of it.' : ''}
+      </p>
+      <div className="mt-2 flex gap-3">
+        <Button
+          look="main"
+          busy={state.busy}
+          disabled={stages.length > MOST_PARTS || goals.length === 0}
+          onClick={() => {
+            setState({ busy: true, visited: 0 });
+            solver.current?.ask({
+              do: 'order',
+              shelf: stages.map((stage) => ({
+                stage,
+                needed: stage.kind === 'line',
+                cost: stage.kind === 'line' ? 0 : 1,
+              })),
+              receiver,
+              goals,
+              signals,
+              ...(head ? { head } : {}),
+            });
+          }}
+        >
+          {state.busy ? `Searching, ${state.visited} tried…` : 'Find the best order'}
+        </Button>
+        {state.busy && (
+          <Button
+            onClick={() => {
+              solver.current?.ask({ do: 'stop' });
+              setState({ busy: false, visited: 0 });
+            }}
+          >
+            Cancel
+          </Button>
+        )}
+      </div>
+      {stages.length > MOST_PARTS && (
+        <p className="mt-1 text-caution">More than {MOST_PARTS} stages: take some out for the search.</p>
+      )}
+      {state.fault && (
+        <p role="alert" className="mt-1 text-danger">
+          {state.fault}
+        </p>
+      )}
+      {result && (
+        <div role="status" className="mt-2">
+          <p>{result.sentence}</p>
+          {result.best && (
+            <ul className="list-disc pl-5" aria-label="Best order by wish">
+              <li>Order: {result.best.order.map(name).join(', ') || 'nothing in between'}</li>
+              {goals.map((goal, i) => (
+                <li key={goal.name}>
+                  {goal.name} loses{' '}
+                  <Value
+                    shown={inDb(result.best?.lossesDb[i] ?? 0, 2)}
+                    provenance={{
+                      origin: 'model',
+                      formula: 'SNR lost to the chain, its strongest product counted as noise',
+                      inputs: [
+                        ['orders tried', String(result.visited)],
+                        ['beginnings left by the bound', String(result.pruned)],
+                        ['time', state.ms === undefined ? '' : `${fixed(state.ms, 0)} ms`],
+                      ],
+                      source: 'Friis 1944; power-series intermodulation; exhaustive search with bounds',
+                    }}
+                  />
+                </li>
+              ))}
+            </ul>
+          )}
+          <Button
+            className="mt-1"
+            onClick={() =>
+              void trySave([entry('path', `Best order: ${result.sentence}`)], 'Written into the notebook.')
+            }
+          >
+            Write this into the notebook
+          </Button>
+        </div>
+      )}
+    </Section>
+  );
+}

@@ -1,0 +1,64 @@
+import type { Saved } from '@velvet-reed/contract';
+import { type PathSignal, type SearchGoal } from '@velvet-reed/core';
+import { useMemo } from 'react';
+import { toPathReceiver, toPathStage } from '../../data/derive';
+import { askPath, type AskedPath } from '../../data/path-question';
+import type { StationData } from '../../data/station';
+import { BestOrder } from './best-order';
+import { Converters, DcFeed, Splitters } from './feed-tools';
+import { FilterDesigner } from './filter-designer';
+import { Compatibility, SetupCards } from './receiver-tools';
+
+/** What is planned beside the order of stages: filter, search, DC, splitters, converters, receiver set-up. */
+export function PathTools({
+  data,
+  path,
+  target,
+  receiver,
+  asked,
+  stored,
+}: {
+  readonly data: StationData;
+  readonly path: Saved<'paths'>;
+  readonly target: Saved<'targets'>;
+  readonly receiver: Saved<'receivers'>;
+  readonly asked: AskedPath;
+  readonly stored: readonly Saved<'pathStages'>[];
+}) {
+  const signals: readonly PathSignal[] = asked.question.signals;
+  const wanted = useMemo(
+    () => ({ name: target.name, lowHz: target.lowHz, highHz: target.highHz }),
+    [target.name, target.lowHz, target.highHz],
+  );
+  const goals = useMemo(
+    () =>
+      data.targets
+        .filter((one) => one.lowHz >= receiver.minHz && one.highHz <= receiver.maxHz)
+        .map((one): SearchGoal => {
+          const { signals: _signals, ...question } = askPath(data, path, one).question;
+          return { ...question, name: one.name };
+        }),
+    [data, path, receiver],
+  );
+  const stages = useMemo(() => stored.map((stage) => toPathStage(data.station, stage)), [stored, data.station]);
+  return (
+    <details>
+      <summary className="mb-3 text-plum">
+        More tools: best order, design a filter, DC, splitters, converters, receiver set-up
+      </summary>
+      <BestOrder
+        stages={stages}
+        receiver={toPathReceiver(receiver)}
+        goals={goals}
+        signals={signals}
+        head={asked.head}
+      />
+      <FilterDesigner signals={signals} wanted={wanted} />
+      <DcFeed />
+      <Splitters />
+      <Converters />
+      <SetupCards receivers={data.receivers} wanted={wanted} />
+      <Compatibility />
+    </details>
+  );
+}
