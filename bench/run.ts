@@ -1,5 +1,6 @@
-// Speed against targets that no test asserts: `npm run bench [-- interface ranking solver worlds]`. Each part prints its figures and the target beside them.
+// Speed against targets that no test asserts: `npm run bench [-- interface path ranking solver worlds]`. Each part prints its figures and the target beside them.
 import { interfaceBench } from './interface';
+import { pathBench } from './path';
 import { rankingBench } from './ranking';
 import { solverBench } from './solver';
 import { worldsBench } from './worlds';
@@ -7,6 +8,7 @@ import { worldsBench } from './worlds';
 const PARTS: Readonly<Record<string, () => Promise<void>>> = {
   solver: solverBench,
   ranking: rankingBench,
+  path: pathBench,
   worlds: worldsBench,
   interface: interfaceBench,
 };

@@ -43,6 +43,8 @@ interface ChartData {
   readonly range: Span;
   readonly ticks: readonly number[];
   readonly logarithmic: boolean;
+  /** Places of the ticks below, where the chart's own are not wanted, and how they read. */
+  readonly below?: { readonly ticks: readonly number[]; readonly text: (value: number) => string };
 }
 
 const TOP_PX = 18;
@@ -92,6 +94,7 @@ const Curves = memo(function Curves({
   range,
   ticks,
   logarithmic,
+  below,
   xTicks,
 }: ChartData & { readonly xTicks: number }) {
   return (
@@ -105,10 +108,10 @@ const Curves = memo(function Curves({
           height={AXIS_PX}
           domain={[drawn[0], drawn[1]]}
           allowDataOverflow
-          ticks={scaleLinear([drawn[0], drawn[1]], [0, 1]).ticks(xTicks)}
+          ticks={below ? [...below.ticks] : scaleLinear([drawn[0], drawn[1]], [0, 1]).ticks(xTicks)}
           tick={INK}
           stroke="var(--rule)"
-          tickFormatter={(value: number) => String(Number(value.toPrecision(5)))}
+          tickFormatter={below?.text ?? ((value: number) => String(Number(value.toPrecision(5))))}
         />
         <YAxis
           hide

@@ -29,6 +29,9 @@ const BATCH = 400;
 /** Readings on one frequency belong together within this share of it. */
 const SAME = 0.01;
 const HOUR_MS = 3_600_000;
+const MINUTE_MS = 60_000;
+/** Shorter logs are drawn over minutes. */
+const SHORT_MS = 2 * HOUR_MS;
 const clock = (ms: number): string => new Date(ms).toISOString().slice(11, 16);
 const today = (): string => new Date().toISOString().slice(0, 10);
 
@@ -192,8 +195,10 @@ function Log({
   const steps = floorSteps(readings, data.station);
   const pattern = floorPattern(readings, data.station);
   const begin = readings[0].atMs;
-  const hours = readings.map(({ atMs, levelDbm }) => ({ x: (atMs - begin) / HOUR_MS, y: levelDbm }));
-  const end = Math.max(0.05, hours[hours.length - 1].x);
+  const short = readings[readings.length - 1].atMs - begin < SHORT_MS;
+  const unitMs = short ? MINUTE_MS : HOUR_MS;
+  const points = readings.map(({ atMs, levelDbm }) => ({ x: (atMs - begin) / unitMs, y: levelDbm }));
+  const end = Math.max(0.05, points[points.length - 1].x);
   const levels = readings.map(({ levelDbm }) => levelDbm);
   const low = 10 * Math.floor(Math.min(...levels) / 10);
   const high = 10 * Math.ceil(Math.max(...levels) / 10 + 0.01);
@@ -207,10 +212,10 @@ function Log({
           : steps.map((step) => <StepLine key={step.atMs} step={step} />)}
       </p>
       <TraceChart
-        label="Noise floor over hours since the first reading"
-        traces={[{ id: 'floor', name: 'floor', points: hours, look: 0 }]}
+        label={`Noise floor over ${short ? 'minutes' : 'hours'} since the first reading`}
+        traces={[{ id: 'floor', name: 'floor', points, look: 0 }]}
         bands={[]}
-        markers={steps.map((step, i) => ({ name: `step ${i + 1}`, x: (step.atMs - begin) / HOUR_MS }))}
+        markers={steps.map((step, i) => ({ name: `step ${i + 1}`, x: (step.atMs - begin) / unitMs }))}
         visible={[0, end]}
         drawn={[0, end]}
         range={[low, high]}
@@ -219,9 +224,9 @@ function Log({
         height={200}
       />
       <p className="text-xs text-dim">
-        dBm over hours since {new Date(begin).toISOString().slice(0, 16).replace('T', ' ')} UTC. The class expects{' '}
-        {fixed(noisePowerDbm(expected.faDb, 2500), 0)} dBm in 2.5 kHz at a lossless antenna on {frequencyText(freqHz)}{' '}
-        (a median, ±10 dB).
+        dBm over {short ? 'minutes' : 'hours'} since {new Date(begin).toISOString().slice(0, 16).replace('T', ' ')} UTC.
+        The class expects {fixed(noisePowerDbm(expected.faDb, 2500), 0)} dBm in 2.5 kHz at a lossless antenna on{' '}
+        {frequencyText(freqHz)} (a median, ±10 dB).
       </p>
       <p className="mt-1 text-sm">
         Medians: {pattern.light.map((one) => `${one.name} ${fixed(one.medianDbm, 1)} dBm (${one.count})`).join(', ')};{' '}

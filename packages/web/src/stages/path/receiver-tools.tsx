@@ -150,11 +150,12 @@ export function Compatibility() {
     <Section title="What goes together" hint="features, audio and control routes, plugs">
       <fieldset>
         <legend className="text-sm text-dim">Features that you want at once</legend>
-        <div className="flex flex-wrap gap-x-5">
+        <div className="flex flex-wrap gap-x-6 gap-y-1">
           {FEATURES.map((feature) => (
             <label key={feature} className="flex min-h-11 items-center gap-2 sm:min-h-0">
               <input
                 type="checkbox"
+                className="size-6"
                 checked={chosen.includes(feature)}
                 onChange={() =>
                   setChosen(chosen.includes(feature) ? chosen.filter((one) => one !== feature) : [...chosen, feature])

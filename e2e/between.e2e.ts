@@ -1,0 +1,223 @@
+import { readFile } from 'node:fs/promises';
+import { expect, test, type Page } from '@playwright/test';
+import { accessible, freshBench, watch } from './helpers';
+
+const fill = async (page: Page, region: string, fields: Readonly<Record<string, string>>): Promise<void> => {
+  for (const [label, text] of Object.entries(fields))
+    await page.getByRole('region', { name: region }).getByLabel(label, { exact: true }).fill(text);
+};
+
+test('noise: a log with its step beside sunset, own devices, who makes a spur, where a pad says it is made', async ({
+  page,
+}) => {
+  const faults = await watch(page);
+  const base = await freshBench(page, [-39.7, 120.6], 'amplified-loop', 9.6e6);
+  const emitters = [
+    ['FM one', 91.7e6, 2000, 2500],
+    ['FM two', 95.3e6, 4000, 1800],
+    ['FM three', 104.9e6, 8000, 2500],
+  ] as const;
+  const changes = emitters.map(([name, freqHz, powerW, distanceM]) => ({
+    op: 'create',
+    resource: 'emitters',
+    values: { name, freqHz, powerW, powerKind: 'ERP', distanceM, own: false },
+  }));
+  expect(
+    (await page.request.post(`/api/stations/${base.split('/').at(-1)}/changes`, { data: { changes } })).status(),
+  ).toBe(200);
+  await page.goto(`${base}/noise`);
+
+  // readings of 4 August 2026; a broken file first
+  const log = page.getByRole('region', { name: 'Noise log' });
+  const levels = [
+    '-88.4',
+    '-87.9',
+    '-88.7',
+    '-88.1',
+    '-89.0',
+    '-88.3',
+    '-101.2',
+    '-101.9',
+    '-101.4',
+    '-101.6',
+    '-101.1',
+    '-101.8',
+  ];
+  const rows = levels.map((level, i) => `2026-08-04 09:${String(7 + i).padStart(2, '0')},${level}`);
+  const csv = (text: string) => ({ name: 'log.csv', mimeType: 'text/csv', buffer: Buffer.from(text) });
+  await log.getByLabel('Log as CSV').setInputFiles(csv('time,dBm\n2026-08-04 09:07,quiet'));
+  await expect(log.getByRole('alert')).toContainText('log.csv: Line 2: a row needs a time and a level in dBm.');
+  await log.getByLabel('Log as CSV').setInputFiles(csv(['time,dBm', ...rows].join('\n')));
+  await expect(log.getByRole('status')).toContainText(/Step of\s*−13\.1\sdB/);
+  await expect(log.getByRole('status')).toContainText(
+    /at 09:13 UTC, [345] min after computed sunset: suspect photovoltaic or lighting; only a hint/,
+  );
+  await page.reload();
+  await expect(log.getByRole('status')).toContainText(/Step of\s*−13\.1\sdB/);
+
+  // heater −0.4, lamp −0.2, inverter −12.8 then −13.3 dB
+  const devices = page.getByRole('region', { name: 'Own devices, off and on' });
+  for (const [device, off] of [
+    ['heater', '-88.4'],
+    ['lamp', '-88.2'],
+    ['inverter', '-100.8'],
+    ['inverter', '-101.3'],
+  ]) {
+    await devices.getByLabel('Device', { exact: true }).fill(device);
+    await devices.getByLabel('Frequency').fill('136 kHz');
+    await devices.getByLabel('Floor, device on').fill('-88 dBm');
+    await devices.getByLabel('Floor, device off').fill(`${off} dBm`);
+    await devices.getByRole('button', { name: 'Log this switching' }).click();
+    await expect(devices.getByRole('rowheader', { name: device })).toBeVisible();
+  }
+  await expect(devices.getByRole('row').nth(1)).toContainText(/inverter\s*−13\.[01].*−12\.8, −13\.3.*proven/);
+  await expect(devices.getByRole('row', { name: /^heater/ })).toContainText('lucky coincidence');
+
+  // 9.6 MHz is 104.9 − 95.3
+  await fill(page, 'A signal that should not be there', { 'Spur seen at': '9.6 MHz' });
+  await expect(
+    page.getByRole('list', { name: 'Who can make it, most likely first' }).getByRole('listitem').first(),
+  ).toContainText('FM three and FM two: f1 − f2, order 2');
+  const spurs = page.getByRole('region', { name: 'A signal that should not be there' });
+  for (const [after, where] of [
+    ['-71 dBm', 'Product made before the pad (amplifier)'],
+    ['-81 dBm', 'Made in the receiver, second order.'],
+    ['-91 dBm', 'Made in the receiver, third order.'],
+  ]) {
+    await fill(page, 'A signal that should not be there', {
+      'Spur without the pad': '-61 dBm',
+      'Spur with the pad': after,
+    });
+    await expect(spurs).toContainText(where);
+  }
+  await expect(page.getByRole('region', { name: 'Gain by measurement' })).toContainText(/Leave the gain at\s*25\sdB/);
+  await accessible(page, 'noise');
+  expect(faults).toEqual([]);
+});
+
+test('between antenna and receiver: a filter designed and its place, best order, DC, splitters, converter, set-up, what goes together', async ({
+  page,
+}) => {
+  const faults = await watch(page);
+  const base = await freshBench(page, [50.2, -19.3], 'half-wave-dipole', 9.6e6);
+  const fm = [
+    ['FM two', 95.3e6, 4000, 1800],
+    ['FM three', 104.9e6, 8000, 2500],
+  ] as const;
+  const wish = { lowHz: 9.59e6, highHz: 9.61e6, bandwidthHz: 2500, weight: 3 };
+  const none = { latDeg: null, lonDeg: null, arrivalDeg: null, fromMin: null, toMin: null };
+  const receiver = { name: 'dongle, direct', bits: 8, fullScaleDbm: -5, sampleRateHz: 28.8e6, complexSamples: false };
+  const ends = { noiseFigureDb: 15, iip2Dbm: 50, iip3Dbm: 10, minHz: 1e4, maxHz: 14.4e6 };
+  const sound = { name: 'sound card', bits: 17.5, fullScaleDbm: -5, sampleRateHz: 192e3, complexSamples: false };
+  const sdr = { name: 'narrow receiver', bits: 10.8, fullScaleDbm: -5, sampleRateHz: 2e6, complexSamples: false };
+  const stage = {
+    ...{ pathId: { new: 'p' }, cableId: 'pe5', lengthM: 0, plotFeatureId: null, gainDb: 0, noiseFigureDb: 0 },
+    ...{ iip2Dbm: 40, iip3Dbm: 10, lossDb: 0, shape: 'lowpass', family: 'chebyshev', order: 5, rippleDb: 0.1 },
+    ...{ edgeLowHz: 1.8e6, edgeHighHz: 30e6 },
+  };
+  const create = (resource: string, values: object, as?: string) => ({
+    op: 'create',
+    resource,
+    values,
+    ...(as ? { as } : {}),
+  });
+  const changes = [
+    ...fm.map(([name, freqHz, powerW, distanceM]) =>
+      create('emitters', { name, freqHz, powerW, powerKind: 'ERP', distanceM, own: false }),
+    ),
+    create('targets', { name: '9.6 MHz', ...wish, ...none }, 't'),
+    create('receivers', { ...receiver, ...ends }, 'r'),
+    create('receivers', { ...sound, ...ends, maxHz: 96e3 }),
+    create('receivers', { ...sdr, ...ends, maxHz: 1e6 }),
+    create('paths', { name: 'P', receiverId: { new: 'r' }, targetId: { new: 't' }, antennaId: null }, 'p'),
+    create('pathStages', { ...stage, name: 'Coax', kind: 'line', lengthM: 25, firstPlace: 0, secondPlace: 0 }),
+    create('pathStages', {
+      ...stage,
+      name: 'Amplifier',
+      kind: 'amplifier',
+      gainDb: 14,
+      noiseFigureDb: 3,
+      iip3Dbm: 5,
+      iip2Dbm: 35,
+      firstPlace: 1,
+      secondPlace: 1,
+    }),
+    create('pathStages', { ...stage, name: 'Low-pass', kind: 'filter', firstPlace: 2, secondPlace: 2 }),
+  ];
+  const reply = await page.request.post(`/api/stations/${base.split('/').at(-1)}/changes`, { data: { changes } });
+  expect(reply.status()).toBe(200);
+  await page.goto(`${base}/path`);
+  await page.getByText('More tools: best order').click();
+
+  // FM at −9 dBm overloads the amplifier unless the low-pass stands ahead of it
+  const best = page.getByRole('region', { name: 'Best set and order' });
+  await best.getByRole('button', { name: 'Find the best order' }).click();
+  await expect(best.getByRole('list', { name: 'Best order by wish' })).toContainText(/Order: .*Low-pass/);
+  await expect(best.getByRole('status')).toContainText('9.6 MHz loses');
+
+  // Matthaei's table at 0.1 dB, order 5, 30 MHz; 56.8 and 61.2 dB; the product falls by their sum ahead of the amplifier
+  const filter = page.getByRole('region', { name: 'Design a filter' });
+  await expect(filter.getByRole('status').first()).toContainText('order 5');
+  for (const text of ['121.7 pF', '363.7 nH', '209.6 pF', '110 pF + 100 pF']) await expect(filter).toContainText(text);
+  await expect(filter.getByRole('list', { name: 'Goals' })).toContainText(/FM two, 95\.30 MHz.*ideal parts 56\.8 dB/);
+  await expect(filter.getByRole('list', { name: 'Goals' })).toContainText(/FM three, 104\.9 MHz.*ideal parts 61\.2 dB/);
+  await expect(filter).toContainText(/ahead of the amplifier the filter takes\s*11[78]\.\d\sdB/);
+  await expect(filter).toContainText('behind it nothing against the wanted signal: useless there');
+  await filter.getByRole('button', { name: 'Build 10,000 of them' }).click();
+  await expect(filter).toContainText(/\d+\.\d\s%.*meet every goal/);
+  const netlist = page.waitForEvent('download');
+  await filter.getByRole('button', { name: 'Netlist (.cir)' }).click();
+  expect(await readFile(await (await netlist).path(), 'utf8')).toMatch(/C1 n0 0 1\.2\d*e-10[\s\S]*\.ac dec/);
+  const twoPort = page.waitForEvent('download');
+  await filter.getByRole('button', { name: 'Two-port file (.s2p)' }).click();
+  expect(await readFile(await (await twoPort).path(), 'utf8')).toContain('# Hz S RI R 50');
+  await filter.getByLabel('Order (empty: least)').fill('4');
+  await expect(filter.getByRole('alert')).toContainText('even order needs unequal ends');
+
+  const dc = page.getByRole('region', { name: 'DC along the coax' });
+  await expect(dc.getByRole('status')).toContainText(/4\.50\sV.*48\.6\sm/);
+  await dc.getByLabel('Between injector and amplifier also').selectOption({ label: 'a resistive 20 dB pad' });
+  await fill(page, 'DC along the coax', { 'Supply, V': '13', Line: '0 m' });
+  await expect(dc.getByRole('status')).toContainText('3.31 W even with its output open');
+
+  const split = page.getByRole('region', { name: 'One antenna, several receivers' });
+  await expect(split.getByRole('row', { name: /^T of two/ })).toContainText(/3\.52\sdB/);
+  await expect(split.getByRole('row', { name: /^T of three/ })).toContainText(/6\.02\sdB/);
+  await expect(split.getByRole('row', { name: /^hybrid/ })).toContainText(/3\.51\sdB/);
+
+  const converter = page.getByRole('region', { name: 'Converter ahead of the receiver' });
+  await expect(converter.getByRole('status')).toContainText(/1\.2500\sGHz|1250\.0\sMHz/);
+  await expect(converter.getByRole('status')).toContainText(/0\.50[0-2]\sdB/);
+
+  const cards = page.getByRole('region', { name: 'Receiver set-up' });
+  await fill(page, 'Receiver set-up', { On: '14.1 MHz', 'reads as': '10.000087 MHz' });
+  const dongle = cards.getByRole('listitem').filter({ hasText: 'dongle, direct' });
+  await expect(dongle).toContainText('Ghosts: 14.70 MHz, 42.90 MHz appear in the same place');
+  await expect(dongle).toContainText('below half the sample rate (14.40 MHz)');
+  await expect(cards.getByRole('status')).toContainText(/\+8\.7\sppm/);
+  await expect(cards.getByRole('status')).toContainText(/83\.3\sHz/);
+  await expect(cards.getByRole('status')).toContainText(/1\.27\skHz/);
+  await fill(page, 'Receiver set-up', { On: '77.5 kHz', 'in a bandwidth of': '200 Hz' });
+  await expect(cards.getByRole('listitem').filter({ hasText: 'sound card' })).toContainText(
+    /real input, direct: everything has a mirrored twin.*96\.0\skHz.*−133\.9\sdBFS/,
+  );
+  await expect(cards.getByRole('listitem').filter({ hasText: 'narrow receiver' })).toContainText(
+    /1\.00\sMHz.*−103\.8\sdBFS/,
+  );
+
+  const together = page.getByRole('region', { name: 'What goes together' });
+  await together.getByLabel('IF tap').check();
+  await together.getByLabel('diversity').check();
+  await expect(together).toContainText('IF tap with diversity: impossible');
+  await expect(together).toContainText(
+    'control program to receiver program: a pair of virtual serial ports is missing.',
+  );
+  await expect(together).toContainText('receiver program to decoder: a virtual audio cable is missing.');
+  await together
+    .getByLabel(/^Routes/)
+    .fill('audio: decoder > receiver program, cable 1\naudio: receiver program > decoder, cable 2');
+  await expect(together).toContainText('audio: decoder → receiver program → decoder is a loop.');
+  await expect(together).toContainText('Fewest adapters: SMA-m to N-f.');
+  await accessible(page, 'path tools');
+  expect(faults).toEqual([]);
+});
