@@ -174,6 +174,15 @@ test('between antenna and receiver: a filter designed and its place, best order,
   await filter.getByLabel('Order (empty: least)').fill('4');
   await expect(filter.getByRole('alert')).toContainText('even order needs unequal ends');
 
+  await filter.getByLabel('Order (empty: least)').fill('');
+  await filter.getByLabel('Family').selectOption('elliptic');
+  await expect(filter.getByRole('status').first()).toContainText('Elliptic, order');
+  const notch = page.getByRole('region', { name: 'Notch for one carrier' });
+  await fill(page, 'Notch for one carrier', { 'Carrier to take out': '95.3 MHz' });
+  // a quarter wave of coax with 0.66: 0.66 · c / (4 · 95.3 MHz) = 519 mm (by hand)
+  await expect(notch.getByRole('status')).toContainText(/519\.[01]\smm/);
+  await expect(notch.getByRole('status')).toContainText('again at 285.9 MHz');
+
   const dc = page.getByRole('region', { name: 'DC along the coax' });
   await expect(dc.getByRole('status')).toContainText(/4\.50\sV.*48\.6\sm/);
   await dc.getByLabel('Between injector and amplifier also').selectOption({ label: 'a resistive 20 dB pad' });

@@ -462,6 +462,8 @@ export {
   type TuningRange,
   tuningRange,
   couplingWinding,
+  type Winding,
+  windingFor,
 } from './resonator/winding';
 export {
   LAYER_HEIGHT_KM,

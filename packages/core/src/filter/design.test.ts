@@ -12,7 +12,9 @@ import {
   ladderLossDb,
   ladderScattering,
   namedParts,
+  solenoid,
   spiceNetlist,
+  windingFor,
   type FilterQuestion,
 } from '../index';
 
@@ -56,6 +58,25 @@ describe('designing a low-pass for 30 MHz', () => {
     expect(hopeless.stops[0].met).toBe(false);
     expect(() => designFilter({ ...QUESTION, order: 4 })).toThrow(/even order/);
     expect(() => designFilter({ ...QUESTION, shape: 'bandpass' })).toThrow(/two edges/);
+  });
+});
+
+describe('elliptic and wound', () => {
+  test('an elliptic low-pass needs fewer branches for the same stop band, and keeps its stop attenuation beyond the first zero', () => {
+    const goals = { stops: [{ name: 'near', freqHz: 40e6, leastDb: 45 }], passes: [], coilQ: 1e6 };
+    const chebyshev = designFilter({ ...QUESTION, ...goals });
+    const elliptic = designFilter({ ...QUESTION, ...goals, family: 'elliptic', stopDb: 50 });
+    expect(elliptic.met).toBe(true);
+    expect(elliptic.spec.order).toBeLessThan(chebyshev.spec.order);
+    for (const f of [42e6, 60e6, 90e6, 200e6]) expect(elliptic.idealLossDb(f)).toBeGreaterThan(49.9);
+    expect(() => designFilter({ ...QUESTION, family: 'elliptic', shape: 'highpass' })).toThrow(/as low-pass/);
+  });
+  test('3.64 µH needs 30 turns on 4 nH per turn² (√(3640/4) = 30.2), and the air coil has the inductance asked for (Wheeler)', () => {
+    const wound = windingFor(3.64e-6, { alHenry: 4e-9, diameterM: 0.02, pitchM: 0.001 });
+    expect(wound.coreTurns).toBe(30);
+    expect(wound.coreError).toBeCloseTo(900 / 910 - 1, 6);
+    const wheeler = solenoid({ diameterM: 0.02, lengthM: wound.airLengthM, turns: wound.airTurns }).wheelerH;
+    expect(wheeler / 3.64e-6).toBeCloseTo(1, 2);
   });
 });
 

@@ -1,5 +1,6 @@
 import { OutOfRangeError, requirePositive, requireRange } from '../errors';
 import { preferredCapacitors, type PreferredSeries } from '../resonator/preferred';
+import { ellipticLowpass } from './elliptic';
 import { coilResistance, ladder, ladderLossDb, qFrequencyHz, type Branch, type LadderSpec } from './ladder';
 import type { FilterFamily, FilterShape } from './response';
 
@@ -19,8 +20,10 @@ export interface PassGoal {
 /** What a filter is to do. */
 export interface FilterQuestion {
   readonly shape: FilterShape;
-  readonly family: FilterFamily;
+  readonly family: FilterFamily | 'elliptic';
   readonly rippleDb: number;
+  /** Elliptic: attenuation that the whole stop band keeps, dB. */
+  readonly stopDb?: number;
   readonly edgesHz: readonly number[];
   readonly lineOhm: number;
   readonly first: 'series' | 'shunt';
@@ -51,7 +54,7 @@ export interface GoalResult {
 
 /** A filter with ideal and with real parts. */
 export interface FilterDesign {
-  readonly spec: LadderSpec;
+  readonly spec: Omit<LadderSpec, 'family'> & { readonly family: FilterQuestion['family'] };
   readonly ideal: readonly Branch[];
   readonly real: readonly Branch[];
   readonly capacitors: readonly RealCapacitor[];
@@ -79,10 +82,46 @@ function withRealCapacitors(branches: readonly Branch[], series: PreferredSeries
   return { real, capacitors };
 }
 
+/** Attenuation of the stop band that an elliptic filter keeps when nobody said, dB. */
+const USUAL_STOP_DB = 50;
+const MOST_ELLIPTIC = 11;
+
+/** All orders of a list. */
+const permutations = (list: readonly number[]): readonly number[][] =>
+  list.length === 0
+    ? [[]]
+    : list.flatMap((one) => permutations(list.filter((other) => other !== one)).map((tail) => [one, ...tail]));
+
+/** An elliptic low-pass with its traps in the first order that has no negative element. */
+function ellipticBranches(question: FilterQuestion, order: number): readonly Branch[] {
+  if (question.shape !== 'lowpass')
+    throw new OutOfRangeError(
+      'Elliptic filters are designed here as low-pass. Choose Chebyshev or Butterworth for the others.',
+      'family',
+    );
+  const pairs = Array.from({ length: (order - 1) / 2 }, (_, i) => i + 1);
+  let fault: unknown;
+  for (const trapOrder of permutations(pairs))
+    try {
+      return ellipticLowpass({
+        order,
+        rippleDb: question.rippleDb,
+        stopDb: question.stopDb ?? USUAL_STOP_DB,
+        edgeHz: question.edgesHz[0],
+        lineOhm: question.lineOhm,
+        trapOrder,
+      }).branches;
+    } catch (error) {
+      if (!(error instanceof OutOfRangeError)) throw error;
+      fault = error;
+    }
+  throw fault;
+}
+
 function designOfOrder(question: FilterQuestion, order: number): FilterDesign {
   const { shape, family, rippleDb, edgesHz, lineOhm, first } = question;
-  const spec: LadderSpec = { shape, family, order, rippleDb, edgesHz, lineOhm, first };
-  const ideal = ladder(spec);
+  const spec = { shape, family, order, rippleDb, edgesHz, lineOhm, first };
+  const ideal = family === 'elliptic' ? ellipticBranches(question, order) : ladder({ ...spec, family });
   const { real, capacitors } = withRealCapacitors(ideal, question.series);
   const coilOhm = coilResistance(question.coilQ, qFrequencyHz(spec));
   const idealLossDb = (freqHz: number): number => ladderLossDb(ideal, freqHz, lineOhm);
@@ -119,10 +158,11 @@ export function designFilter(question: FilterQuestion): FilterDesign {
     requireRange(question.order, 'Order', 1, MOST_ORDER);
     return designOfOrder(question, question.order);
   }
-  const step = question.family === 'chebyshev' ? 2 : 1; // even orders would need unequal ends
+  const step = question.family === 'butterworth' ? 1 : 2; // even orders of the others would need unequal ends
+  const most = question.family === 'elliptic' ? MOST_ELLIPTIC : MOST_ORDER;
   let best: FilterDesign | undefined;
   let bestMiss = Infinity;
-  for (let order = question.family === 'chebyshev' ? 3 : 2; order <= MOST_ORDER; order += step) {
+  for (let order = question.family === 'butterworth' ? 2 : 3; order <= most; order += step) {
     const design = designOfOrder(question, order);
     if (design.met) return design;
     const miss = [...design.stops, ...design.passes].reduce(

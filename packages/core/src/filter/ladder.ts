@@ -50,7 +50,10 @@ export interface LadderSpec {
 }
 
 /** Middle of a band filter (geometric), its relative width; the edge of the others. */
-function scaleOf({ shape, edgesHz }: LadderSpec): { readonly omega: number; readonly width: number } {
+function scaleOf({ shape, edgesHz }: Pick<LadderSpec, 'shape' | 'edgesHz'>): {
+  readonly omega: number;
+  readonly width: number;
+} {
   edgesHz.forEach((edge) => requirePositive(edge, 'Edge (Hz)'));
   if (shape === 'lowpass' || shape === 'highpass') return { omega: 2 * Math.PI * edgesHz[0], width: 1 };
   const [low, high] = edgesHz;
@@ -155,7 +158,8 @@ export const coilResistance =
     (2 * Math.PI * atHz * henry) / q;
 
 /** Frequency at which the Q of a filter's coils is stated: the edge, or the geometric middle. */
-export const qFrequencyHz = (spec: LadderSpec): number => scaleOf(spec).omega / (2 * Math.PI);
+export const qFrequencyHz = (spec: Pick<LadderSpec, 'shape' | 'edgesHz'>): number =>
+  scaleOf(spec).omega / (2 * Math.PI);
 
 /** First-order mid-band loss of a band-pass, dB: 4.343 Σg / (Q·width). Over-estimates above some 3 dB. Source: Cohn, Proc. IRE 47 (1959) 1342. */
 export function bandpassLossRuleDb(spec: LadderSpec, q: number): number {

@@ -116,3 +116,43 @@ export function couplingWinding(input: {
     mismatchLossDb: -powerDb((4 * parallelOhm * reflected) / (parallelOhm + reflected) ** 2),
   };
 }
+
+/** A coil that can be wound: on a core, and in air. */
+export interface Winding {
+  /** Whole turns on a core (a pass through the hole is one), and the error they leave, ratio. */
+  readonly coreTurns: number;
+  readonly coreError: number;
+  /** Turns of a single layer in air at the stated pitch, and its length. */
+  readonly airTurns: number;
+  readonly airLengthM: number;
+}
+
+/**
+ * Turns for an inductance: N = √(L/A_L) on a core, rounded to whole turns; in air by Nagaoka's current sheet, solved for the turns at a given mean
+ * diameter and pitch.
+ * @param alHenry inductance factor of the core, H per turn².
+ */
+export function windingFor(
+  henry: number,
+  coil: { readonly alHenry: number; readonly diameterM: number; readonly pitchM: number },
+): Winding {
+  requirePositive(henry, 'Inductance (H)');
+  requirePositive(coil.alHenry, 'Inductance factor (H per turn²)');
+  requirePositive(coil.pitchM, 'Pitch (m)');
+  const coreTurns = Math.max(1, Math.round(Math.sqrt(henry / coil.alHenry)));
+  const air = (turns: number): number =>
+    solenoid({ diameterM: coil.diameterM, lengthM: turns * coil.pitchM, turns }).inductanceH;
+  let [low, high] = [0.05, 2];
+  while (air(high) < henry) high *= 2;
+  for (let round = 0; round < 60; round += 1) {
+    const middle = (low + high) / 2;
+    if (air(middle) < henry) low = middle;
+    else high = middle;
+  }
+  return {
+    coreTurns,
+    coreError: (coreTurns ** 2 * coil.alHenry) / henry - 1,
+    airTurns: high,
+    airLengthM: high * coil.pitchM,
+  };
+}

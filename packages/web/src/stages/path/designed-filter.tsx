@@ -6,6 +6,7 @@ import {
   namedParts,
   qFrequencyHz,
   significant,
+  windingFor,
   spiceNetlist,
   spurSources,
   type FilterDesign,
@@ -18,6 +19,8 @@ import { Button } from '../../ui/button';
 import { saveCsv, saveText } from '../../ui/export';
 import { Caution, Wide } from '../../ui/stage';
 import { TraceChart } from '../../ui/trace-chart';
+import { TypedFields } from '../../ui/typed-numbers';
+import { useTypedNumbers } from '../../ui/use-typed-numbers';
 import { inDb, Value } from '../../ui/value';
 import { FilterScatter } from './filter-scatter';
 import { Schematic } from './schematic';
@@ -33,6 +36,8 @@ const POINTS = 300;
 const MOST_LOSS_DB = 100;
 const lossText = (lossDb: number) =>
   lossDb > MOST_LOSS_DB ? { digits: `over ${MOST_LOSS_DB}`, unit: 'dB' } : inDb(lossDb, 1);
+
+const FAMILY = { chebyshev: 'Chebyshev', butterworth: 'Butterworth', elliptic: 'Elliptic' } as const;
 
 const henryText = (henry: number): string =>
   henry < 1e-6 ? `${significant(henry * 1e9, 4)} nH` : `${significant(henry * 1e6, 4)} µH`;
@@ -67,7 +72,7 @@ export function DesignedFilter({
   return (
     <div className="mt-3">
       <p role="status" className={design.met ? '' : 'text-caution'}>
-        {question.family === 'chebyshev' ? 'Chebyshev' : 'Butterworth'}, order{' '}
+        {FAMILY[question.family]}, order{' '}
         <Value strong shown={{ digits: String(spec.order), unit: '' }} provenance={provenance} />
         {design.met
           ? ': every goal is met with real parts.'
@@ -157,11 +162,18 @@ type Named = ReturnType<typeof namedParts>;
 const partText = (farad: number): string =>
   farad < 1e-9 ? `${Number((farad * 1e12).toPrecision(3))} pF` : `${Number((farad * 1e9).toPrecision(3))} nF`;
 
+/** A powder core of 4 nH per turn², and a coil of 8 mm in air with 1.5 mm from turn to turn. */
+const USUAL_COIL = { alHenry: 4e-9, diameterM: 0.008, pitchM: 0.0015 };
+const woundText = (henry: number, coil: typeof USUAL_COIL): string => {
+  const { coreTurns, coreError, airTurns, airLengthM } = windingFor(henry, coil);
+  return `${coreTurns} turns on the core (${coreError < 0 ? '−' : '+'}${fixed(100 * Math.abs(coreError), 0)} %), or ${fixed(airTurns, 1)} in air over ${fixed(airLengthM * 1000, 0)} mm; trim by spacing`;
+};
+
 /** Each part with its ideal value and what it is built from. */
-function partRows(names: Named, design: FilterDesign) {
+function partRows(names: Named, design: FilterDesign, coil: typeof USUAL_COIL = USUAL_COIL) {
   let next = 0;
   return names.flat().map(({ name, kind, value }) => {
-    if (kind === 'coil') return { name, ideal: henryText(value), real: 'wind and trim by spacing' };
+    if (kind === 'coil') return { name, ideal: henryText(value), real: woundText(value, coil) };
     const capacitor = design.capacitors[next];
     next += 1;
     return { name, ideal: faradText(value), real: capacitor.parts.map(partText).join(' + ') };
@@ -169,29 +181,42 @@ function partRows(names: Named, design: FilterDesign) {
 }
 
 function Parts({ names, design }: { readonly names: Named; readonly design: FilterDesign }) {
+  const typed = useTypedNumbers([
+    { name: 'al', label: 'Core, nH per turn²', dimension: 'plain', start: '4' },
+    { name: 'diameter', label: 'Air coil, mean diameter', dimension: 'length', bareUnit: 'mm', start: '8 mm' },
+    { name: 'pitch', label: 'from turn to turn', dimension: 'length', bareUnit: 'mm', start: '1.5 mm' },
+  ]);
+  const [al, diameterM, pitchM] = ['al', 'diameter', 'pitch'].map((name) => typed.value(name));
+  const coil =
+    al && diameterM && pitchM && al > 0 && diameterM > 0 && pitchM > 0
+      ? { alHenry: al * 1e-9, diameterM, pitchM }
+      : USUAL_COIL;
   return (
-    <Wide label="Parts of the filter">
-      <table className="max-w-2xl">
-        <thead>
-          <tr>
-            <th scope="col">Part</th>
-            <th scope="col">Ideal (model)</th>
-            <th scope="col">Built from (catalogue)</th>
-          </tr>
-        </thead>
-        <tbody>
-          {partRows(names, design).map((row) => (
-            <tr key={row.name}>
-              <th scope="row" className="font-mono text-ink">
-                {row.name}
-              </th>
-              <td className="font-mono">{row.ideal}</td>
-              <td className="font-mono">{row.real}</td>
+    <>
+      <TypedFields of={typed} />
+      <Wide label="Parts of the filter">
+        <table className="max-w-4xl">
+          <thead>
+            <tr>
+              <th scope="col">Part</th>
+              <th scope="col">Ideal (model)</th>
+              <th scope="col">Built from (capacitors: catalogue; turns: model)</th>
             </tr>
-          ))}
-        </tbody>
-      </table>
-    </Wide>
+          </thead>
+          <tbody>
+            {partRows(names, design, coil).map((row) => (
+              <tr key={row.name}>
+                <th scope="row" className="font-mono text-ink">
+                  {row.name}
+                </th>
+                <td className="font-mono whitespace-nowrap">{row.ideal}</td>
+                <td className="text-sm">{row.real}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Wide>
+    </>
   );
 }
 

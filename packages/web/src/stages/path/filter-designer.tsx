@@ -50,7 +50,7 @@ export function FilterDesigner({
     { name: 'order', label: 'Order (empty: least)', dimension: 'plain', start: '', optional: true },
   ]);
   const shownFields = typed.fields.filter(
-    ({ name }) => (name !== 'high' || isBand(shape)) && (name !== 'ripple' || family === 'chebyshev'),
+    ({ name }) => (name !== 'high' || isBand(shape)) && (name !== 'ripple' || family !== 'butterworth'),
   );
   const result = useDesign({ shape, family, series, typed, signals, wanted });
   return (
@@ -70,8 +70,9 @@ export function FilterDesigner({
               [
                 ['chebyshev', 'Chebyshev (edge: ripple)'],
                 ['butterworth', 'Butterworth (edge: 3 dB)'],
+                ['elliptic', 'elliptic (edge: ripple)'],
               ],
-              (value: string) => setFamily(value === 'butterworth' ? 'butterworth' : 'chebyshev'),
+              (value: string) => setFamily(value === 'butterworth' || value === 'elliptic' ? value : 'chebyshev'),
             ],
             [
               'Capacitors',
@@ -137,6 +138,7 @@ function useDesign({
       shape,
       family,
       rippleDb: ripple,
+      stopDb: Math.min(120, Math.max(10, stop)),
       edgesHz,
       lineOhm: LINE_OHM,
       first: shape === 'highpass' || shape === 'bandpass' ? 'series' : 'shunt',

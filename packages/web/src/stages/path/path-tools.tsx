@@ -7,6 +7,7 @@ import type { StationData } from '../../data/station';
 import { BestOrder } from './best-order';
 import { Converters, DcFeed, Splitters } from './feed-tools';
 import { FilterDesigner } from './filter-designer';
+import { Notches } from './notches';
 import { Compatibility, SetupCards } from './receiver-tools';
 
 /** What is planned beside the order of stages: filter, search, DC, splitters, converters, receiver set-up. */
@@ -54,6 +55,7 @@ export function PathTools({
         head={asked.head}
       />
       <FilterDesigner signals={signals} wanted={wanted} />
+      <Notches wanted={wanted} />
       <DcFeed />
       <Splitters />
       <Converters />
