@@ -111,7 +111,15 @@ test('between antenna and receiver: a filter designed and its place, best order,
   const sound = { name: 'sound card', bits: 17.5, fullScaleDbm: -5, sampleRateHz: 192e3, complexSamples: false };
   const sdr = { name: 'narrow receiver', bits: 10.8, fullScaleDbm: -5, sampleRateHz: 2e6, complexSamples: false };
   const stage = {
-    ...{ pathId: { new: 'p' }, cableId: 'pe5', lengthM: 0, plotFeatureId: null, gainDb: 0, noiseFigureDb: 0 },
+    ...{
+      pathId: { new: 'p' },
+      cableId: 'pe5',
+      lengthM: 0,
+      plotFeatureId: null,
+      partId: null,
+      gainDb: 0,
+      noiseFigureDb: 0,
+    },
     ...{ iip2Dbm: 40, iip3Dbm: 10, lossDb: 0, shape: 'lowpass', family: 'chebyshev', order: 5, rippleDb: 0.1 },
     ...{ edgeLowHz: 1.8e6, edgeHighHz: 30e6 },
   };
@@ -147,7 +155,29 @@ test('between antenna and receiver: a filter designed and its place, best order,
   const reply = await page.request.post(`/api/stations/${base.split('/').at(-1)}/changes`, { data: { changes } });
   expect(reply.status()).toBe(200);
   await page.goto(`${base}/path`);
-  await page.getByText('More tools: best order').click();
+  await page.getByText('More tools: parts shelf, best order').click();
+
+  // a part by its measured file, and a broken file first; it goes into the path and out of the search's second look
+  const shelf = page.getByRole('region', { name: 'Parts shelf' });
+  await shelf.getByRole('button', { name: 'Add a part' }).click();
+  const twoPortFile = (name: string, text: string) => ({ name, mimeType: 'text/plain', buffer: Buffer.from(text) });
+  const chooser = shelf.getByLabel('Measured two-port (.s2p), port 1 at the antenna');
+  await chooser.setInputFiles(twoPortFile('broken.s2p', '# MHz S DB R 50\n1 -20 0 -0.5'));
+  await expect(shelf.getByRole('alert')).toContainText(
+    'broken.s2p: Line 2: a row of a two-port needs 9 numbers and has 4.',
+  );
+  const row = (mhz: number, db: number): string => `${mhz} -20 0 ${db} 0 ${db} 0 -20 0`;
+  await chooser.setInputFiles(
+    twoPortFile('highpass box.s2p', ['# MHz S DB R 50', row(1, -60), row(3, -1), row(30, -0.6)].join('\n')),
+  );
+  await expect(shelf.getByLabel('Name', { exact: true })).toHaveValue('highpass box');
+  await shelf.getByRole('button', { name: 'Put it on the shelf' }).click();
+  await expect(shelf).toContainText(/highpass box.*passive, −60\.0 to −0\.6 dB, 1 to 30 MHz, SMA-f \/ SMA-f/);
+  await shelf.getByRole('button', { name: 'Put highpass box into this path' }).click();
+  await expect(shelf.getByRole('button', { name: 'in this path' })).toBeDisabled();
+  await page.reload();
+  await page.getByText('More tools: parts shelf, best order').click();
+  await expect(page.getByRole('list', { name: 'Stages in order 1' })).toContainText('highpass box');
 
   // FM at −9 dBm overloads the amplifier unless the low-pass stands ahead of it
   const best = page.getByRole('region', { name: 'Best set and order' });

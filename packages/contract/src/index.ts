@@ -2,6 +2,7 @@ export {
   SCHEMAS,
   RESOURCE_NAMES,
   stationSchema,
+  MOST_TRANSFER_POINTS,
   OWN_CABLE,
   type ResourceName,
   type Saved,

@@ -7,6 +7,7 @@ import {
   type GainPoint,
   type KindId,
   type PlanPoint,
+  type TransferPoint,
 } from '@velvet-reed/core';
 import { object, type InferType } from 'yup';
 import {
@@ -244,7 +245,9 @@ const pathSchema = object({
 const pathStageSchema = object({
   pathId: recordId('Path'),
   name: line('Name'),
-  kind: choice('Stage', ['line', 'filter', 'amplifier', 'pad'] as const),
+  kind: choice('Stage', ['line', 'filter', 'amplifier', 'pad', 'part'] as const),
+  /** A part of the shelf, when the stage is one. */
+  partId: optionalRecordId('Part'),
   /** Place in the first and in the second order, 0 at the antenna. */
   firstPlace: wholeNumber('Place in order 1', 0, 1000),
   secondPlace: wholeNumber('Place in order 2', 0, 1000),
@@ -401,6 +404,35 @@ const deviceSwitchingSchema = object({
   atMs: quantity('Time (ms)', 0, 1e14),
 });
 
+const isTransfer = (value: unknown): value is TransferPoint =>
+  typeof value === 'object' &&
+  value !== null &&
+  'freqHz' in value &&
+  'gainDb' in value &&
+  typeof value.freqHz === 'number' &&
+  typeof value.gainDb === 'number' &&
+  value.freqHz > 0 &&
+  Math.abs(value.gainDb) <= 200;
+
+/** Most points of a part's gain over frequency. */
+export const MOST_TRANSFER_POINTS = 200;
+
+/** A part that the listener has: its own data, kept on the shelf. */
+const partSchema = object({
+  name: line('Name'),
+  transfer: listOf<TransferPoint>('Gain over frequency', isTransfer, 1, MOST_TRANSFER_POINTS),
+  /** Null: passive. */
+  noiseFigureDb: optionalQuantity('Noise figure (dB)', 0, 60),
+  iip2Dbm: optionalQuantity('Second-order input intercept (dBm)', -60, 150),
+  iip3Dbm: optionalQuantity('Third-order input intercept (dBm)', -60, 100),
+  p1Dbm: optionalQuantity('1 dB compression at the input (dBm)', -80, 80),
+  supplyV: optionalQuantity('Supply (V)', 0, 60),
+  currentA: optionalQuantity('Current (A)', 0, 20),
+  connectorIn: line('Connector at the antenna side', 20),
+  connectorOut: line('Connector at the receiver side', 20),
+  cost: quantity('Cost', 0, 1e6),
+});
+
 /** Header of a stored file; the bytes are fetched on their own. */
 const attachmentSchema = object({
   name: line('File name', 200),
@@ -435,6 +467,7 @@ export const SCHEMAS = {
   boughtAntennas: boughtAntennaSchema,
   surveyReadings: surveyReadingSchema,
   floorReadings: floorReadingSchema,
+  parts: partSchema,
   deviceSwitchings: deviceSwitchingSchema,
 } as const;
 

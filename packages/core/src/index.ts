@@ -234,6 +234,7 @@ export {
   type TouchstoneFormat,
   writeTouchstone,
 } from './formats/touchstone';
+export { readTwoPort, thinTransfer } from './formats/two-port';
 export {
   leakLevel,
   type SwitchTiming,
@@ -372,6 +373,10 @@ export {
 export { symmetricPad, minimumLossPad, resistiveSplitter, wilkinson, biasTee, diodeLimiter } from './path/pads';
 export {
   type PathStage,
+  type TransferPoint,
+  type MeasuredPart,
+  stageIntercepts,
+  compressionDbm,
   type PathReceiver,
   stageGainDb,
   type PathSignal,

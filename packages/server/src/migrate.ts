@@ -4,14 +4,14 @@ import { firstStation } from './migrations/0001-first-station';
 import { dimensionsByName } from './migrations/0002-dimensions-by-name';
 import { placeAndWishes } from './migrations/0003-place-and-wishes';
 import { benchRecords } from './migrations/0004-bench-records';
-import { noiseLog } from './migrations/0005-noise-log';
+import { noiseLogAndShelf } from './migrations/0005-noise-log-and-shelf';
 
 export type Migration = RunnableMigration<QueryInterface>;
 
 /** A static list, not a glob: it survives bundling. */
 export function migrator(sequelize: Sequelize): Umzug<QueryInterface> {
   return new Umzug<QueryInterface>({
-    migrations: [firstStation, dimensionsByName, placeAndWishes, benchRecords, noiseLog],
+    migrations: [firstStation, dimensionsByName, placeAndWishes, benchRecords, noiseLogAndShelf],
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize, tableName: 'migrations' }),
     logger: undefined,

@@ -30,6 +30,7 @@ const LABELS: Readonly<Record<ResourceName, string>> = {
   boughtAntennas: 'antenna to buy',
   surveyReadings: 'survey reading',
   floorReadings: 'floor reading',
+  parts: 'part',
   deviceSwitchings: 'switching',
 };
 
@@ -46,6 +47,7 @@ const REFERENCES: Readonly<Record<string, ResourceName>> = {
   pathId: 'paths',
   guardPlanId: 'guardPlans',
   plotFeatureId: 'plotFeatures',
+  partId: 'parts',
 };
 
 type Values = Record<string, unknown>;

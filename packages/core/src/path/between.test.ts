@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import {
   analysePath,
   checkRouting,
+  compressionDbm,
   dcFeed,
   featureConflicts,
   finish,
@@ -10,9 +11,12 @@ import {
   joinConnectors,
   padFinding,
   readConnector,
+  readTwoPort,
   searchOrder,
   setupCard,
   spurSources,
+  stageGainDb,
+  thinTransfer,
   type PathReceiver,
   type PathSignal,
   type PathStage,
@@ -169,6 +173,70 @@ test('fewest adapters between two ends', () => {
   expect(joinConnectors(readConnector('SMA-f'), readConnector('N-m'), box.slice(0, 2)).adapters).toHaveLength(2);
   expect(joinConnectors(readConnector('F-f'), readConnector('N-m'), box).missing).toBe('an adapter F-m to N-f');
   expect(() => readConnector('plug')).toThrow(/family and gender/);
+});
+
+describe('parts by their own data', () => {
+  const text = [
+    '! measured',
+    '# MHz S RI R 50',
+    '1 0 0 0.1 0 0.1 0 0 0',
+    '10 0 0 0 1 0 1 0 0',
+    '100 0 0 10 0 0.01 0 0 0',
+  ].join('\n');
+  test('|S21| of a two-port file: 0.1, 1 and 10 are −20, 0 and 20 dB; a one-port row is refused', () => {
+    expect(readTwoPort(text).map(({ gainDb }) => gainDb)).toEqual([-20, 0, 20]);
+    expect(readTwoPort('# GHz S DB R 50\n1 0 0 3 0 0 0 0 0')).toEqual([{ freqHz: 1e9, gainDb: 3 }]);
+    expect(() => readTwoPort('# MHz S RI R 50\n1 0.1 0.2')).toThrow(/needs 9 numbers and has 3/);
+    expect(() => readTwoPort('# MHz Z RI R 50\n1 0 0 0 0 0 0 0 0')).toThrow(/only S parameters/);
+  });
+  test('thinning keeps the ends and the corner', () => {
+    const line = Array.from({ length: 500 }, (_, i) => ({
+      freqHz: 1e6 * 1.01 ** i,
+      gainDb: i < 250 ? 0 : -(i - 250) / 10,
+    }));
+    const thin = thinTransfer(line, 20);
+    expect(thin).toHaveLength(20);
+    expect([thin[0], thin[19]]).toEqual([line[0], line[499]]);
+    expect(thin.some(({ freqHz }) => Math.abs(freqHz / line[250].freqHz - 1) < 0.02)).toBe(true);
+  });
+  test('a passive part counts like a pad of its loss, an active one like an amplifier; between its points gain is straight over log f', () => {
+    const receiver = {
+      name: 'r',
+      noiseFigureDb: 10,
+      iip2Dbm: 50,
+      iip3Dbm: 10,
+      fullScaleDbm: 0,
+      bits: 16,
+      sampleRateHz: 1e8,
+      complexSamples: false,
+      minHz: 1,
+      maxHz: 5e7,
+    };
+    const question = { lowHz: 9e6, highHz: 11e6, bandwidthHz: 2400, externalFaDb: 20, signals: [] };
+    const nf = (stage: PathStage): number => analysePath([stage], receiver, question).noiseFigureDb;
+    const box: PathStage = {
+      kind: 'part',
+      name: 'box',
+      transfer: [
+        { freqHz: 1e6, gainDb: -6 },
+        { freqHz: 1e8, gainDb: 0 },
+      ],
+    };
+    expect(stageGainDb(box, 10e6)).toBeCloseTo(-3, 9);
+    expect(nf(box)).toBeCloseTo(nf({ kind: 'pad', name: 'pad', lossDb: 3 }), 9);
+    const amplifier: PathStage = {
+      kind: 'part',
+      name: 'a',
+      transfer: [{ freqHz: 1e6, gainDb: 14 }],
+      noiseFigureDb: 9,
+      iip3Dbm: 5,
+    };
+    // story of the active rod: 14 dB and 9 dB, then 12 dB: 9.31 dB (Friis by hand: 7.943 + 14.849/25.12 = 8.534)
+    expect(analysePath([amplifier], { ...receiver, noiseFigureDb: 12 }, question).noiseFigureDb).toBeCloseTo(9.31, 2);
+    expect(compressionDbm(amplifier)).toBe(-5);
+    expect(compressionDbm({ ...amplifier, p1Dbm: 2 })).toBe(2);
+    expect(compressionDbm(box)).toBeUndefined();
+  });
 });
 
 describe('order search', () => {

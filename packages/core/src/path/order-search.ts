@@ -3,7 +3,15 @@ import { preselectionDb } from '../choose/forecast';
 import { powerDb, powerRatio } from '../units/decibel';
 import { noisePowerDbm } from '../site/external-noise';
 import { productsInBand, type ProductKind } from './intermod';
-import { stageGainDb, type PathQuestion, type PathReceiver, type PathSignal, type PathStage } from './plan';
+import {
+  compressionDbm,
+  stageGainDb,
+  stageIntercepts,
+  type PathQuestion,
+  type PathReceiver,
+  type PathSignal,
+  type PathStage,
+} from './plan';
 import { effectiveNoiseFigureDb } from './receiver';
 
 /** A part from the shelf. */
@@ -43,8 +51,10 @@ export interface SearchResult {
 export const MOST_PARTS = 10;
 /** Sequences within this of each other hear alike: then the cheaper one wins, dB. */
 const ALIKE_DB = 0.1;
-/** Total power at an amplifier's input must stay this far below its third-order intercept: its compression point lies about 10 dB below. */
-const BELOW_INTERCEPT_DB = 13;
+/** Total power at an input must stay this far below its compression, dB. */
+const BELOW_COMPRESSION_DB = 3;
+/** Stands for an intercept that is out of reach, dBm. */
+const NEVER_DBM = 300;
 /** Room to full scale that strong signals must leave, dB. */
 const FULL_SCALE_ROOM_DB = 6;
 /** Nodes between two reports of progress. */
@@ -60,6 +70,8 @@ interface Plan {
   /** [part][signal], dB. */
   readonly signalGainDb: readonly (readonly number[])[];
   readonly intercepts: readonly (readonly [iip2Dbm: number, iip3Dbm: number] | undefined)[];
+  /** Most total power at the input, dBm. */
+  readonly mostDbm: readonly number[];
   readonly products: readonly (readonly ProductKind[])[];
   /** Noise at the antenna with a noiseless chain, dBm per goal; and as a ratio to 290 K. */
   readonly external: readonly number[];
@@ -73,12 +85,21 @@ function planOf(shelf: readonly ShelfPart[], goals: readonly SearchGoal[], signa
     signals,
     goalGainDb,
     factor: shelf.map(({ stage }, part) =>
-      goals.map((_, goal) => powerRatio(stage.kind === 'amplifier' ? stage.noiseFigureDb : -goalGainDb[part][goal])),
+      goals.map((_, goal) =>
+        powerRatio(
+          (stage.kind === 'amplifier' || stage.kind === 'part') && stage.noiseFigureDb !== undefined
+            ? stage.noiseFigureDb
+            : -goalGainDb[part][goal],
+        ),
+      ),
     ),
     signalGainDb: shelf.map(({ stage }) => signals.map(({ freqHz }) => stageGainDb(stage, freqHz))),
-    intercepts: shelf.map(({ stage }) =>
-      stage.kind === 'amplifier' ? ([stage.iip2Dbm, stage.iip3Dbm] as const) : undefined,
-    ),
+    intercepts: shelf.map(({ stage }) => {
+      const found = stageIntercepts(stage);
+      // an intercept that nobody stated counts as out of reach
+      return found && ([found.iip2Dbm ?? NEVER_DBM, found.iip3Dbm ?? NEVER_DBM] as const);
+    }),
+    mostDbm: shelf.map(({ stage }) => (compressionDbm(stage) ?? Infinity) - BELOW_COMPRESSION_DB),
     products: goals.map((goal) =>
       productsInBand(
         signals.map(({ freqHz }) => freqHz),
@@ -165,10 +186,8 @@ export function* searchOrder(
   /** Appends a part to a prefix in place; false when it is overloaded. */
   const append = (prefix: Prefix, part: number): boolean => {
     const intercepts = plan.intercepts[part];
-    if (intercepts) {
-      if (totalDbm(prefix.levels) > intercepts[1] - BELOW_INTERCEPT_DB) return false;
-      addProducts(plan, prefix, intercepts);
-    }
+    if (plan.mostDbm[part] < Infinity && totalDbm(prefix.levels) > plan.mostDbm[part]) return false;
+    if (intercepts) addProducts(plan, prefix, intercepts);
     for (let g = 0; g < goals.length; g += 1) {
       prefix.noise[g] += (plan.factor[part][g] - 1) / powerRatio(prefix.gainDb[g]);
       prefix.gainDb[g] += plan.goalGainDb[part][g];
@@ -217,7 +236,13 @@ export function* searchOrder(
       best = found;
     } else if (better(found, second)) second = found;
   };
-  const passive = (part: number): boolean => plan.intercepts[part] === undefined;
+  const passive = (part: number): boolean => {
+    const { stage } = all[part];
+    return (
+      stage.kind !== 'amplifier' &&
+      !(stage.kind === 'part' && (stage.noiseFigureDb !== undefined || plan.intercepts[part]))
+    );
+  };
   const descend = function* (depth: number): Generator<{ readonly visited: number; readonly best?: FoundOrder }> {
     const prefix = levels[depth];
     visited += 1;

@@ -19,7 +19,56 @@ export type PathStage =
       readonly iip2Dbm: number;
       readonly iip3Dbm: number;
     }
-  | { readonly kind: 'pad'; readonly name: string; readonly lossDb: number };
+  | { readonly kind: 'pad'; readonly name: string; readonly lossDb: number }
+  | MeasuredPart;
+
+/** Gain at one frequency, dB; a loss is negative. */
+export interface TransferPoint {
+  readonly freqHz: number;
+  readonly gainDb: number;
+}
+
+/** A part by its own data: gain over frequency as measured or as its sheet says. */
+export interface MeasuredPart {
+  readonly kind: 'part';
+  readonly name: string;
+  /** Ascending; carried on flat beyond its ends. */
+  readonly transfer: readonly TransferPoint[];
+  /** Absent: passive, its noise is that of its loss at 290 K. */
+  readonly noiseFigureDb?: number;
+  /** Absent: it distorts nothing worth counting. */
+  readonly iip2Dbm?: number;
+  readonly iip3Dbm?: number;
+  /** Input level of 1 dB compression; absent: 10 dB under its third-order intercept, if it has one. */
+  readonly p1Dbm?: number;
+}
+
+/** Gain between the points of a part, straight in dB over log f. */
+function transferDb(transfer: readonly TransferPoint[], freqHz: number): number {
+  const next = transfer.findIndex((point) => point.freqHz >= freqHz);
+  if (next === 0) return transfer[0].gainDb;
+  if (next < 0) return transfer[transfer.length - 1]?.gainDb ?? 0;
+  const [a, b] = [transfer[next - 1], transfer[next]];
+  return a.gainDb + ((b.gainDb - a.gainDb) * Math.log(freqHz / a.freqHz)) / Math.log(b.freqHz / a.freqHz);
+}
+
+/** Input intercepts of a stage that distorts; undefined for one that does not. */
+export function stageIntercepts(
+  stage: PathStage,
+): { readonly iip2Dbm?: number; readonly iip3Dbm?: number } | undefined {
+  if (stage.kind !== 'amplifier' && stage.kind !== 'part') return undefined;
+  const { iip2Dbm, iip3Dbm } = stage;
+  return iip2Dbm === undefined && iip3Dbm === undefined ? undefined : { iip2Dbm, iip3Dbm };
+}
+
+/** Compression lies about this far below the third-order intercept where nobody measured it, dB. Physics: 9.64 for a pure cubic law. */
+const BELOW_INTERCEPT_DB = 10;
+/** Input level at which a stage compresses by 1 dB, dBm; undefined for one that does not. */
+export function compressionDbm(stage: PathStage): number | undefined {
+  if (stage.kind === 'part' && stage.p1Dbm !== undefined) return stage.p1Dbm;
+  const iip3 = stageIntercepts(stage)?.iip3Dbm;
+  return iip3 === undefined ? undefined : iip3 - BELOW_INTERCEPT_DB;
+}
 
 /** The receiver at the end of a path. */
 export interface PathReceiver {
@@ -46,12 +95,14 @@ export function stageGainDb(stage: PathStage, freqHz: number): number {
       return stage.gainDb;
     case 'pad':
       return -stage.lossDb;
+    case 'part':
+      return transferDb(stage.transfer, freqHz);
   }
 }
 
 const noiseOf = (stage: PathStage, freqHz: number): NoiseStage =>
-  stage.kind === 'amplifier'
-    ? activeStage(stage.gainDb, stage.noiseFigureDb)
+  (stage.kind === 'amplifier' || stage.kind === 'part') && stage.noiseFigureDb !== undefined
+    ? activeStage(stageGainDb(stage, freqHz), stage.noiseFigureDb)
     : passiveStage(-stageGainDb(stage, freqHz));
 
 /** A carrier at the antenna connector. */
@@ -128,7 +179,7 @@ export function analysePath(
   const intercepts = cascadeIntercepts([
     ...stages.map((stage) => ({
       gainDb: stageGainDb(stage, centreHz),
-      ...(stage.kind === 'amplifier' ? { iip3Dbm: stage.iip3Dbm, iip2Dbm: stage.iip2Dbm } : {}),
+      ...stageIntercepts(stage),
     })),
     { gainDb: 0, iip3Dbm: receiver.iip3Dbm, iip2Dbm: receiver.iip2Dbm },
   ]);
@@ -196,7 +247,7 @@ function worstPathProduct(
         gainF1Db: g1[i],
         gainF2Db: g2[i],
         gainProductDb: gp[i],
-        ...(stage.kind === 'amplifier' ? { iip2Dbm: stage.iip2Dbm, iip3Dbm: stage.iip3Dbm } : {}),
+        ...stageIntercepts(stage),
       })),
       front,
       { gainF1Db: 0, gainF2Db: 0, gainProductDb: 0, iip2Dbm: receiver.iip2Dbm, iip3Dbm: receiver.iip3Dbm },

@@ -101,6 +101,7 @@ const STAGE = {
   family: 'chebyshev',
   order: 7,
   plotFeatureId: null,
+  partId: null,
   rippleDb: 0.2,
   edgeLowHz: 3e6,
   edgeHighHz: 30e6,

@@ -105,6 +105,7 @@ describe('the plan decides where it knows', () => {
       cableId: 'pe5',
       lengthM: 99,
       plotFeatureId: 9,
+      partId: null,
       gainDb: 0,
       noiseFigureDb: 0,
       iip2Dbm: 0,

@@ -255,7 +255,21 @@ function runLengthM(data: StationData, plotFeatureId: number | null): number | u
 }
 
 /** A stored stage as the computation's own shape. */
-export function toPathStage(station: Station, stage: Saved<'pathStages'>): PathStage {
+/** A part of the shelf as a stage; what nobody stated is absent. */
+export const toPart = (part: Saved<'parts'>, name = part.name): PathStage => ({
+  kind: 'part',
+  name,
+  transfer: part.transfer,
+  ...(part.noiseFigureDb === null ? {} : { noiseFigureDb: part.noiseFigureDb }),
+  ...(part.iip2Dbm === null ? {} : { iip2Dbm: part.iip2Dbm }),
+  ...(part.iip3Dbm === null ? {} : { iip3Dbm: part.iip3Dbm }),
+  ...(part.p1Dbm === null ? {} : { p1Dbm: part.p1Dbm }),
+});
+
+export function toPathStage(
+  { station, parts }: Pick<StationData, 'station' | 'parts'>,
+  stage: Saved<'pathStages'>,
+): PathStage {
   const { name } = stage;
   switch (stage.kind) {
     case 'line':
@@ -285,6 +299,11 @@ export function toPathStage(station: Station, stage: Saved<'pathStages'>): PathS
       };
     case 'pad':
       return { kind: 'pad', name, lossDb: stage.lossDb };
+    case 'part': {
+      const part = parts.find(({ id }) => id === stage.partId);
+      // a part that went is a piece of nothing: the list of stages says so
+      return part ? toPart(part, name) : { kind: 'pad', name, lossDb: 0 };
+    }
   }
 }
 

@@ -80,6 +80,7 @@ export const TEST_STATION: StationData = {
   trimSteps: [],
   calibrations: [],
   floorReadings: [],
+  parts: [],
   deviceSwitchings: [],
   spectra: [],
   trials: [],

@@ -48,6 +48,7 @@ test('the two orders of a path are independent', () => {
     cableId: 'pe5',
     lengthM: 1,
     plotFeatureId: null,
+    partId: null,
     gainDb: 0,
     noiseFigureDb: 0,
     iip2Dbm: 0,

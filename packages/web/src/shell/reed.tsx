@@ -363,7 +363,7 @@ function PathCurve({
   const path = data.paths[0];
   const receiver = data.receivers.find((candidate) => candidate.id === path?.receiverId);
   if (!path || !receiver) return null;
-  const stages = orderedStages(data, path.id, 1).map((stage) => toPathStage(data.station, stage));
+  const stages = orderedStages(data, path.id, 1).map((stage) => toPathStage(data, stage));
   const points = Array.from({ length: 121 }, (_, i) => {
     const x = (i / 120) * width;
     const freqHz = scale.invert(x);

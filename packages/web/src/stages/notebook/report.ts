@@ -268,7 +268,7 @@ function pathPart(data: StationData): Content[] {
     const views = ([1, 2] as const).map((order) => {
       const stages = [
         ...(asked.head ? [asked.head] : []),
-        ...orderedStages(data, path.id, order).map((stage) => toPathStage(data.station, stage)),
+        ...orderedStages(data, path.id, order).map((stage) => toPathStage(data, stage)),
       ];
       return { stages, analysis: analysePath(stages, toPathReceiver(receiver), asked.question) };
     });

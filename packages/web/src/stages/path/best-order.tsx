@@ -6,6 +6,7 @@ import {
   type PathStage,
   type SearchGoal,
   type SearchResult,
+  type ShelfPart,
 } from '@velvet-reed/core';
 import { useEffect, useRef, useState } from 'react';
 import { entry, useWrite } from '../../data/station';
@@ -25,12 +26,15 @@ interface State {
 /** The best set and order of the path's stages for every wish within the receiver's reach. */
 export function BestOrder({
   stages,
+  shelf,
   receiver,
   goals,
   signals,
   head,
 }: {
   readonly stages: readonly PathStage[];
+  /** Parts that the listener has, beside what is in the path. */
+  readonly shelf: readonly { readonly stage: PathStage; readonly cost: number }[];
   readonly receiver: PathReceiver;
   readonly goals: readonly SearchGoal[];
   readonly signals: readonly PathSignal[];
@@ -49,27 +53,41 @@ export function BestOrder({
     return () => solver.current?.end();
   }, []);
   const { result } = state;
-  const name = (index: number): string => stages[index]?.name ?? '';
+  const [withShelf, setWithShelf] = useState(true);
+  const pool: readonly ShelfPart[] = [
+    ...stages.map((stage) => ({ stage, needed: stage.kind === 'line', cost: stage.kind === 'line' ? 0 : 1 })),
+    ...(withShelf
+      ? // a part that is in the path already is not taken twice
+        shelf
+          .filter(({ stage }) => !stages.some((one) => one.kind === 'part' && one.name === stage.name))
+          .map(({ stage, cost }) => ({ stage, cost, needed: false }))
+      : []),
+  ];
+  const [searched, setSearched] = useState<readonly ShelfPart[]>([]);
+  const name = (index: number): string => searched[index]?.stage.name ?? '';
   return (
     <Section title="Best set and order" hint={`of these stages, for all wishes; exact up to ${MOST_PARTS} parts`}>
       <p className="max-w-prose text-sm text-dim">
         Lines must be used; every other stage may be left out. What decides is the wish that loses most; strong carriers
         must overload nothing.{head ? ' The antenna’s own amplifier stays first: nothing can be put ahead of it.' : ''}
       </p>
+      {shelf.length > 0 && (
+        <label className="mt-1 flex min-h-11 items-center gap-2 sm:min-h-0">
+          <input type="checkbox" checked={withShelf} onChange={(event) => setWithShelf(event.target.checked)} />
+          also the {shelf.length === 1 ? 'part' : `${shelf.length} parts`} on the shelf
+        </label>
+      )}
       <div className="mt-2 flex gap-3">
         <Button
           look="main"
           busy={state.busy}
-          disabled={stages.length > MOST_PARTS || goals.length === 0}
+          disabled={pool.length > MOST_PARTS || goals.length === 0}
           onClick={() => {
             setState({ busy: true, visited: 0 });
+            setSearched(pool);
             solver.current?.ask({
               do: 'order',
-              shelf: stages.map((stage) => ({
-                stage,
-                needed: stage.kind === 'line',
-                cost: stage.kind === 'line' ? 0 : 1,
-              })),
+              shelf: pool,
               receiver,
               goals,
               signals,
@@ -90,8 +108,8 @@ export function BestOrder({
           </Button>
         )}
       </div>
-      {stages.length > MOST_PARTS && (
-        <p className="mt-1 text-caution">More than {MOST_PARTS} stages: take some out for the search.</p>
+      {pool.length > MOST_PARTS && (
+        <p className="mt-1 text-caution">More than {MOST_PARTS} parts: take some out for the search.</p>
       )}
       {state.fault && (
         <p role="alert" className="mt-1 text-danger">

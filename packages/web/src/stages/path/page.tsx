@@ -108,10 +108,7 @@ function PathSheet({
     () =>
       ([1, 2] as const).map((order): OrderView => {
         const stored = orderedStages(data, path.id, order);
-        const stages = [
-          ...(asked.head ? [asked.head] : []),
-          ...stored.map((stage) => toPathStage(data.station, stage)),
-        ];
+        const stages = [...(asked.head ? [asked.head] : []), ...stored.map((stage) => toPathStage(data, stage))];
         return { order, stored, stages, analysis: analysePath(stages, toPathReceiver(receiver), asked.question) };
       }),
     [data, path.id, asked, receiver],
@@ -134,7 +131,7 @@ function PathSheet({
       {orders.map((view) => (
         <Walks key={view.order} view={view} receiverName={receiver.name} />
       ))}
-      <FilterLosses station={data.station} stages={first.stored} asked={asked} />
+      <FilterLosses data={data} stages={first.stored} asked={asked} />
       <PathTools data={data} path={path} target={target} receiver={receiver} asked={asked} stored={first.stored} />
       <Button look="quiet" onClick={() => void trySave([entry('path', `${path.name}: ${sentence}`)], 'Noted.')}>
         Note this in the Notebook
@@ -409,11 +406,11 @@ function Walks({ view, receiverName }: { readonly view: OrderView; readonly rece
 
 /** What each filter takes from each carrier, from its type and order. */
 function FilterLosses({
-  station,
+  data,
   stages,
   asked,
 }: {
-  readonly station: StationData['station'];
+  readonly data: StationData;
   readonly stages: readonly Saved<'pathStages'>[];
   readonly asked: AskedPath;
 }) {
@@ -427,9 +424,7 @@ function FilterLosses({
           <li key={stage.id}>
             <strong>{stage.name}</strong>:{' '}
             {[{ name: 'wanted band', freqHz: centreHz }, ...asked.question.signals]
-              .map(
-                (signal) => `${signal.name} ${fixed(-stageGainDb(toPathStage(station, stage), signal.freqHz), 1)} dB`,
-              )
+              .map((signal) => `${signal.name} ${fixed(-stageGainDb(toPathStage(data, stage), signal.freqHz), 1)} dB`)
               .join(', ')}
           </li>
         ))}

@@ -1,7 +1,7 @@
 import type { Saved } from '@velvet-reed/contract';
 import { type PathSignal, type SearchGoal } from '@velvet-reed/core';
 import { useMemo } from 'react';
-import { toPathReceiver, toPathStage } from '../../data/derive';
+import { toPart, toPathReceiver, toPathStage } from '../../data/derive';
 import { askPath, type AskedPath } from '../../data/path-question';
 import type { StationData } from '../../data/station';
 import { BestOrder } from './best-order';
@@ -9,6 +9,7 @@ import { Converters, DcFeed, Splitters } from './feed-tools';
 import { FilterDesigner } from './filter-designer';
 import { Notches } from './notches';
 import { Compatibility, SetupCards } from './receiver-tools';
+import { Shelf } from './shelf';
 
 /** What is planned beside the order of stages: filter, search, DC, splitters, converters, receiver set-up. */
 export function PathTools({
@@ -41,14 +42,21 @@ export function PathTools({
         }),
     [data, path, receiver],
   );
-  const stages = useMemo(() => stored.map((stage) => toPathStage(data.station, stage)), [stored, data.station]);
+  const stages = useMemo(() => stored.map((stage) => toPathStage(data, stage)), [stored, data]);
+  const shelf = useMemo(() => data.parts.map((part) => ({ stage: toPart(part), cost: part.cost })), [data.parts]);
   return (
     <details>
       <summary className="mb-3 text-plum">
-        More tools: best order, design a filter, DC, splitters, converters, receiver set-up
+        More tools: parts shelf, best order, design a filter, DC, splitters, converters, receiver set-up
       </summary>
+      <Shelf
+        data={data}
+        path={path}
+        place={1 + Math.max(-1, ...stored.flatMap((one) => [one.firstPlace, one.secondPlace]))}
+      />
       <BestOrder
         stages={stages}
+        shelf={shelf}
         receiver={toPathReceiver(receiver)}
         goals={goals}
         signals={signals}

@@ -8,9 +8,11 @@ import { RecordForm, type FieldSpec } from '../../ui/record-form';
 import { DeleteButton } from '../../ui/record-row';
 import { Section } from '../../ui/stage';
 import { typedFrequency, typedLength } from '../../ui/typed';
+import { UNUSED_STAGE } from './unused-stage';
 
 type Kind = Saved<'pathStages'>['kind'];
-const KINDS: readonly Kind[] = ['line', 'filter', 'amplifier', 'pad'];
+/** Kinds that are made here; parts come from the shelf. */
+const KINDS: readonly Exclude<Kind, 'part'>[] = ['line', 'filter', 'amplifier', 'pad'];
 const NAME: FieldSpec = { name: 'name', label: 'Name', kind: 'text' };
 
 /** What each kind of stage asks for. */
@@ -68,24 +70,9 @@ const FIELDS: Readonly<Record<Kind, readonly FieldSpec[]>> = {
     { name: 'iip3Dbm', label: '3rd-order input intercept', kind: 'quantity', dimension: 'level', bareUnit: 'dBm' },
   ],
   pad: [NAME, { name: 'lossDb', label: 'Loss', kind: 'quantity', dimension: 'gain' }],
+  part: [NAME],
 };
 
-const UNUSED = {
-  cableId: 'pe5',
-  lengthM: 0,
-  plotFeatureId: null,
-  gainDb: 0,
-  noiseFigureDb: 0,
-  iip2Dbm: 40,
-  iip3Dbm: 10,
-  lossDb: 0,
-  shape: 'lowpass',
-  family: 'chebyshev',
-  order: 5,
-  rippleDb: 0.1,
-  edgeLowHz: 1.8e6,
-  edgeHighHz: 30e6,
-};
 const START: Readonly<Record<Kind, Record<string, string>>> = {
   line: { name: 'Coax', cableId: 'pe5', lengthM: '15 m', plotFeatureId: '' },
   filter: {
@@ -100,6 +87,7 @@ const START: Readonly<Record<Kind, Record<string, string>>> = {
   },
   amplifier: { name: 'Amplifier', gainDb: '15 dB', noiseFigureDb: '3 dB', iip2Dbm: '40 dBm', iip3Dbm: '15 dBm' },
   pad: { name: '10 dB pad', lossDb: '10 dB' },
+  part: { name: 'Part' },
 };
 
 const startOf = (stage: Saved<'pathStages'>): Record<string, string> => ({
@@ -203,7 +191,7 @@ export function StageForms({
           key={adding}
           fields={fieldsOf(adding, runs)}
           schema={SCHEMAS.pathStages}
-          fixed={{ ...UNUSED, pathId: path.id, kind: adding, firstPlace: place, secondPlace: place }}
+          fixed={{ ...UNUSED_STAGE, pathId: path.id, kind: adding, firstPlace: place, secondPlace: place }}
           start={START[adding]}
           submit="Add this stage"
           onCancel={() => setAdding(undefined)}

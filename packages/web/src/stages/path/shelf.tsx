@@ -1,0 +1,255 @@
+import { MOST_TRANSFER_POINTS, SCHEMAS, type Saved } from '@velvet-reed/contract';
+import {
+  bandText,
+  CoreError,
+  fixed,
+  gainsText,
+  readConnector,
+  readGains,
+  readTwoPort,
+  thinTransfer,
+  type TransferPoint,
+} from '@velvet-reed/core';
+import { useState } from 'react';
+import { entry, useWrite, type StationData } from '../../data/station';
+import { Button } from '../../ui/button';
+import { Disclosure } from '../../ui/disclosure';
+import { RecordForm, type FieldSpec } from '../../ui/record-form';
+import { DeleteButton } from '../../ui/record-row';
+import { Section } from '../../ui/stage';
+import { Empty } from '../../ui/states';
+import { UNUSED_STAGE } from './unused-stage';
+
+/** Connectors are read once here, so that the search for adapters can rely on them. */
+const connectorField = (name: string, label: string): FieldSpec => ({
+  name,
+  label,
+  kind: 'read',
+  hint: 'family and gender, like N-f',
+  read: (text) => {
+    try {
+      readConnector(text);
+      return { value: text.trim() };
+    } catch (error) {
+      if (error instanceof CoreError) return { fault: error.message };
+      throw error;
+    }
+  },
+});
+
+const FIELDS: readonly FieldSpec[] = [
+  { name: 'name', label: 'Name', kind: 'text', hint: 'by what it is, like 20 dB amplifier to 200 MHz' },
+  {
+    name: 'transfer',
+    label: 'Gain by frequency',
+    kind: 'read',
+    hint: 'like 1 MHz 20, 100 MHz 19.5; losses negative; or take a .s2p file above',
+    read: (text) => {
+      try {
+        return { value: readGains(text).map(({ freqHz, gainDbi }): TransferPoint => ({ freqHz, gainDb: gainDbi })) };
+      } catch (error) {
+        if (error instanceof CoreError) return { fault: error.message };
+        throw error;
+      }
+    },
+  },
+  {
+    name: 'noiseFigureDb',
+    label: 'Noise figure',
+    kind: 'quantity',
+    dimension: 'gain',
+    optional: true,
+    hint: 'empty: passive',
+  },
+  {
+    name: 'iip2Dbm',
+    label: '2nd-order input intercept',
+    kind: 'quantity',
+    dimension: 'level',
+    bareUnit: 'dBm',
+    optional: true,
+  },
+  {
+    name: 'iip3Dbm',
+    label: '3rd-order input intercept',
+    kind: 'quantity',
+    dimension: 'level',
+    bareUnit: 'dBm',
+    optional: true,
+  },
+  {
+    name: 'p1Dbm',
+    label: '1 dB compression at the input',
+    kind: 'quantity',
+    dimension: 'level',
+    bareUnit: 'dBm',
+    optional: true,
+  },
+  { name: 'supplyV', label: 'Supply, V', kind: 'quantity', dimension: 'plain', optional: true },
+  { name: 'currentA', label: 'Current, A', kind: 'quantity', dimension: 'plain', optional: true },
+  connectorField('connectorIn', 'Plug, antenna side'),
+  connectorField('connectorOut', 'Plug, receiver side'),
+  { name: 'cost', label: 'Cost', kind: 'quantity', dimension: 'plain' },
+];
+
+const START = {
+  name: '',
+  transfer: '',
+  noiseFigureDb: '',
+  iip2Dbm: '',
+  iip3Dbm: '',
+  p1Dbm: '',
+  supplyV: '',
+  currentA: '',
+  connectorIn: 'SMA-f',
+  connectorOut: 'SMA-f',
+  cost: '0',
+};
+
+const transferText = (points: readonly TransferPoint[]): string =>
+  gainsText(points.map(({ freqHz, gainDb }) => ({ freqHz, gainDbi: Number(gainDb.toFixed(3)) })));
+
+/** Parts that the listener has, with their own data; each can go into the path, and the search may use them all. */
+export function Shelf({
+  data,
+  path,
+  place,
+}: {
+  readonly data: StationData;
+  readonly path: Saved<'paths'>;
+  readonly place: number;
+}) {
+  const { save, trySave } = useWrite();
+  const used = new Set(data.pathStages.filter((stage) => stage.pathId === path.id).map(({ partId }) => partId));
+  return (
+    <Section title="Parts shelf" hint="what you have, by your own data or its sheet">
+      {data.parts.length === 0 ? (
+        <Empty>No part yet. Enter an amplifier or filter with its gain over frequency, or take its .s2p file.</Empty>
+      ) : (
+        <ul className="max-w-4xl border-t border-rule">
+          {data.parts.map((part) => (
+            <li key={part.id} className="flex flex-wrap items-center gap-x-4 border-b border-rule py-1">
+              <span className="grow">
+                {part.name} <span className="text-sm text-dim">{describe(part)}</span>
+              </span>
+              <Button
+                look="quiet"
+                disabled={used.has(part.id)}
+                onClick={() =>
+                  void trySave(
+                    [
+                      {
+                        op: 'create',
+                        resource: 'pathStages',
+                        values: {
+                          ...UNUSED_STAGE,
+                          pathId: path.id,
+                          kind: 'part',
+                          name: part.name,
+                          partId: part.id,
+                          firstPlace: place,
+                          secondPlace: place,
+                        },
+                      },
+                      entry('path', `${path.name}: put in ${part.name}.`),
+                    ],
+                    'In the path.',
+                  )
+                }
+              >
+                {used.has(part.id) ? 'in this path' : `Put ${part.name} into this path`}
+              </Button>
+              <DeleteButton resource="parts" record={part} name={part.name} />
+            </li>
+          ))}
+        </ul>
+      )}
+      <div className="mt-3">
+        <Disclosure label="Add a part">
+          {(close) => (
+            <NewPart
+              onSave={async (values) => {
+                await save(
+                  [
+                    { op: 'create', resource: 'parts', values },
+                    entry('path', `Part on the shelf: ${String(values.name)}.`),
+                  ],
+                  'On the shelf.',
+                );
+                close();
+              }}
+              onCancel={close}
+            />
+          )}
+        </Disclosure>
+      </div>
+    </Section>
+  );
+}
+
+function describe(part: Saved<'parts'>): string {
+  const [first, last] = [part.transfer[0], part.transfer[part.transfer.length - 1]];
+  const gains = part.transfer.map(({ gainDb }) => gainDb);
+  const range = `${fixed(Math.min(...gains), 1)} to ${fixed(Math.max(...gains), 1)} dB`.replaceAll('-', '−');
+  return [
+    part.noiseFigureDb === null ? 'passive' : `noise figure ${fixed(part.noiseFigureDb, 1)} dB`,
+    part.transfer.length === 1
+      ? `${fixed(first.gainDb, 1).replace('-', '−')} dB`
+      : `${range}, ${bandText(first.freqHz, last.freqHz)}`,
+    `${part.connectorIn} / ${part.connectorOut}`,
+    ...(part.supplyV === null ? [] : [`${part.supplyV} V`]),
+  ].join(', ');
+}
+
+function NewPart({
+  onSave,
+  onCancel,
+}: {
+  readonly onSave: (values: Record<string, unknown>) => Promise<void>;
+  readonly onCancel: () => void;
+}) {
+  const [file, setFile] = useState<{ readonly name: string; readonly points: readonly TransferPoint[] }>();
+  const [fault, setFault] = useState('');
+  const take = async (chosen: File): Promise<void> => {
+    try {
+      setFile({ name: chosen.name, points: thinTransfer(readTwoPort(await chosen.text()), MOST_TRANSFER_POINTS) });
+      setFault('');
+    } catch (error) {
+      if (!(error instanceof CoreError)) throw error;
+      setFault(`${chosen.name}: ${error.message} Nothing was taken.`);
+    }
+  };
+  return (
+    <div>
+      <label className="text-sm text-dim">
+        Measured two-port (.s2p), port 1 at the antenna
+        <input
+          type="file"
+          accept=".s2p,.txt"
+          className="ml-2 max-w-60 border-0 text-sm text-ink"
+          onChange={(event) => {
+            const chosen = event.target.files?.[0];
+            event.target.value = '';
+            if (chosen) void take(chosen);
+          }}
+        />
+      </label>
+      {fault && (
+        <p role="alert" className="mt-1 text-danger">
+          {fault}
+        </p>
+      )}
+      <RecordForm
+        key={file?.name ?? ''}
+        fields={FIELDS}
+        schema={SCHEMAS.parts}
+        start={
+          file ? { ...START, name: file.name.replace(/\.[^.]*$/, ''), transfer: transferText(file.points) } : START
+        }
+        submit="Put it on the shelf"
+        onCancel={onCancel}
+        onSave={onSave}
+      />
+    </div>
+  );
+}
