@@ -260,3 +260,81 @@ test('between antenna and receiver: a filter designed and its place, best order,
   await accessible(page, 'path tools');
   expect(faults).toEqual([]);
 });
+
+test('chains of the examples by Friis, a path duplicated and held against the first', async ({ page }) => {
+  const faults = await watch(page);
+  const base = await freshBench(page, [20, -140], 'quarter-wave', 1.09e9);
+  const station = base.split('/').at(-1);
+  const none = { latDeg: null, lonDeg: null, arrivalDeg: null, fromMin: null, toMin: null };
+  const stage = {
+    ...{
+      pathId: { new: 'p' },
+      cableId: 'pe5',
+      lengthM: 0,
+      plotFeatureId: null,
+      partId: null,
+      gainDb: 0,
+      noiseFigureDb: 0,
+    },
+    ...{ iip2Dbm: 60, iip3Dbm: 8, lossDb: 0, shape: 'lowpass', family: 'chebyshev', order: 5, rippleDb: 0.1 },
+    ...{ edgeLowHz: 1.8e6, edgeHighHz: 30e6 },
+  };
+  const create = (resource: string, values: object, as?: string) => ({
+    op: 'create',
+    resource,
+    values,
+    ...(as ? { as } : {}),
+  });
+  const pad = (name: string, lossDb: number, firstPlace: number, secondPlace: number) =>
+    create('pathStages', { ...stage, name, kind: 'pad', lossDb, firstPlace, secondPlace });
+  const changes = [
+    create('targets', { name: '1090 MHz', lowHz: 1.089e9, highHz: 1.091e9, bandwidthHz: 2e6, weight: 3, ...none }, 't'),
+    create(
+      'receivers',
+      {
+        ...{
+          name: 'wide receiver',
+          bits: 16,
+          fullScaleDbm: -10,
+          sampleRateHz: 2.4e6,
+          complexSamples: true,
+          noiseFigureDb: 7.5,
+        },
+        ...{ iip2Dbm: 60, iip3Dbm: -5, minHz: 24e6, maxHz: 1.7e9 },
+      },
+      'r',
+    ),
+    create('paths', { name: 'Mast', receiverId: { new: 'r' }, targetId: { new: 't' }, antennaId: null }, 'p'),
+    // order 1: filter, amplifier, line; order 2: amplifier first
+    pad('filter', 1, 0, 1),
+    create('pathStages', {
+      ...stage,
+      name: 'amplifier',
+      kind: 'amplifier',
+      gainDb: 20,
+      noiseFigureDb: 0.8,
+      firstPlace: 1,
+      secondPlace: 0,
+    }),
+    pad('line', 6.5, 2, 2),
+  ];
+  expect((await page.request.post(`/api/stations/${station}/changes`, { data: { changes } })).status()).toBe(200);
+  await page.goto(`${base}/path`);
+  const compare = page.getByTestId('compare');
+  // Friis by hand: filter −1 dB, 20 dB/0.8 dB, −6.5 dB, receiver 7.5 dB: 2.59 dB; amplifier first 1.79 dB; intercept −17.5 dBm
+  await expect(compare.getByRole('row', { name: /^Noise figure/ })).toContainText(/2\.59\sdB.*1\.79\sdB/);
+  await expect(compare).toContainText(/−17\.5\sdBm/);
+
+  await page.getByRole('button', { name: 'Duplicate this path' }).click();
+  await expect(page.getByText('Copied. Change the copy')).toBeVisible();
+  // without the amplifier: 1 + 6.5 + 7.5 = 15 dB with the filter; the line alone 14.0 dB
+  await page.getByRole('button', { name: 'Delete amplifier' }).click();
+  await expect(compare.getByRole('row', { name: /^Noise figure/ })).toContainText(/15\.00\sdB/);
+  await page.getByRole('button', { name: 'Delete filter' }).click();
+  await expect(compare.getByRole('row', { name: /^Noise figure/ })).toContainText(/14\.00\sdB/);
+  const several = page.getByRole('region', { name: 'Paths side by side' });
+  await several.getByLabel('Mast', { exact: true }).check();
+  await expect(several.getByRole('row', { name: /^Mast, copy/ })).toContainText(/14\.00\sdB/);
+  await expect(several.getByRole('row', { name: /^Mast(?!,)/ })).toContainText(/2\.59\sdB/);
+  expect(faults).toEqual([]);
+});

@@ -131,6 +131,14 @@ export interface PathProduct {
   readonly madeIn: string;
 }
 
+/** All carriers together at the input of a stage. */
+export interface StageInput {
+  readonly name: string;
+  readonly totalDbm: number;
+  /** To 1 dB compression, for the receiver to full scale, dB; absent for what does not compress. */
+  readonly roomDb?: number;
+}
+
 /** Everything about one order of stages at the wanted frequency. */
 export interface PathAnalysis {
   readonly gainDb: number;
@@ -144,6 +152,10 @@ export interface PathAnalysis {
   readonly peakHeadroomDb: number | null;
   readonly canClip: boolean;
   readonly worstProduct?: PathProduct;
+  /** What reaches each stage, receiver last, and how far below its compression (or full scale) that is. */
+  readonly inputs: readonly StageInput[];
+  /** First stage whose room is used up. */
+  readonly firstOverload?: StageInput;
   /** SNR lost to the chain against the external noise, products left out, dB. */
   readonly snrLossDb: number;
   /** The same with the worst product counted as noise. */
@@ -193,6 +205,7 @@ export function analysePath(
   const noiseDbm = noisePowerDbm(noiseDb, question.bandwidthHz);
   const worstProduct = worstPathProduct(stages, receiver, question, noiseDbm);
   const snrLossDb = noiseDb - question.externalFaDb;
+  const inputs = stageInputs(stages, receiver, walks, headroom);
   return {
     gainDb: intercepts.gainDb,
     noiseFigureDb: powerDb(factor),
@@ -205,10 +218,29 @@ export function analysePath(
     peakHeadroomDb: headroom.headroomPeakDb,
     canClip: headroom.canClip,
     worstProduct,
+    inputs,
+    firstOverload: inputs.find(({ roomDb }) => roomDb !== undefined && roomDb < 0),
     snrLossDb,
     snrLossWithProductsDb: snrLossDb + (worstProduct ? powerDb(1 + powerRatio(worstProduct.overNoiseDb)) : 0),
     converterNoiseFigureDb,
   };
+}
+
+function stageInputs(
+  stages: readonly PathStage[],
+  receiver: PathReceiver,
+  walks: readonly SignalWalk[],
+  headroom: { readonly totalDbm: number | null; readonly headroomTotalDb: number | null },
+): readonly StageInput[] {
+  if (walks.length === 0) return [];
+  const inputs = stages.map((stage, i): StageInput => {
+    const totalDbm = powerDb(walks.reduce((sum, { levelsDbm }) => sum + powerRatio(levelsDbm[i]), 0));
+    const most = compressionDbm(stage);
+    return { name: stage.name, totalDbm, ...(most === undefined ? {} : { roomDb: most - totalDbm }) };
+  });
+  return headroom.totalDbm === null || headroom.headroomTotalDb === null
+    ? inputs
+    : [...inputs, { name: receiver.name, totalDbm: headroom.totalDbm, roomDb: headroom.headroomTotalDb }];
 }
 
 const last = (signalWalk: SignalWalk): number => signalWalk.levelsDbm[signalWalk.levelsDbm.length - 1];

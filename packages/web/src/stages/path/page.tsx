@@ -21,6 +21,7 @@ import { Empty, Waiting } from '../../ui/states';
 import { StationPage } from '../../ui/station-page';
 import { inDb, Value } from '../../ui/value';
 import { PathTools } from './path-tools';
+import { DuplicatePath, SeveralPaths } from './several-paths';
 import { StageForms } from './stage-forms';
 
 const Orders = lazy(() => import('./orders'));
@@ -53,6 +54,7 @@ function PathChooser({ data }: { readonly data: StationData }) {
           </select>
         </label>
       )}
+      {path && <DuplicatePath data={data} path={path} onMade={(id) => setParams({ path: String(id) })} />}
       <Disclosure label="New path" look={data.paths.length === 0 ? 'main' : 'plain'}>
         {(close) => <NewPath data={data} onClose={close} onMade={(id) => setParams({ path: String(id) })} />}
       </Disclosure>
@@ -128,6 +130,7 @@ function PathSheet({
       </Suspense>
       <StageForms runs={data.plotFeatures.filter((one) => one.kind === 'cable')} path={path} stages={first.stored} />
       <Compare orders={orders} />
+      <SeveralPaths data={data} current={path.id} />
       {orders.map((view) => (
         <Walks key={view.order} view={view} receiverName={receiver.name} />
       ))}
@@ -314,6 +317,19 @@ function Compare({ orders }: { readonly orders: readonly OrderView[] }) {
         ),
     ],
     [
+      'First stage overloaded',
+      '',
+      ({ analysis }) =>
+        analysis.firstOverload ? (
+          <span className="text-caution">
+            {analysis.firstOverload.name}: {fixed(analysis.firstOverload.totalDbm, 0)} dBm in all,{' '}
+            {fixed(-(analysis.firstOverload.roomDb ?? 0), 0)} dB too much
+          </span>
+        ) : (
+          <span className="text-dim">none</span>
+        ),
+    ],
+    [
       'SNR lost to noise',
       '',
       (view) => (
@@ -386,6 +402,17 @@ function Walks({ view, receiverName }: { readonly view: OrderView; readonly rece
             </tr>
           </thead>
           <tbody>
+            <tr className="text-dim">
+              <th scope="row" className="font-sans font-normal">
+                all together, room to compression
+              </th>
+              {view.analysis.inputs.map((input, i) => (
+                <td key={i} className={input.roomDb !== undefined && input.roomDb < 0 ? 'text-caution' : ''}>
+                  {fixed(input.totalDbm, 0)}
+                  {input.roomDb === undefined ? '' : `, ${fixed(input.roomDb, 0)} dB`}
+                </td>
+              ))}
+            </tr>
             {walks.map((walk) => (
               <tr key={walk.signal.name} className={walk === strongest ? 'font-bold' : ''}>
                 <th scope="row" className="font-sans whitespace-nowrap text-ink">
