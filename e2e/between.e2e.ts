@@ -91,6 +91,10 @@ test('noise: a log with its step beside sunset, own devices, who makes a spur, w
     await expect(spurs).toContainText(where);
   }
   await expect(page.getByRole('region', { name: 'Gain by measurement' })).toContainText(/Leave the gain at\s*25\sdB/);
+  // S7 below 30 MHz is −85 dBm, 9.4 dB are 1.57 units of 6 dB
+  await expect(page.getByRole('region', { name: 'S meter and dB' })).toContainText(
+    /−85\sdBm.*is S7\.0.*1\.57\sS units/,
+  );
   await accessible(page, 'noise');
   expect(faults).toEqual([]);
 });

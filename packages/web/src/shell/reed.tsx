@@ -12,6 +12,7 @@ import { designOf, latestRevision, orderedStages, toPathStage } from '../data/de
 import { useFocus, type FocusBand } from '../data/focus';
 import type { StationData } from '../data/station';
 import { placeLabels } from '../ui/place-labels';
+import { Ghosts } from './reed-ghosts';
 import { nudgeBand, panView, reedScale, WHOLE_REED, zoomView, type ReedView } from './reed-scale';
 
 const LANES = ['Wanted', 'Antennas', 'Neighbours', 'Path'] as const;
@@ -121,6 +122,7 @@ export function Reed({ data }: { readonly data: StationData }) {
           <Antennas data={data} scale={scale} />
           <Neighbours data={data} scale={scale} width={width} />
           <PathCurve data={data} scale={scale} width={width} />
+          <Ghosts data={data} band={band} scale={scale} baseY={TOP_PX + 4 * LANE_PX - 22} />
           <rect
             x={low}
             width={Math.max(3, high - low)}

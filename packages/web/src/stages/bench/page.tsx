@@ -97,12 +97,19 @@ function Bench({ data }: { readonly data: StationData }) {
             Choose an antenna first, so that sweeps belong to one.
           </Link>
         )}
+        {antenna && (
+          <Link className="py-2 text-plum underline" to={`/s/${stationId}/mast?antenna=${antenna.id}`}>
+            At the mast: the next cut in large type
+          </Link>
+        )}
       </div>
       <SweepIntake antennaId={antenna?.id} />
       {samples.error ? <Trouble error={samples.error} retry={() => void samples.mutate()} /> : null}
-      <Disclosure label="Measure with an analyser" look="main">
-        {() => <Measure data={data} antenna={antenna} design={design} onLive={onLive} />}
-      </Disclosure>
+      <div className="mb-5">
+        <Disclosure label="Measure with an analyser">
+          {() => <Measure data={data} antenna={antenna} design={design} onLive={onLive} />}
+        </Disclosure>
+      </div>
       {headers.length === 0 && curves.length === 0 ? (
         <Empty>
           No sweep of this antenna yet. Export one from your analyser as a one-port Touchstone (.s1p) or CSV file and
@@ -132,13 +139,6 @@ function Bench({ data }: { readonly data: StationData }) {
           measuredHz={latest?.dips[0]?.freqHz}
           startLengthM={antennaKind(design.kind).draft(design).pieces[0].cutM}
         />
-      )}
-      {antenna && (
-        <p className="mb-6">
-          <Link className="text-plum underline" to={`/s/${stationId}/mast?antenna=${antenna.id}`}>
-            At the mast: the next cut in large type, for one hand
-          </Link>
-        </p>
       )}
       {antenna && <BeforeAfter key={antenna.id} loaded={loaded} antennaName={antenna.name} />}
       <details>

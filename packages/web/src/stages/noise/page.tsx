@@ -12,6 +12,7 @@ import { inDb, Value } from '../../ui/value';
 import { Devices } from './devices';
 import { FloorLog } from './floor-log';
 import { GainSetting } from './gain-setting';
+import { SMeter } from './s-meter';
 import { Spurs } from './spurs';
 
 export default function NoisePage() {
@@ -86,6 +87,7 @@ function Noise({ data }: { readonly data: StationData }) {
       <Devices data={data} />
       <Spurs data={data} />
       <GainSetting />
+      <SMeter />
     </Stage>
   );
 }
