@@ -42,7 +42,7 @@ for (const view of views.length > 0 ? views : all) {
   // the timetable is the second half of Listen
   const stage = name === 'timetable' ? 'listen' : name;
   await page.goto(`${address}/s/1/${stage}${query ? `?${query}` : ''}`);
-  await (stage === 'mast' ? page.getByText('wanted') : page.locator('.verdict')).first().waitFor();
+  await page.locator('#sheet').waitFor();
   await page.waitForTimeout(stage === 'choose' || stage === 'draft' ? 9000 : 1500);
   if (name === 'timetable')
     await page.getByRole('heading', { name: 'Next good windows' }).evaluate((heading) => heading.scrollIntoView());
