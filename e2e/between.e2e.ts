@@ -205,6 +205,8 @@ test('between antenna and receiver: a filter designed and its place, best order,
   const twoPort = page.waitForEvent('download');
   await filter.getByRole('button', { name: 'Two-port file (.s2p)' }).click();
   expect(await readFile(await (await twoPort).path(), 'utf8')).toContain('# Hz S RI R 50');
+  await filter.getByRole('button', { name: 'Put it on the shelf' }).click();
+  await expect(shelf.getByText(/^Chebyshev lowpass 30\.0 MHz/)).toBeVisible();
   await filter.getByLabel('Order (empty: least)').fill('4');
   await expect(filter.getByRole('alert')).toContainText('even order needs unequal ends');
 
@@ -240,6 +242,14 @@ test('between antenna and receiver: a filter designed and its place, best order,
   await expect(cards.getByRole('status')).toContainText(/\+8\.7\sppm/);
   await expect(cards.getByRole('status')).toContainText(/83\.3\sHz/);
   await expect(cards.getByRole('status')).toContainText(/1\.27\skHz/);
+  // folding at 28.8 MS/s: 21.25 and 21.70 MHz appear at 7.55 and 7.10 MHz
+  for (const [on, appears] of [
+    ['21.25 MHz', '7.550 MHz'],
+    ['21.70 MHz', '7.100 MHz'],
+  ]) {
+    await fill(page, 'Receiver set-up', { On: on });
+    await expect(dongle).toContainText(`appears at ${appears}, mirrored`);
+  }
   await fill(page, 'Receiver set-up', { On: '77.5 kHz', 'in a bandwidth of': '200 Hz' });
   await expect(cards.getByRole('listitem').filter({ hasText: 'sound card' })).toContainText(
     /real input, direct: everything has a mirrored twin.*96\.0\skHz.*−133\.9\sdBFS/,
@@ -264,6 +274,30 @@ test('between antenna and receiver: a filter designed and its place, best order,
   await accessible(page, 'path tools');
   expect(faults).toEqual([]);
 });
+
+/** Moves a stage of the latest path, as dragging does. */
+async function place(
+  page: Page,
+  base: string,
+  name: string,
+  [firstPlace, secondPlace]: readonly [number, number],
+): Promise<void> {
+  const address = `/api/stations/${base.split('/').at(-1)}`;
+  const data: { pathStages: { id: number; version: number; name: string }[] } = await (
+    await page.request.get(address)
+  ).json();
+  const stage = data.pathStages.filter((one) => one.name === name).at(-1);
+  const changes = [
+    {
+      op: 'update',
+      resource: 'pathStages',
+      id: stage?.id,
+      version: stage?.version,
+      values: { firstPlace, secondPlace },
+    },
+  ];
+  expect((await page.request.post(`${address}/changes`, { data: { changes } })).status()).toBe(200);
+}
 
 test('chains of the examples by Friis, a path duplicated and held against the first', async ({ page }) => {
   const faults = await watch(page);
@@ -331,6 +365,15 @@ test('chains of the examples by Friis, a path duplicated and held against the fi
 
   await page.getByRole('button', { name: 'Duplicate this path' }).click();
   await expect(page.getByText('Copied. Change the copy')).toBeVisible();
+  // line first, then filter and amplifier, at the shack: 8.46 dB by Friis
+  for (const [name, places] of [
+    ['line', [0, 0]],
+    ['filter', [1, 1]],
+    ['amplifier', [2, 2]],
+  ] as const)
+    await place(page, base, name, places);
+  await page.reload();
+  await expect(compare.getByRole('row', { name: /^Noise figure/ })).toContainText(/8\.46\sdB/);
   // without the amplifier: 1 + 6.5 + 7.5 = 15 dB with the filter; the line alone 14.0 dB
   await page.getByRole('button', { name: 'Delete amplifier' }).click();
   await expect(compare.getByRole('row', { name: /^Noise figure/ })).toContainText(/15\.00\sdB/);
@@ -340,5 +383,20 @@ test('chains of the examples by Friis, a path duplicated and held against the fi
   await several.getByLabel('Mast', { exact: true }).check();
   await expect(several.getByRole('row', { name: /^Mast, copy/ })).toContainText(/14\.00\sdB/);
   await expect(several.getByRole('row', { name: /^Mast(?!,)/ })).toContainText(/2\.59\sdB/);
+  expect(faults).toEqual([]);
+});
+
+test('the active rod and the dish: noise figures, intermediate frequency, gain, beam and pointing step', async ({
+  page,
+}) => {
+  const faults = await watch(page);
+  const base = await freshBench(page, [50.2, -19.3], 'dish', 11e9);
+  await page.goto(`${base}/draft`);
+  // 0.6·(π·0.45 m/27.25 mm)² = 1615: 32.1 dBi; 70·27.25/450 = 4.24°; half of it 2.1°; 11 − 9.75 GHz (by hand)
+  const sheet = page.locator('#sheet');
+  await expect(sheet).toContainText(/32\.1/);
+  await expect(sheet).toContainText(/4\.2\s?°/);
+  await expect(sheet).toContainText(/2\.1\s?°/);
+  await expect(sheet).toContainText(/1\.2500\sGHz|1250\.0\sMHz/);
   expect(faults).toEqual([]);
 });

@@ -209,7 +209,7 @@ function Log({
       <p role="status">
         {steps.length === 0
           ? 'No lasting step in this log.'
-          : steps.map((step) => <StepLine key={step.atMs} step={step} />)}
+          : steps.map((step) => <StepLine key={step.atMs} step={step} switched={switchedNear(data, step.atMs)} />)}
       </p>
       <TraceChart
         label={`Noise floor over ${short ? 'minutes' : 'hours'} since the first reading`}
@@ -257,7 +257,12 @@ function stepText(step: FloorStep): string {
   return `${when}${sun}: ${step.hint}.`;
 }
 
-function StepLine({ step }: { readonly step: FloorStep }) {
+/** A device that was switched this close to a step is named beside it, ms. */
+const SWITCHED_MS = 3 * MINUTE_MS;
+const switchedNear = (data: StationData, atMs: number): string | undefined =>
+  data.deviceSwitchings.find((one) => Math.abs(one.atMs - atMs) <= SWITCHED_MS)?.device;
+
+function StepLine({ step, switched }: { readonly step: FloorStep; readonly switched: string | undefined }) {
   return (
     <span className="block">
       Step of{' '}
@@ -278,7 +283,7 @@ function StepLine({ step }: { readonly step: FloorStep }) {
       {step.sun
         ? `, ${fixed(Math.abs(step.sun.minutesAfter), 0)} min ${step.sun.minutesAfter >= 0 ? 'after' : 'before'} computed ${step.sun.event}`
         : ''}
-      : {step.hint}.
+      : {step.hint}.{switched ? ` You switched ${switched} within three minutes of it.` : ''}
     </span>
   );
 }

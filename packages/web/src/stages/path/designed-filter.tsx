@@ -1,3 +1,4 @@
+import { MOST_TRANSFER_POINTS } from '@velvet-reed/contract';
 import {
   coilResistance,
   filterTouchstone,
@@ -9,6 +10,7 @@ import {
   windingFor,
   spiceNetlist,
   spurSources,
+  thinTransfer,
   type FilterDesign,
   type FilterQuestion,
   type PathSignal,
@@ -130,6 +132,40 @@ export function DesignedFilter({
           }
         >
           Parts as CSV
+        </Button>
+        <Button
+          onClick={() =>
+            void trySave(
+              [
+                {
+                  op: 'create',
+                  resource: 'parts',
+                  values: {
+                    name: `${FAMILY[question.family]} ${question.shape} ${spec.edgesHz.map((edge) => frequencyText(edge, 3)).join(' to ')}`,
+                    transfer: thinTransfer(
+                      grid(lowHz, highHz).map((freqHz) => ({
+                        freqHz,
+                        gainDb: -Math.min(MOST_LOSS_DB, design.realLossDb(freqHz)),
+                      })),
+                      MOST_TRANSFER_POINTS,
+                    ),
+                    noiseFigureDb: null,
+                    iip2Dbm: null,
+                    iip3Dbm: null,
+                    p1Dbm: null,
+                    supplyV: null,
+                    currentA: null,
+                    connectorIn: 'SMA-f',
+                    connectorOut: 'SMA-f',
+                    cost: 1,
+                  },
+                },
+              ],
+              'On the shelf: put it into the path there, and see what it does to the whole.',
+            )
+          }
+        >
+          Put it on the shelf
         </Button>
         <Button
           onClick={() =>
