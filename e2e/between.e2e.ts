@@ -283,16 +283,18 @@ async function place(
   [firstPlace, secondPlace]: readonly [number, number],
 ): Promise<void> {
   const address = `/api/stations/${base.split('/').at(-1)}`;
-  const data: { pathStages: { id: number; version: number; name: string }[] } = await (
-    await page.request.get(address)
-  ).json();
-  const stage = data.pathStages.filter((one) => one.name === name).at(-1);
+  const text = await (await page.request.get(address)).text();
+  // the record's own line of the reply: id and version of the latest stage of that name
+  const found = [...text.matchAll(/\{"id":(\d+),"stationId":\d+,"version":(\d+)[^{}]*?"name":"([^"]*)"/g)]
+    .filter((one) => one[3] === name)
+    .at(-1);
+  const stage = { id: Number(found?.[1]), version: Number(found?.[2]) };
   const changes = [
     {
       op: 'update',
       resource: 'pathStages',
-      id: stage?.id,
-      version: stage?.version,
+      id: stage.id,
+      version: stage.version,
       values: { firstPlace, secondPlace },
     },
   ];
