@@ -13,7 +13,7 @@ import { entry, useWrite } from '../../data/station';
 import { Button } from '../../ui/button';
 import { Section } from '../../ui/stage';
 import { inDb, Value } from '../../ui/value';
-import { startSolver } from '../../workers/solver';
+import { startSolver, type SolverAsk } from '../../workers/solver';
 
 interface State {
   readonly busy: boolean;
@@ -43,15 +43,17 @@ export function BestOrder({
   const { trySave } = useWrite();
   const [state, setState] = useState<State>({ busy: false, visited: 0 });
   const solver = useRef<ReturnType<typeof startSolver>>(undefined);
-  useEffect(() => {
-    solver.current = startSolver((reply) => {
+  // a worker is started when it is first needed
+  const ask = (job: SolverAsk): void => {
+    solver.current ??= startSolver((reply) => {
       if (reply.reply === 'searched') setState((old) => ({ ...old, visited: reply.visited }));
       else if (reply.reply === 'found') setState({ busy: false, visited: reply.found.visited, result: reply.found });
       else if (reply.reply === 'done') setState((old) => ({ ...old, ms: reply.ms }));
       else if (reply.reply === 'trouble') setState({ busy: false, visited: 0, fault: reply.message });
     });
-    return () => solver.current?.end();
-  }, []);
+    solver.current.ask(job);
+  };
+  useEffect(() => () => solver.current?.end(), []);
   const { result } = state;
   const [withShelf, setWithShelf] = useState(true);
   const pool: readonly ShelfPart[] = [
@@ -85,7 +87,7 @@ export function BestOrder({
           onClick={() => {
             setState({ busy: true, visited: 0 });
             setSearched(pool);
-            solver.current?.ask({
+            ask({
               do: 'order',
               shelf: pool,
               receiver,
@@ -100,7 +102,7 @@ export function BestOrder({
         {state.busy && (
           <Button
             onClick={() => {
-              solver.current?.ask({ do: 'stop' });
+              ask({ do: 'stop' });
               setState({ busy: false, visited: 0 });
             }}
           >

@@ -259,7 +259,7 @@ export function Converters() {
   const [rfHz, oscillatorHz, ppm, gainDb, nf, pad, receiver] = ['rf', 'lo', 'ppm', 'gain', 'nf', 'pad', 'receiver'].map(
     (name) => typed.value(name),
   );
-  if (
+  const answer =
     rfHz === undefined ||
     oscillatorHz === undefined ||
     ppm === undefined ||
@@ -268,13 +268,38 @@ export function Converters() {
     pad === undefined ||
     receiver === undefined ||
     rfHz <= 0 ||
-    oscillatorHz <= 0
-  )
-    return (
-      <Section title="Converter ahead of the receiver" hint="frequency plan, pad, noise figure">
-        <TypedFields of={typed} />
-      </Section>
+    oscillatorHz <= 0 ? undefined : (
+      <Converted {...{ rfHz, oscillatorHz, ppm, gainDb, nf, pad, receiver }} />
     );
+  return (
+    <Section title="Converter ahead of the receiver" hint="frequency plan, pad, noise figure">
+      <TypedFields of={typed} />
+      {answer}
+      <Caution>
+        Never look along a dish at the sun; at its focus the sun burns. A resistive pad must not carry the converter’s
+        DC.
+      </Caution>
+    </Section>
+  );
+}
+
+function Converted({
+  rfHz,
+  oscillatorHz,
+  ppm,
+  gainDb,
+  nf,
+  pad,
+  receiver,
+}: {
+  readonly rfHz: number;
+  readonly oscillatorHz: number;
+  readonly ppm: number;
+  readonly gainDb: number;
+  readonly nf: number;
+  readonly pad: number;
+  readonly receiver: number;
+}) {
   const plan = downConversion({
     rfHz,
     oscillatorHz,
@@ -292,25 +317,18 @@ export function Converters() {
     source: 'mixing; an oscillator above the signal mirrors the spectrum',
   };
   return (
-    <Section title="Converter ahead of the receiver" hint="frequency plan, pad, noise figure">
-      <TypedFields of={typed} />
-      <p role="status" className="mt-2 max-w-prose">
-        It lands at <Value strong shown={showFrequency(plan.outputHz, 5)} provenance={mixing} />
-        {plan.mirrored ? ', mirrored' : ''}
-        {ppm === 0 ? '' : `, off by ${frequencyText(Math.abs(plan.outputErrorHz), 3)}`}; converter, pad and receiver
-        have a noise figure of{' '}
-        <Value
-          strong
-          shown={inDb(total, 3)}
-          provenance={{ origin: 'model', formula: 'F₁ + (F₂ − 1)/G₁ + …', source: 'Friis, Proc. IRE 32 (1944) 419' }}
-        />
-        . Its noise over 10 MHz is {fixed(plan.noiseDbm, 0)} dBm (sky of 50 K assumed): a pad of {fixed(plan.padDb, 0)}{' '}
-        dB behind 3 dB of cable brings it to −60 dBm.
-      </p>
-      <Caution>
-        Never look along a dish at the sun; at its focus the sun burns. A resistive pad must not carry the converter’s
-        DC.
-      </Caution>
-    </Section>
+    <p role="status" className="mt-2 max-w-prose">
+      It lands at <Value strong shown={showFrequency(plan.outputHz, 5)} provenance={mixing} />
+      {plan.mirrored ? ', mirrored' : ''}
+      {ppm === 0 ? '' : `, off by ${frequencyText(Math.abs(plan.outputErrorHz), 3)}`}; converter, pad and receiver have
+      a noise figure of{' '}
+      <Value
+        strong
+        shown={inDb(total, 3)}
+        provenance={{ origin: 'model', formula: 'F₁ + (F₂ − 1)/G₁ + …', source: 'Friis, Proc. IRE 32 (1944) 419' }}
+      />
+      . Its noise over 10 MHz is {fixed(plan.noiseDbm, 0)} dBm (sky of 50 K assumed): a pad of {fixed(plan.padDb, 0)} dB
+      behind 3 dB of cable brings it to −60 dBm.
+    </p>
   );
 }

@@ -4,7 +4,7 @@ import { Button } from '../../ui/button';
 import { TypedFields } from '../../ui/typed-numbers';
 import { useTypedNumbers } from '../../ui/use-typed-numbers';
 import { Value } from '../../ui/value';
-import { startSolver } from '../../workers/solver';
+import { startSolver, type SolverAsk } from '../../workers/solver';
 
 /** What scatter of the parts does to a filter: ten thousand of them, drawn in the worker. */
 export function FilterScatter({ question }: { readonly question: FilterQuestion }) {
@@ -19,14 +19,16 @@ export function FilterScatter({ question }: { readonly question: FilterQuestion 
     readonly fault?: string;
   }>({ busy: false });
   const solver = useRef<ReturnType<typeof startSolver>>(undefined);
-  useEffect(() => {
-    solver.current = startSolver((reply) => {
+  // a worker is started when it is first needed
+  const ask = (job: SolverAsk): void => {
+    solver.current ??= startSolver((reply) => {
       if (reply.reply === 'yield') setState({ busy: false, found: reply.found });
       else if (reply.reply === 'done') setState((old) => ({ ...old, ms: reply.ms }));
       else if (reply.reply === 'trouble') setState({ busy: false, fault: reply.message });
     });
-    return () => solver.current?.end();
-  }, []);
+    solver.current.ask(job);
+  };
+  useEffect(() => () => solver.current?.end(), []);
   const [coil, capacitor] = [typed.value('coil'), typed.value('capacitor')];
   return (
     <div className="my-3">
@@ -39,7 +41,7 @@ export function FilterScatter({ question }: { readonly question: FilterQuestion 
           onClick={() => {
             if (coil === undefined || capacitor === undefined) return;
             setState({ busy: true });
-            solver.current?.ask({ do: 'yield', question, tolerance: { coil: coil / 100, capacitor: capacitor / 100 } });
+            ask({ do: 'yield', question, tolerance: { coil: coil / 100, capacitor: capacitor / 100 } });
           }}
         >
           {state.busy ? 'Drawing 10,000 filters…' : 'Build 10,000 of them'}

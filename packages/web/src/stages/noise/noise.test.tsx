@@ -1,0 +1,110 @@
+import { describe, expect, test } from '@jest/globals';
+import { render, screen, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { MemoryRouter, Route, Routes } from 'react-router';
+import { TEST_STATION } from '../../data/test-station';
+import type { StationData } from '../../data/station';
+import { Devices } from './devices';
+import { FloorLog } from './floor-log';
+import { GainSetting } from './gain-setting';
+import { SMeter } from './s-meter';
+import { Spurs } from './spurs';
+
+const stored = (id: number) => ({ id, version: 1, stationId: 1, createdAt: '' });
+const shown = (view: React.ReactNode) =>
+  render(
+    <MemoryRouter initialEntries={['/s/1/noise']}>
+      <Routes>
+        <Route path="/s/:station/noise" element={view} />
+      </Routes>
+    </MemoryRouter>,
+  );
+const FM: StationData['emitters'] = [
+  { ...stored(1), name: 'B', freqHz: 95.3e6, powerW: 4000, powerKind: 'ERP', distanceM: 1800, own: false },
+  { ...stored(2), name: 'C', freqHz: 104.9e6, powerW: 8000, powerKind: 'ERP', distanceM: 2500, own: false },
+];
+
+describe('spurs', () => {
+  test('names the pair, says when nobody can make it, and where a pad puts it', async () => {
+    const user = userEvent.setup();
+    shown(<Spurs data={{ ...TEST_STATION, emitters: FM }} />);
+    await user.type(screen.getByLabelText('Spur seen at'), '9.6 MHz');
+    const list = screen.getByRole('list', { name: /Who can make it/ });
+    expect(within(list).getAllByRole('listitem')[0].textContent).toMatch(/C and B: f1 − f2, order 2/);
+    await user.clear(screen.getByLabelText('Spur seen at'));
+    await user.type(screen.getByLabelText('Spur seen at'), '50 MHz');
+    expect(screen.getByText(/No pair or triple of the 2 transmitters/)).toBeTruthy();
+    await user.type(screen.getByLabelText('Spur without the pad'), '-61 dBm');
+    await user.type(screen.getByLabelText('Spur with the pad'), '-71 dBm');
+    expect(screen.getByText(/Product made before the pad \(amplifier\)/)).toBeTruthy();
+    await user.click(screen.getByLabelText('an amplifier stands ahead of the pad'));
+    expect(screen.getByText(/A real signal/)).toBeTruthy();
+  });
+});
+
+describe('noise log', () => {
+  const at = (minute: number): number => Date.UTC(2026, 7, 4, 9, minute);
+  const readings: StationData['floorReadings'] = [
+    -88, -88.2, -87.9, -88.1, -88, -101, -101.2, -100.9, -101.1, -101,
+  ].map((levelDbm, i) => ({
+    ...stored(i + 1),
+    atMs: at(7 + i),
+    freqHz: 136e3,
+    levelDbm,
+  }));
+  test('the step is told with its time, and the device that was switched beside it', () => {
+    const deviceSwitchings = [
+      { ...stored(1), device: 'inverter', freqHz: 136e3, onDbm: -88, offDbm: -101, atMs: at(13) },
+    ];
+    shown(<FloorLog data={{ ...TEST_STATION, floorReadings: readings, deviceSwitchings }} />);
+    expect(screen.getByText(/Step of/).textContent).toMatch(
+      /−13\.0\sdB.*at 09:12 UTC.*You switched inverter within three minutes/,
+    );
+  });
+  test('a time that is none and a level that is none are told beside the form', async () => {
+    const user = userEvent.setup();
+    shown(<FloorLog data={TEST_STATION} />);
+    expect(screen.getByText(/steps are found from eight readings on/)).toBeTruthy();
+    await user.type(screen.getByLabelText('Time, UTC'), 'noonish');
+    await user.click(screen.getByRole('button', { name: 'Log the floor' }));
+    expect(screen.getByRole('alert').textContent).toMatch(/"noonish" is no time/);
+    await user.clear(screen.getByLabelText('Time, UTC'));
+    await user.type(screen.getByLabelText('Floor'), 'loud');
+    await user.click(screen.getByRole('button', { name: 'Log the floor' }));
+    expect(screen.getByRole('alert').textContent).toMatch(/"loud"/);
+  });
+});
+
+test('devices: proven first, coincidence named', () => {
+  const deviceSwitchings = [
+    { ...stored(1), device: 'heater', freqHz: 136e3, onDbm: -88, offDbm: -88.4, atMs: 1 },
+    { ...stored(2), device: 'inverter', freqHz: 136e3, onDbm: -88, offDbm: -100.8, atMs: 2 },
+    { ...stored(3), device: 'inverter', freqHz: 136e3, onDbm: -88, offDbm: -101.3, atMs: 3 },
+  ];
+  shown(<Devices data={{ ...TEST_STATION, deviceSwitchings }} />);
+  const rows = screen.getAllByRole('row').map((row) => row.textContent ?? '');
+  expect(rows[1]).toMatch(/^inverter.*proven/);
+  expect(rows[2]).toMatch(/^heater.*lucky coincidence/);
+});
+
+describe('gain and S meter', () => {
+  test('the advice follows the rows; a broken row is told', async () => {
+    const user = userEvent.setup();
+    shown(<GainSetting />);
+    expect(screen.getByRole('status').textContent).toMatch(/Leave the gain at\s*25\sdB/);
+    const rows = screen.getByLabelText(/^Gain and noise, a row each/);
+    await user.clear(rows);
+    await user.type(rows, '0, -100, 3');
+    expect(screen.getByRole('alert').textContent).toMatch(/Every row needs two numbers/);
+  });
+  test('S7 on 7 MHz is −85 dBm; on 145 MHz it is −105 (S9 −93 dBm)', async () => {
+    const user = userEvent.setup();
+    shown(<SMeter />);
+    expect(screen.getByRole('status').textContent).toMatch(/−85\sdBm.*is S7\.0.*1\.57/);
+    await user.clear(screen.getByLabelText('On'));
+    await user.type(screen.getByLabelText('On'), '145 MHz');
+    await user.clear(screen.getByLabelText(/^Reading/));
+    await user.type(screen.getByLabelText(/^Reading/), '-105 dBm');
+    expect(screen.getByRole('status').textContent).toMatch(/is S7\.0/);
+  });
+});
