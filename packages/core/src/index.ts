@@ -382,6 +382,7 @@ export {
   type PathSignal,
   type SignalWalk,
   type PathProduct,
+  type StageInput,
   type PathAnalysis,
   type PathQuestion,
   analysePath,
