@@ -64,7 +64,7 @@ test('noise: a log with its step beside sunset, own devices, who makes a spur, w
     ['inverter', '-101.3'],
   ]) {
     await devices.getByLabel('Device', { exact: true }).fill(device);
-    await devices.getByLabel('Frequency').fill('136 kHz');
+    await devices.getByLabel('Heard on').fill('136 kHz');
     await devices.getByLabel('Floor, device on').fill('-88 dBm');
     await devices.getByLabel('Floor, device off').fill(`${off} dBm`);
     await devices.getByRole('button', { name: 'Log this switching' }).click();

@@ -5,7 +5,7 @@ const port = Number(process.env.E2E_PORT ?? 4601);
 export default defineConfig({
   testDir: '.',
   testMatch: '*.e2e.ts',
-  timeout: 120_000,
+  timeout: 180_000,
   expect: { timeout: 10_000 },
   workers: 1,
   fullyParallel: false,

@@ -158,7 +158,7 @@ test('from a wish to the report: the whole path for one antenna, with a reload i
 
   // Noise: 13 dB of rise cost 0.22 dB of SNR
   await go('Noise');
-  await page.getByRole('textbox', { name: 'Frequency' }).fill('9.6 MHz');
+  await page.getByRole('textbox', { name: 'Frequency', exact: true }).fill('9.6 MHz');
   await page.getByLabel('Noise, antenna off').fill('-119');
   await page.getByLabel('Noise, antenna on').fill('loud');
   await page.getByRole('button', { name: 'Log this reading' }).click();

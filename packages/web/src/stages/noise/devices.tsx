@@ -68,7 +68,7 @@ export function Devices({ data }: { readonly data: StationData }) {
         key={data.deviceSwitchings.length}
         fields={[
           { name: 'device', label: 'Device', kind: 'text' },
-          { name: 'freqHz', label: 'Frequency', kind: 'quantity', dimension: 'frequency', bareUnit: 'kHz' },
+          { name: 'freqHz', label: 'Heard on', kind: 'quantity', dimension: 'frequency', bareUnit: 'kHz' },
           { name: 'onDbm', label: 'Floor, device on', kind: 'quantity', dimension: 'level', bareUnit: 'dBm' },
           { name: 'offDbm', label: 'Floor, device off', kind: 'quantity', dimension: 'level', bareUnit: 'dBm' },
         ]}

@@ -43,7 +43,7 @@ export function FloorLog({ data }: { readonly data: StationData }) {
   const [level, setLevel] = useState('');
   const [fault, setFault] = useState('');
   const typed = useTypedNumbers([
-    { name: 'freq', label: 'Frequency', dimension: 'frequency', bareUnit: 'kHz', start: '136 kHz' },
+    { name: 'freq', label: 'Frequency of the log', dimension: 'frequency', bareUnit: 'kHz', start: '136 kHz' },
   ]);
   const freqHz = typed.value('freq');
   const readings = data.floorReadings
