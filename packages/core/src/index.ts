@@ -370,7 +370,16 @@ export {
   MOST_PARTS,
   searchOrder,
 } from './path/order-search';
-export { symmetricPad, minimumLossPad, resistiveSplitter, wilkinson, biasTee, diodeLimiter } from './path/pads';
+export {
+  symmetricPad,
+  minimumLossPad,
+  resistiveSplitter,
+  plainTeeLossDb,
+  lossAheadCostDb,
+  wilkinson,
+  biasTee,
+  diodeLimiter,
+} from './path/pads';
 export {
   type PathStage,
   type TransferPoint,
@@ -417,7 +426,7 @@ export {
   type StrongCarrier,
   type SpurSource,
   spurSources,
-  type PadPlace,
+  productDropDb,
   type PadFinding,
   padFinding,
 } from './path/spur-finder';

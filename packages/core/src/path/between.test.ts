@@ -10,6 +10,8 @@ import {
   gainByMeasurement,
   joinConnectors,
   padFinding,
+  plainTeeLossDb,
+  productDropDb,
   readConnector,
   readTwoPort,
   searchOrder,
@@ -44,9 +46,17 @@ describe('which transmitters make a spur', () => {
   });
 });
 
+test('a low-pass of 56.8 and 61.2 dB takes 118 dB off their difference; 2f1 − f2 counts the first twice, a harmonic it alone', () => {
+  const source = { label: '', order: 2 as const, carriers: ['C', 'B'], freqHz: 9.6e6, offHz: 0, estimateDbm: 0 };
+  const loss = (name: string): number => ({ B: 56.8, C: 61.2 })[name] ?? NaN;
+  expect(productDropDb(source, loss, 0)).toBeCloseTo(118, 9);
+  expect(productDropDb({ ...source, order: 3 }, loss, 1)).toBeCloseTo(2 * 61.2 + 56.8 - 1, 9);
+  expect(productDropDb({ ...source, carriers: ['B'] }, loss, 0)).toBeCloseTo(2 * 56.8, 9);
+});
+
 describe('pad test', () => {
   const drop = (spurDropDb: number, amplifierAhead = true, wantedDropDb = 10) =>
-    padFinding({ padDb: 10, wantedDropDb, spurDropDb, place: 'before the receiver', amplifierAhead }).where;
+    padFinding({ padDb: 10, wantedDropDb, spurDropDb, amplifierAhead }).where;
   // 1, 2 and 3 dB per dB by the laws of second and third order; 0: behind the input
   test.each([
     [10, /before the pad \(amplifier\)/],
@@ -160,6 +170,11 @@ test('what does not go together, and routes that are missing or run in circles',
     'receiver program to decoder: a virtual audio cable is missing.',
   ]);
   expect(loops).toEqual(['audio: decoder → receiver program → decoder is a loop.']);
+});
+
+test('a plain T of two hands 4/9, of three 1/4 of the power to each: 3.52 and 6.02 dB', () => {
+  expect(plainTeeLossDb(2)).toBeCloseTo(3.52, 2);
+  expect(plainTeeLossDb(3)).toBeCloseTo(6.02, 2);
 });
 
 test('fewest adapters between two ends', () => {

@@ -55,6 +55,18 @@ export function resistiveSplitter(outputs: number, lineOhm: number) {
   return { ohm, lossDb, isolationDb: lossDb, otherOpenDb: lossWith(Infinity), otherShortDb: lossWith(0) };
 }
 
+/** Loss to each of n matched receivers that hang on one line without anything between, dB: each takes 4/(n + 1)² of what the source could give. */
+export function plainTeeLossDb(outputs: number): number {
+  requireRange(outputs, 'Outputs', 1, 100);
+  return 20 * Math.log10((outputs + 1) / 2);
+}
+
+/** What a loss ahead of a receiver costs in SNR where noise from outside counts, dB. @param externalFaDb over 290 K. */
+export function lossAheadCostDb(lossDb: number, noiseFigureDb: number, externalFaDb: number): number {
+  const [outside, without, behind] = [externalFaDb, noiseFigureDb, noiseFigureDb + lossDb].map((db) => 10 ** (db / 10));
+  return 10 * Math.log10((outside + behind - 1) / (outside + without - 1));
+}
+
 /**
  * A single-section Wilkinson divider (arms of √2·Z₀, a quarter wave at f₀, 2·Z₀ between the outputs) at any frequency, by even and odd
  * modes. Source: Wilkinson, IRE Trans. MTT-8 (1960) 116; Pozar sec. 7.3.

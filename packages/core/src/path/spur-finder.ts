@@ -68,8 +68,20 @@ export function spurSources(
   return found.sort((a, b) => b.estimateDbm - a.estimateDbm || Math.abs(a.offHz) - Math.abs(b.offHz));
 }
 
-/** Where a pad stood in the test. */
-export type PadPlace = 'before the receiver' | 'before everything';
+/**
+ * What a filter ahead of the stage takes off a product against the wanted signal, dB: its losses at the carriers, each as often as the product
+ * counts it, less its loss at the product itself.
+ */
+export function productDropDb(
+  source: SpurSource,
+  lossAtDb: (carrier: string) => number,
+  lossAtProductDb: number,
+): number {
+  const [first, ...others] = source.carriers.map(lossAtDb);
+  // the first carrier stands for what the others leave of the order: twice in 2f1 − f2, alone in a harmonic
+  const times = source.order - others.length;
+  return times * first + others.reduce((sum, loss) => sum + loss, 0) - lossAtProductDb;
+}
 
 /** What a pad test says. */
 export interface PadFinding {
@@ -91,7 +103,6 @@ export function padFinding(test: {
   readonly padDb: number;
   readonly wantedDropDb: number;
   readonly spurDropDb: number;
-  readonly place: PadPlace;
   /** An amplifier stands ahead of the pad. */
   readonly amplifierAhead: boolean;
 }): PadFinding {

@@ -76,7 +76,7 @@ function PadTest() {
           padDb,
           wantedDropDb,
           spurDropDb: before - after,
-          place: 'before the receiver',
+
           amplifierAhead: ahead,
         })
       : undefined;

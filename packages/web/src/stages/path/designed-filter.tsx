@@ -5,6 +5,7 @@ import {
   fixed,
   frequencyText,
   namedParts,
+  productDropDb,
   qFrequencyHz,
   significant,
   windingFor,
@@ -321,21 +322,11 @@ function Placement({
   const middle = (wanted.lowHz + wanted.highHz) / 2;
   const [source] = spurSources(middle, signals, (wanted.highHz - wanted.lowHz) / 2);
   if (!source) return null;
-  const losses = source.carriers.map((name) =>
-    design.idealLossDb(signals.find((one) => one.name === name)?.freqHz ?? middle),
+  const drop = productDropDb(
+    source,
+    (name) => design.idealLossDb(signals.find((one) => one.name === name)?.freqHz ?? middle),
+    design.idealLossDb(middle),
   );
-  // the first carrier counts twice in 2f1 − f2 and the like, and in harmonics alone
-  const whole =
-    source.order === 2
-      ? losses.length === 1
-        ? 2 * losses[0]
-        : losses[0] + losses[1]
-      : losses.length === 1
-        ? 3 * losses[0]
-        : losses.length === 2
-          ? 2 * losses[0] + losses[1]
-          : losses[0] + losses[1] + losses[2];
-  const drop = whole - design.idealLossDb(middle);
   return (
     <p className="my-2 max-w-prose">
       Product of {source.carriers.join(' and ')} ({source.label}) on {wanted.name}:{' '}

@@ -6,7 +6,9 @@ import {
   downConversion,
   fixed,
   frequencyText,
+  lossAheadCostDb,
   passiveStage,
+  plainTeeLossDb,
   powerDb,
   powerRatio,
   resistiveSplitter,
@@ -166,10 +168,9 @@ export function Splitters() {
     { name: 'rise', label: 'Outside noise over 290 K', dimension: 'gain', bareUnit: 'dB', start: '30 dB' },
   ]);
   const [excess, nf, rise] = ['excess', 'nf', 'rise'].map((name) => typed.value(name));
-  // a plain T puts two loads across the source: each takes 4/9 of what the source could give
   const rows = [
-    { name: 'T of two, no transformer', lossDb: -powerDb(4 / 9), isolationDb: undefined },
-    { name: 'T of three, no transformer', lossDb: -powerDb(4 / 16), isolationDb: undefined },
+    { name: 'T of two, no transformer', lossDb: plainTeeLossDb(2), isolationDb: undefined },
+    { name: 'T of three, no transformer', lossDb: plainTeeLossDb(3), isolationDb: undefined },
     {
       name: 'resistive star of two',
       lossDb: resistiveSplitter(2, 50).lossDb,
@@ -183,9 +184,7 @@ export function Splitters() {
     source: 'power division between matched receivers; isolation of the hybrid assumed',
   };
   const cost = (lossDb: number): number | undefined =>
-    nf === undefined || rise === undefined
-      ? undefined
-      : powerDb((powerRatio(rise) + powerRatio(nf + lossDb) - 1) / (powerRatio(rise) + powerRatio(nf) - 1));
+    nf === undefined || rise === undefined ? undefined : lossAheadCostDb(lossDb, nf, rise);
   return (
     <Section title="One antenna, several receivers" hint="loss, isolation, and what it costs in SNR here">
       <TypedFields of={typed} />
