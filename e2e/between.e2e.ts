@@ -2,6 +2,8 @@ import { readFile } from 'node:fs/promises';
 import { expect, test, type Page } from '@playwright/test';
 import { accessible, freshBench, watch } from './helpers';
 
+const NO_PLUGS = { antennaConnector: '', receiverConnector: '' };
+
 const fill = async (page: Page, region: string, fields: Readonly<Record<string, string>>): Promise<void> => {
   for (const [label, text] of Object.entries(fields))
     await page.getByRole('region', { name: region }).getByLabel(label, { exact: true }).fill(text);
@@ -121,6 +123,9 @@ test('between antenna and receiver: a filter designed and its place, best order,
       lengthM: 0,
       plotFeatureId: null,
       partId: null,
+      figures: {},
+      connectorIn: '',
+      connectorOut: '',
       gainDb: 0,
       noiseFigureDb: 0,
     },
@@ -141,7 +146,7 @@ test('between antenna and receiver: a filter designed and its place, best order,
     create('receivers', { ...receiver, ...ends }, 'r'),
     create('receivers', { ...sound, ...ends, maxHz: 96e3 }),
     create('receivers', { ...sdr, ...ends, maxHz: 1e6 }),
-    create('paths', { name: 'P', receiverId: { new: 'r' }, targetId: { new: 't' }, antennaId: null }, 'p'),
+    create('paths', { name: 'P', receiverId: { new: 'r' }, targetId: { new: 't' }, antennaId: null, ...NO_PLUGS }, 'p'),
     create('pathStages', { ...stage, name: 'Coax', kind: 'line', lengthM: 25, firstPlace: 0, secondPlace: 0 }),
     create('pathStages', {
       ...stage,
@@ -270,7 +275,6 @@ test('between antenna and receiver: a filter designed and its place, best order,
     .getByLabel(/^Routes/)
     .fill('audio: decoder > receiver program, cable 1\naudio: receiver program > decoder, cable 2');
   await expect(together).toContainText('audio: decoder → receiver program → decoder is a loop.');
-  await expect(together).toContainText('Fewest adapters: SMA-m to N-f.');
   await accessible(page, 'path tools');
   expect(faults).toEqual([]);
 });
@@ -313,6 +317,9 @@ test('chains of the examples by Friis, a path duplicated and held against the fi
       lengthM: 0,
       plotFeatureId: null,
       partId: null,
+      figures: {},
+      connectorIn: '',
+      connectorOut: '',
       gainDb: 0,
       noiseFigureDb: 0,
     },
@@ -344,7 +351,11 @@ test('chains of the examples by Friis, a path duplicated and held against the fi
       },
       'r',
     ),
-    create('paths', { name: 'Mast', receiverId: { new: 'r' }, targetId: { new: 't' }, antennaId: null }, 'p'),
+    create(
+      'paths',
+      { name: 'Mast', receiverId: { new: 'r' }, targetId: { new: 't' }, antennaId: null, ...NO_PLUGS },
+      'p',
+    ),
     // order 1: filter, amplifier, line; order 2: amplifier first
     pad('filter', 1, 0, 1),
     create('pathStages', {

@@ -13,6 +13,7 @@ export const STATION_DEFAULTS = {
   priceWeight: 1,
   effortWeight: 1,
   sightWeight: 1,
+  adapterBox: '',
 } as const satisfies Partial<StationValues>;
 
 /** A wish of which only the band is known. */
@@ -26,3 +27,17 @@ export const WISH_DEFAULTS = {
 
 /** A trim step of which only length and dip are known. */
 export const TRIM_DEFAULTS = { note: '', undoNote: '', photoId: null } as const satisfies Partial<Values<'trimSteps'>>;
+
+/** A stage of which nobody entered DC, plugs, part or run. */
+export const STAGE_DEFAULTS = {
+  plotFeatureId: null,
+  partId: null,
+  figures: {},
+  connectorIn: '',
+  connectorOut: '',
+} as const satisfies Partial<Values<'pathStages'>>;
+
+/** A path whose two end plugs nobody entered. */
+export const PATH_DEFAULTS = { antennaConnector: '', receiverConnector: '' } as const satisfies Partial<
+  Values<'paths'>
+>;

@@ -34,6 +34,13 @@ export const longText = (label: string) =>
     .defined(`${label} is missing. Send an empty text if there is none.`)
     .max(20_000, `${label} is longer than 20,000 characters. Split it.`);
 
+/** A text that may be empty. */
+export const shortText = (label: string, longest: number) =>
+  string()
+    .typeError(`${label}: enter a text.`)
+    .defined(`${label} is missing. Send an empty text if there is none.`)
+    .max(longest, `${label} is longer than ${longest} characters. Shorten it.`);
+
 export const choice = <T extends string>(label: string, options: readonly T[]) =>
   mixed<T>()
     .oneOf([...options], `${label} must be one of: ${options.join(', ')}.`)

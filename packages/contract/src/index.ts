@@ -11,7 +11,7 @@ export {
   type StationValues,
   type Values,
 } from './resources';
-export { STATION_DEFAULTS, TRIM_DEFAULTS, WISH_DEFAULTS } from './defaults';
+export { PATH_DEFAULTS, STAGE_DEFAULTS, STATION_DEFAULTS, TRIM_DEFAULTS, WISH_DEFAULTS } from './defaults';
 export { batchSchema, type Change, type NewReference, type Refusal } from './changes';
 export {
   packCalibration,

@@ -3,7 +3,10 @@ import {
   CABLE_CLASSES,
   ENVIRONMENTS,
   GROUND_CLASSES,
+  figureFaults,
   PLOT_KINDS,
+  readConnector,
+  STAGE_KINDS,
   type GainPoint,
   type KindId,
   type PlanPoint,
@@ -21,6 +24,7 @@ import {
   optionalRecordId,
   quantity,
   recordId,
+  shortText,
   wholeNumber,
   wordList,
 } from './fields';
@@ -58,6 +62,8 @@ export const stationSchema = object({
   /** Wind that the weakest support stands, and the wind forecast, m/s. */
   windLimitMPerS: optionalQuantity('Wind limit (m/s)', 0, 120),
   windForecastMPerS: optionalQuantity('Wind forecast (m/s)', 0, 120),
+  /** Adapters at hand, one a line: "SMA-m to N-f". */
+  adapterBox: longText('Adapters in the box'),
   /** How much price, work and looks count in the ranking, 0 to 5. */
   priceWeight: wholeNumber('Weight of the price', 0, 5),
   effortWeight: wholeNumber('Weight of the work', 0, 5),
@@ -235,17 +241,35 @@ const noiseCheckSchema = object({
   onDbm: quantity('Antenna on (dBm)', ...LEVEL),
 });
 
+/** A connector by family and gender; empty: not known. */
+const connector = (label: string) =>
+  shortText(label, 20).test('connector', '', (value, { createError }) => {
+    if (value.trim() === '') return true;
+    try {
+      readConnector(value);
+      return true;
+    } catch (error) {
+      return createError({ message: error instanceof Error ? error.message : label });
+    }
+  });
+
 const pathSchema = object({
   name: line('Name'),
   receiverId: recordId('Receiver'),
   targetId: recordId('Target'),
   antennaId: optionalRecordId('Antenna'),
+  antennaConnector: connector('Connector of the antenna'),
+  receiverConnector: connector('Connector of the receiver'),
 });
 
 const pathStageSchema = object({
   pathId: recordId('Path'),
   name: line('Name'),
-  kind: choice('Stage', ['line', 'filter', 'amplifier', 'pad', 'part'] as const),
+  kind: choice('Stage', STAGE_KINDS),
+  /** What only this kind has: see STAGE_FIGURES of the core. */
+  figures: namedNumbers('Figures'),
+  connectorIn: connector('Connector at the antenna side'),
+  connectorOut: connector('Connector at the receiver side'),
   /** A part of the shelf, when the stage is one. */
   partId: optionalRecordId('Part'),
   /** Place in the first and in the second order, 0 at the antenna. */
@@ -266,15 +290,20 @@ const pathStageSchema = object({
   rippleDb: quantity('Ripple (dB)', 0.001, 3),
   edgeLowHz: quantity('Lower edge (Hz)', ...FREQUENCY),
   edgeHighHz: quantity('Upper edge (Hz)', ...FREQUENCY),
-}).test(
-  'edges',
-  'The lower edge must lie below the upper edge. Exchange the two.',
-  (value) =>
-    value.kind !== 'filter' ||
-    value.shape === 'lowpass' ||
-    value.shape === 'highpass' ||
-    value.edgeLowHz < value.edgeHighHz,
-);
+})
+  .test(
+    'edges',
+    'The lower edge must lie below the upper edge. Exchange the two.',
+    (value) =>
+      value.kind !== 'filter' ||
+      value.shape === 'lowpass' ||
+      value.shape === 'highpass' ||
+      value.edgeLowHz < value.edgeHighHz,
+  )
+  .test('figures', '', ({ kind, figures }, { createError }) => {
+    const [fault] = figureFaults(kind, figures);
+    return fault === undefined || createError({ path: `figures.${fault.id}`, message: fault.message });
+  });
 
 const guardPlanSchema = object({
   name: line('Name'),

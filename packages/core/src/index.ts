@@ -201,7 +201,7 @@ export {
   type FilterYield,
   filterYield,
 } from './filter/design';
-export { type EllipticSpec, ellipticLowpass } from './filter/elliptic';
+export { type EllipticSpec, type EllipticShape, ellipticLadder, ellipticLowpass } from './filter/elliptic';
 export {
   type Prototype,
   prototype,
@@ -340,12 +340,17 @@ export {
   type Connector,
   type Adapter,
   readConnector,
+  readAdapters,
   connectorText,
   type Joining,
   joinConnectors,
+  type Plugged,
+  type PlugRow,
+  joinRow,
 } from './path/connectors';
 export { type DownConverter, downConversion } from './path/converter';
-export { type DcPart, type DcQuestion, type DcFinding, dcFeed } from './path/dc-feed';
+export { type DcPart, type DcQuestion, type DcFinding, padInDc, dcFeed } from './path/dc-feed';
+export { type DcLoad, type DcStage, type DcAtLoad, type DcPath, dcPath } from './path/dc-path';
 export {
   FEATURES,
   type Feature,
@@ -381,17 +386,11 @@ export {
   diodeLimiter,
 } from './path/pads';
 export {
-  type PathStage,
-  type TransferPoint,
-  type MeasuredPart,
-  stageIntercepts,
-  compressionDbm,
   type PathReceiver,
-  stageGainDb,
   type PathSignal,
   type SignalWalk,
   type PathProduct,
-  type StageInput,
+  type StageReport,
   type PathAnalysis,
   type PathQuestion,
   analysePath,
@@ -430,6 +429,34 @@ export {
   type PadFinding,
   padFinding,
 } from './path/spur-finder';
+export {
+  STAGE_KINDS,
+  type StageKind,
+  type StageFigures,
+  type FigureSpec,
+  STAGE_FIGURES,
+  type FigureFault,
+  figureFaults,
+  splitterLossDb,
+  limiterFigures,
+  figuredStage,
+  stageDc,
+} from './path/stage-kinds';
+export {
+  type Mixing,
+  type PathStage,
+  type ConverterStage,
+  type TransferPoint,
+  type MeasuredPart,
+  stageIntercepts,
+  compressionDbm,
+  stageGainDb,
+  frequenciesAlong,
+  gainsAlong,
+  stageNoise,
+  type Conversion,
+  frequencyPlan,
+} from './path/stages';
 export {
   type PlanPoint,
   PLOT_KINDS,

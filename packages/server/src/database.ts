@@ -117,7 +117,14 @@ const COLUMNS: Readonly<Record<ResourceName, ModelAttributes>> = {
     noiseBDbm: maybeReal,
   },
   noiseChecks: { antennaId: maybeWhole, freqHz: real, offDbm: real, onDbm: real },
-  paths: { name: text, receiverId: whole, targetId: whole, antennaId: maybeWhole },
+  paths: {
+    name: text,
+    receiverId: whole,
+    targetId: whole,
+    antennaId: maybeWhole,
+    antennaConnector: text,
+    receiverConnector: text,
+  },
   pathStages: {
     pathId: whole,
     name: text,
@@ -139,6 +146,9 @@ const COLUMNS: Readonly<Record<ResourceName, ModelAttributes>> = {
     rippleDb: real,
     edgeLowHz: real,
     edgeHighHz: real,
+    figures: words,
+    connectorIn: text,
+    connectorOut: text,
   },
   guardPlans: { name: text, powerW: real, freqHz: real, wishedMarginDb: real, meterResolutionW: real },
   guardInputs: {
@@ -262,6 +272,7 @@ export function openDatabase(storage: string): Database {
     noTransmitting: yesNo,
     windLimitMPerS: maybeReal,
     windForecastMPerS: maybeReal,
+    adapterBox: text,
     priceWeight: whole,
     effortWeight: whole,
     sightWeight: whole,

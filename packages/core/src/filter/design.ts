@@ -1,6 +1,6 @@
 import { OutOfRangeError, requirePositive, requireRange } from '../errors';
 import { preferredCapacitors, type PreferredSeries } from '../resonator/preferred';
-import { ellipticLowpass } from './elliptic';
+import { ellipticLadder } from './elliptic';
 import { coilResistance, ladder, ladderLossDb, qFrequencyHz, type Branch, type LadderSpec } from './ladder';
 import type { FilterFamily, FilterShape } from './response';
 
@@ -92,25 +92,16 @@ const permutations = (list: readonly number[]): readonly number[][] =>
     ? [[]]
     : list.flatMap((one) => permutations(list.filter((other) => other !== one)).map((tail) => [one, ...tail]));
 
-/** An elliptic low-pass with its traps in the first order that has no negative element. */
+/** An elliptic filter with its traps in the first order that has no negative element. */
 function ellipticBranches(question: FilterQuestion, order: number): readonly Branch[] {
-  if (question.shape !== 'lowpass')
-    throw new OutOfRangeError(
-      'Elliptic filters are designed here as low-pass. Choose Chebyshev or Butterworth for the others.',
-      'family',
-    );
   const pairs = Array.from({ length: (order - 1) / 2 }, (_, i) => i + 1);
   let fault: unknown;
   for (const trapOrder of permutations(pairs))
     try {
-      return ellipticLowpass({
-        order,
-        rippleDb: question.rippleDb,
-        stopDb: question.stopDb ?? USUAL_STOP_DB,
-        edgeHz: question.edgesHz[0],
-        lineOhm: question.lineOhm,
-        trapOrder,
-      }).branches;
+      return ellipticLadder({
+        ...{ shape: question.shape, edgesHz: question.edgesHz, lineOhm: question.lineOhm },
+        ...{ order, trapOrder, rippleDb: question.rippleDb, stopDb: question.stopDb ?? USUAL_STOP_DB },
+      });
     } catch (error) {
       if (!(error instanceof OutOfRangeError)) throw error;
       fault = error;

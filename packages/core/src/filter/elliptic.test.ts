@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { ellipticLowpass, ladderLossDb, OutOfRangeError } from '../index';
+import { ellipticLadder, ellipticLowpass, ladderLossDb, OutOfRangeError, type FilterShape } from '../index';
 
 const make = (order: number, rippleDb: number, stopDb: number, trapOrder: readonly number[]) =>
   ellipticLowpass({ order, rippleDb, stopDb, edgeHz: 1e6, lineOhm: 50, trapOrder });
@@ -42,5 +42,40 @@ describe('elliptic low-pass', () => {
     expect(() => make(4, 0.1, 50, [1])).toThrow('Take an odd order');
     expect(() => make(5, 0.1, 50, [1, 1])).toThrow('Name each of the 2 zeros once');
     expect(() => make(5, 0, 50, [1, 2])).toThrow(OutOfRangeError);
+  });
+});
+
+describe('elliptic filters of other shapes', () => {
+  const low = make(5, 0.1, 50, [2, 1]);
+  const of = (shape: FilterShape, edgesHz: readonly number[]) =>
+    ellipticLadder({ shape, edgesHz, order: 5, rippleDb: 0.1, stopDb: 50, lineOhm: 50, trapOrder: [2, 1] });
+  // the change of frequency itself is the second route (Matthaei, Young & Jones, sec. 4.12): what the low-pass of 1 MHz loses at the frequency that it maps to
+  const band = (hz: number): number => Math.abs(hz / 9.5e6 - 9.5e6 / hz) / (1e6 / 9.5e6);
+  const edges = [9.5e6 * (Math.sqrt(1 + 1 / 361) - 1 / 19), 9.5e6 * (Math.sqrt(1 + 1 / 361) + 1 / 19)];
+  test.each<[FilterShape, readonly number[], (hz: number) => number]>([
+    ['lowpass', [3e6], (hz) => hz / 3e6],
+    ['highpass', [3e6], (hz) => 3e6 / hz],
+    ['bandpass', edges, band],
+    ['bandstop', edges, (hz) => 1 / band(hz)],
+  ])('%s: loses what the low-pass loses where it maps to', (shape, edgesHz, map) => {
+    const branches = of(shape, edgesHz);
+    expect(branches.flatMap(({ henry, farad }) => [henry ?? 1, farad ?? 1]).every((value) => value > 0)).toBe(true);
+    for (let hz = 1e6; hz < 30e6; hz *= 1.013) {
+      const expected = ladderLossDb(low.branches, 1e6 * map(hz), 50);
+      if (expected < 120) expect(ladderLossDb(branches, hz, 50)).toBeCloseTo(expected, 5);
+    }
+  });
+  test('a band-pass has two traps for each one of the low-pass, their zeros mirrored about the middle', () => {
+    const traps = of('bandpass', edges).filter(({ place }) => place === 'series');
+    expect(traps).toHaveLength(4);
+    const zeros = traps.map(({ henry = 1, farad = 1 }) => 1 / (2 * Math.PI * Math.sqrt(henry * farad)));
+    for (const [a, b] of [
+      [0, 1],
+      [2, 3],
+    ])
+      expect(Math.sqrt(zeros[a] * zeros[b])).toBeCloseTo(9.5e6, -1);
+  });
+  test('edges the wrong way round are refused', () => {
+    expect(() => of('bandstop', [10e6, 9e6])).toThrow(/Exchange the two/);
   });
 });

@@ -2,6 +2,7 @@ import { NotConvergedError, OutOfRangeError, requirePositive, requireRange } fro
 import { add, complex, divide, magnitude, multiply, subtract, type Complex } from '../numeric/complex';
 import { completeElliptic } from '../numeric/elliptic';
 import type { Branch } from './ladder';
+import type { FilterShape } from './response';
 
 /** An odd-order elliptic low-pass between equal resistances. */
 export interface EllipticSpec {
@@ -162,6 +163,69 @@ function normalised({ order, rippleDb, stopDb, trapOrder }: EllipticSpec): Norma
       'trapOrder',
     );
   return { stop: 1 / k, zeros, shunts, traps };
+}
+
+/** A shape made of an elliptic low-pass by a change of frequency. */
+export interface EllipticShape extends Omit<EllipticSpec, 'edgeHz'> {
+  readonly shape: FilterShape;
+  /** One ripple edge for low- and high-pass, two for band-pass and band-stop. */
+  readonly edgesHz: readonly number[];
+}
+
+/** Two tanks in series that do in s what one of l and c does in p = (s/ω₀ + ω₀/s)/width. Source: partial fractions; Zverev, ch. 5. */
+function twoTanks(l: number, c: number, centre: number, width: number): readonly { l: number; c: number }[] {
+  const half = width / (2 * Math.sqrt(l * c));
+  return [1, -1].map((sign) => {
+    const omega = centre * (Math.sqrt(1 + half * half) + sign * half);
+    const farad = (c / (width * centre)) * (1 + (centre / omega) ** 2);
+    return { c: farad, l: 1 / (omega * omega * farad) };
+  });
+}
+
+/**
+ * An elliptic filter of any shape: the low-pass of order n by s → ω₀/s, (s/ω₀ + ω₀/s)/width, or its inverse. Traps become traps: one in a high-pass,
+ * two in a band-pass or band-stop. Source: Zverev, Handbook of Filter Synthesis, ch. 5; Matthaei, Young & Jones, sec. 4.12.
+ * @throws OutOfRangeError as `ellipticLowpass`, and for edges that do not fit the shape.
+ */
+export function ellipticLadder(spec: EllipticShape): readonly Branch[] {
+  const { shape, edgesHz, lineOhm } = spec;
+  const low = ellipticLowpass({ ...spec, edgeHz: edgesHz[0] });
+  if (shape === 'lowpass') return low.branches;
+  const { shunts, traps } = normalised({ ...spec, edgeHz: edgesHz[0] });
+  const band = shape === 'bandpass' || shape === 'bandstop';
+  if (band && !(edgesHz[0] < edgesHz[1]))
+    throw new OutOfRangeError('The lower edge must lie below the upper edge. Exchange the two.', 'edges');
+  const centre = 2 * Math.PI * (band ? Math.sqrt(edgesHz[0] * edgesHz[1]) : edgesHz[0]);
+  const width = band ? (edgesHz[1] - edgesHz[0]) / Math.sqrt(edgesHz[0] * edgesHz[1]) : 1;
+  const henry = (value: number): number => value * lineOhm;
+  const farad = (value: number): number => value / lineOhm;
+  const across = (c: number): Branch => {
+    if (shape === 'highpass') return { place: 'shunt', joined: 'series', henry: henry(1 / (c * centre)) };
+    // a capacitor gets a coil beside it in a band-pass, in series with it in a band-stop
+    return shape === 'bandpass'
+      ? {
+          ...{ place: 'shunt', joined: 'parallel' },
+          ...{ farad: farad(c / (width * centre)), henry: henry(width / (c * centre)) },
+        }
+      : {
+          ...{ place: 'shunt', joined: 'series' },
+          ...{ farad: farad((width * c) / centre), henry: henry(1 / (width * c * centre)) },
+        };
+  };
+  const along = ({ l, c }: { readonly l: number; readonly c: number }): readonly Branch[] => {
+    // the inverse change of frequency exchanges a trap's coil and capacitor for their reciprocals
+    const trap = shape === 'bandpass' ? { l, c } : { l: 1 / c, c: 1 / l };
+    const tanks =
+      shape === 'highpass' ? [{ l: trap.l / centre, c: trap.c / centre }] : twoTanks(trap.l, trap.c, centre, width);
+    return tanks.map((tank): Branch => ({
+      ...{ place: 'series', joined: 'parallel' },
+      ...{ henry: henry(tank.l), farad: farad(tank.c) },
+    }));
+  };
+  return shunts.flatMap((shunt, i) => {
+    const trap = traps.at(i);
+    return [across(shunt), ...(i < traps.length && trap ? along(trap) : [])];
+  });
 }
 
 /**

@@ -1,4 +1,4 @@
-import type { TransferPoint } from '../path/plan';
+import type { TransferPoint } from '../path/stages';
 import { SweepFileError } from './touchstone';
 
 const UNIT_HZ: Readonly<Record<string, number>> = { HZ: 1, KHZ: 1e3, MHZ: 1e6, GHZ: 1e9 };

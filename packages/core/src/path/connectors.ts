@@ -21,6 +21,19 @@ export function readConnector(text: string): Connector {
   return { family: match[1].toUpperCase(), gender: match[2] === 'm' ? 'm' : 'f' };
 }
 
+/** Reads adapters, one a line, each "SMA-m to N-f". @throws OutOfRangeError that says how a line is written. */
+export const readAdapters = (text: string): readonly Adapter[] =>
+  text
+    .split('\n')
+    .map((line) => line.trim())
+    .filter(Boolean)
+    .map((line): Adapter => {
+      const [a = '', b = '', ...rest] = line.split(/\s+to\s+/);
+      if (b === '' || rest.length > 0)
+        throw new OutOfRangeError(`"${line}" is no adapter. Write its two ends, such as SMA-m to N-f.`);
+      return { name: line, a: readConnector(a), b: readConnector(b) };
+    });
+
 export const connectorText = ({ family, gender }: Connector): string => `${family}-${gender}`;
 const mates = (a: Connector, b: Connector): boolean => a.family === b.family && a.gender !== b.gender;
 const other = ({ family, gender }: Connector): Connector => ({ family, gender: gender === 'm' ? 'f' : 'm' });
@@ -63,4 +76,35 @@ export function joinConnectors(from: Connector, to: Connector, atHand: readonly 
     adapters: [],
     missing: `an adapter ${connectorText(other(from))} to ${connectorText(other(to))}`,
   };
+}
+
+/** A thing in a row, with the connectors at its two ends; a text that is empty is not known. */
+export interface Plugged {
+  readonly name: string;
+  readonly antennaSide: string;
+  readonly receiverSide: string;
+}
+
+/** How the things of a row join, in order, and what must be bought. */
+export interface PlugRow {
+  readonly joints: readonly (Joining & { readonly from: string; readonly to: string; readonly known: boolean })[];
+  readonly missing: readonly string[];
+}
+
+/** Joins a row from the antenna to the receiver; an adapter at hand serves one joint only. @throws OutOfRangeError for a connector that cannot be read. */
+export function joinRow(row: readonly Plugged[], atHand: readonly Adapter[]): PlugRow {
+  let left = [...atHand];
+  const joints = row.slice(1).map((to, i) => {
+    const from = row[i];
+    const names = { from: from.name, to: to.name };
+    if (from.receiverSide.trim() === '' || to.antennaSide.trim() === '')
+      return { ...names, known: false, fits: false, adapters: [] };
+    const joining = joinConnectors(readConnector(from.receiverSide), readConnector(to.antennaSide), left);
+    for (const name of joining.adapters) {
+      const used = left.findIndex((one) => one.name === name);
+      left = left.filter((_, k) => k !== used);
+    }
+    return { ...names, known: true, ...joining };
+  });
+  return { joints, missing: joints.flatMap(({ missing }) => (missing ? [missing] : [])) };
 }

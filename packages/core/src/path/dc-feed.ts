@@ -35,6 +35,13 @@ export interface DcFinding {
 /** Less room than this above the least voltage is remarked, share of it. Common practice, no source. */
 const ROOM = 0.05;
 
+/** Why a resistive pad must not carry DC: U²/(R1 + R2) of its T are burnt even with its output open. */
+export function padInDc(name: string, lossDb: number, volts: number): string {
+  const { teeSeriesOhm, teeShuntOhm } = symmetricPad(lossDb, 50);
+  const watt = volts ** 2 / (teeSeriesOhm + teeShuntOhm);
+  return `${name}: a resistive pad in the DC path takes ${watt.toFixed(2)} W even with its output open, and passes next to nothing. Put it on the receiver's side of the injector.`;
+}
+
 /**
  * DC along a coax feed: drop on LOOP resistance (centre and shield), polarity, current limit, and parts that must not stand in its way. A resistive pad
  * on DC burns U²/(R1 + R2) of its T even with its output open.
@@ -57,14 +64,9 @@ export function dcFeed(question: DcQuestion): DcFinding {
         ohmPerM = part.loopOhmPerM;
         lines += 1;
         break;
-      case 'resistive pad': {
-        const { teeSeriesOhm, teeShuntOhm } = symmetricPad(part.lossDb, 50);
-        const watt = volts ** 2 / (teeSeriesOhm + teeShuntOhm);
-        errors.push(
-          `${part.name}: a resistive pad in the DC path takes ${watt.toFixed(2)} W even with its output open, and passes next to nothing. Put it on the receiver's side of the injector.`,
-        );
+      case 'resistive pad':
+        errors.push(padInDc(part.name, part.lossDb, volts));
         break;
-      }
       case 'resistive splitter':
         errors.push(
           `${part.name}: a resistive splitter in the DC path burns and drops the supply. Use a transformer splitter with one DC leg.`,

@@ -3,16 +3,9 @@ import { preselectionDb } from '../choose/forecast';
 import { powerDb, powerRatio } from '../units/decibel';
 import { noisePowerDbm } from '../site/external-noise';
 import { productsInBand, type ProductKind } from './intermod';
-import {
-  compressionDbm,
-  stageGainDb,
-  stageIntercepts,
-  type PathQuestion,
-  type PathReceiver,
-  type PathSignal,
-  type PathStage,
-} from './plan';
+import type { PathQuestion, PathReceiver, PathSignal } from './plan';
 import { effectiveNoiseFigureDb } from './receiver';
+import { compressionDbm, stageGainDb, stageIntercepts, stageNoise, type PathStage } from './stages';
 
 /** A part from the shelf. */
 export interface ShelfPart {
@@ -84,15 +77,7 @@ function planOf(shelf: readonly ShelfPart[], goals: readonly SearchGoal[], signa
     goals,
     signals,
     goalGainDb,
-    factor: shelf.map(({ stage }, part) =>
-      goals.map((_, goal) =>
-        powerRatio(
-          (stage.kind === 'amplifier' || stage.kind === 'part') && stage.noiseFigureDb !== undefined
-            ? stage.noiseFigureDb
-            : -goalGainDb[part][goal],
-        ),
-      ),
-    ),
+    factor: shelf.map(({ stage }) => goals.map((goal) => stageNoise(stage, centre(goal)).noiseFactor)),
     signalGainDb: shelf.map(({ stage }) => signals.map(({ freqHz }) => stageGainDb(stage, freqHz))),
     intercepts: shelf.map(({ stage }) => {
       const found = stageIntercepts(stage);
@@ -172,6 +157,10 @@ export function* searchOrder(
   head?: PathStage,
 ): Generator<{ readonly visited: number; readonly best?: FoundOrder }, SearchResult> {
   requireRange(shelf.length, 'Parts', 0, MOST_PARTS);
+  if (shelf.some(({ stage }) => stage.kind === 'converter'))
+    throw new OutOfRangeError(
+      'Behind a converter everything has another frequency, so its place is not searched. Take it out, or order its stages by hand.',
+    );
   if (goals.length === 0) throw new OutOfRangeError('There is nothing to listen to. Enter a wish in Listen.');
   const all = head ? [...shelf, { stage: head, needed: true, cost: 0 }] : shelf;
   const plan = planOf(all, goals, signals);

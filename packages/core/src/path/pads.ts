@@ -135,16 +135,19 @@ const DIODE_K = 300.15;
 
 /**
  * Antiparallel diodes across a matched line: level that passes, what they take, and the third harmonic that they make. Resistive diodes
- * without capacitance; one period solved point by point, then its Fourier parts. Source: Shockley's equation.
+ * without capacitance; one period solved at `samples` points, then its Fourier parts. Source: Shockley's equation.
  * @throws NotConvergedError when a point finds no solution.
  */
-export function diodeLimiter(limiter: {
-  readonly availableDbm: number;
-  readonly saturationA: number;
-  readonly emission: number;
-  readonly perLeg: number;
-  readonly lineOhm: number;
-}) {
+export function diodeLimiter(
+  limiter: {
+    readonly availableDbm: number;
+    readonly saturationA: number;
+    readonly emission: number;
+    readonly perLeg: number;
+    readonly lineOhm: number;
+  },
+  samples = 4096,
+) {
   requirePositive(limiter.saturationA, 'Saturation current (A)');
   requirePositive(limiter.emission, 'Emission coefficient');
   requireRange(limiter.perLeg, 'Diodes per leg', 1, 20);
@@ -167,7 +170,6 @@ export function diodeLimiter(limiter: {
     }
     throw new NotConvergedError('The voltage across the diodes', open);
   };
-  const samples = 4096;
   let [first, third, peakV] = [0, 0, 0];
   for (let i = 0; i < samples; i += 1) {
     const phase = (2 * Math.PI * (i + 0.5)) / samples;

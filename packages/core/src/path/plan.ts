@@ -1,74 +1,19 @@
-import { attenuationDbPer100m, type LineLossModel } from '../line/coax';
-import { filterLossDb, type FilterSpec } from '../filter/response';
 import { noisePowerDbm } from '../site/external-noise';
-import { powerDb, powerRatio } from '../units/decibel';
+import { amplitudeDb, amplitudeRatio, powerDb, powerRatio } from '../units/decibel';
+import { frequencyText } from '../units/format';
 import { preselectionDb } from '../choose/forecast';
-import { activeStage, cascadeIntercepts, cascadeNoiseFactor, passiveStage, type NoiseStage } from './cascade';
-import { intermodAtAntenna, productsInBand } from './intermod';
+import { activeStage, cascadeIntercepts } from './cascade';
+import { intermodAtAntenna, productsInBand, type ProductKind } from './intermod';
 import { converterFloor, effectiveNoiseFigureDb, fullScaleHeadroom } from './receiver';
-
-/** Stages between antenna and receiver. Gains depend on frequency where the thing does. */
-export type PathStage =
-  | { readonly kind: 'line'; readonly name: string; readonly cable: LineLossModel; readonly lengthM: number }
-  | { readonly kind: 'filter'; readonly name: string; readonly filter: FilterSpec }
-  | {
-      readonly kind: 'amplifier';
-      readonly name: string;
-      readonly gainDb: number;
-      readonly noiseFigureDb: number;
-      readonly iip2Dbm: number;
-      readonly iip3Dbm: number;
-    }
-  | { readonly kind: 'pad'; readonly name: string; readonly lossDb: number }
-  | MeasuredPart;
-
-/** Gain at one frequency, dB; a loss is negative. */
-export interface TransferPoint {
-  readonly freqHz: number;
-  readonly gainDb: number;
-}
-
-/** A part by its own data: gain over frequency as measured or as its sheet says. */
-export interface MeasuredPart {
-  readonly kind: 'part';
-  readonly name: string;
-  /** Ascending; carried on flat beyond its ends. */
-  readonly transfer: readonly TransferPoint[];
-  /** Absent: passive, its noise is that of its loss at 290 K. */
-  readonly noiseFigureDb?: number;
-  /** Absent: it distorts nothing worth counting. */
-  readonly iip2Dbm?: number;
-  readonly iip3Dbm?: number;
-  /** Input level of 1 dB compression; absent: 10 dB under its third-order intercept, if it has one. */
-  readonly p1Dbm?: number;
-}
-
-/** Gain between the points of a part, straight in dB over log f. */
-function transferDb(transfer: readonly TransferPoint[], freqHz: number): number {
-  const next = transfer.findIndex((point) => point.freqHz >= freqHz);
-  if (next === 0) return transfer[0].gainDb;
-  if (next < 0) return transfer[transfer.length - 1]?.gainDb ?? 0;
-  const [a, b] = [transfer[next - 1], transfer[next]];
-  return a.gainDb + ((b.gainDb - a.gainDb) * Math.log(freqHz / a.freqHz)) / Math.log(b.freqHz / a.freqHz);
-}
-
-/** Input intercepts of a stage that distorts; undefined for one that does not. */
-export function stageIntercepts(
-  stage: PathStage,
-): { readonly iip2Dbm?: number; readonly iip3Dbm?: number } | undefined {
-  if (stage.kind !== 'amplifier' && stage.kind !== 'part') return undefined;
-  const { iip2Dbm, iip3Dbm } = stage;
-  return iip2Dbm === undefined && iip3Dbm === undefined ? undefined : { iip2Dbm, iip3Dbm };
-}
-
-/** Compression lies about this far below the third-order intercept where nobody measured it, dB. Physics: 9.64 for a pure cubic law. */
-const BELOW_INTERCEPT_DB = 10;
-/** Input level at which a stage compresses by 1 dB, dBm; undefined for one that does not. */
-export function compressionDbm(stage: PathStage): number | undefined {
-  if (stage.kind === 'part' && stage.p1Dbm !== undefined) return stage.p1Dbm;
-  const iip3 = stageIntercepts(stage)?.iip3Dbm;
-  return iip3 === undefined ? undefined : iip3 - BELOW_INTERCEPT_DB;
-}
+import {
+  compressionDbm,
+  frequenciesAlong,
+  gainsAlong,
+  stageIntercepts,
+  stageNoise,
+  type ConverterStage,
+  type PathStage,
+} from './stages';
 
 /** The receiver at the end of a path. */
 export interface PathReceiver {
@@ -83,27 +28,6 @@ export interface PathReceiver {
   readonly minHz: number;
   readonly maxHz: number;
 }
-
-/** Gain of a stage at a frequency, dB; the real response of a filter, not a fixed loss. */
-export function stageGainDb(stage: PathStage, freqHz: number): number {
-  switch (stage.kind) {
-    case 'line':
-      return (-attenuationDbPer100m(stage.cable, freqHz) * stage.lengthM) / 100;
-    case 'filter':
-      return -filterLossDb(stage.filter, freqHz);
-    case 'amplifier':
-      return stage.gainDb;
-    case 'pad':
-      return -stage.lossDb;
-    case 'part':
-      return transferDb(stage.transfer, freqHz);
-  }
-}
-
-const noiseOf = (stage: PathStage, freqHz: number): NoiseStage =>
-  (stage.kind === 'amplifier' || stage.kind === 'part') && stage.noiseFigureDb !== undefined
-    ? activeStage(stageGainDb(stage, freqHz), stage.noiseFigureDb)
-    : passiveStage(-stageGainDb(stage, freqHz));
 
 /** A carrier at the antenna connector. */
 export interface PathSignal {
@@ -131,12 +55,23 @@ export interface PathProduct {
   readonly madeIn: string;
 }
 
-/** All carriers together at the input of a stage. */
-export interface StageInput {
+/** What arrives at a stage and what it does there, the receiver last. */
+export interface StageReport {
   readonly name: string;
-  readonly totalDbm: number;
+  /** The middle of the wanted band at its input, Hz. */
+  readonly freqHz: number;
+  /** From the antenna to its input, dB. */
+  readonly gainAheadDb: number;
+  /** Noise at its input in the question's bandwidth: from outside and from the stages ahead, dBm. */
+  readonly noiseDbm: number;
+  /** Its part of all the noise that the chain adds, 0..1. */
+  readonly noiseShare: number;
+  /** All carriers together, dBm; absent without carriers. */
+  readonly totalDbm?: number;
   /** To 1 dB compression, for the receiver to full scale, dB; absent for what does not compress. */
   readonly roomDb?: number;
+  /** The strongest product in the wanted band that is made in it, as it is at the antenna. */
+  readonly product?: PathProduct;
 }
 
 /** Everything about one order of stages at the wanted frequency. */
@@ -152,10 +87,14 @@ export interface PathAnalysis {
   readonly peakHeadroomDb: number | null;
   readonly canClip: boolean;
   readonly worstProduct?: PathProduct;
-  /** What reaches each stage, receiver last, and how far below its compression (or full scale) that is. */
-  readonly inputs: readonly StageInput[];
+  /** Stage by stage, receiver last. */
+  readonly reports: readonly StageReport[];
   /** First stage whose room is used up. */
-  readonly firstOverload?: StageInput;
+  readonly firstOverload?: StageReport;
+  /** Where the middle of the wanted band lands, Hz: another place only behind a converter. */
+  readonly landsAtHz: number;
+  /** What the receiver's range says to that; absent when it tunes there. */
+  readonly outOfReach?: string;
   /** SNR lost to the chain against the external noise, products left out, dB. */
   readonly snrLossDb: number;
   /** The same with the worst product counted as noise. */
@@ -174,10 +113,13 @@ export interface PathQuestion {
   readonly signals: readonly PathSignal[];
 }
 
+/** Added to the noise factor so that a chain of nothing has shares of nothing. */
+const NOTHING = 1e-12;
+
 /**
  * Gain, noise figure, intercepts, full-scale headroom and in-band products of stages in a stated order, at the middle of the wanted band.
  * Receiver noise: the larger of its stated figure and the ideal converter's floor. Intercepts are for signals that every stage passes
- * alike; products are computed pair by pair with each stage's gain at each frequency.
+ * alike; products are computed pair by pair with each stage's gain at each frequency, before and behind every converter on its own.
  */
 export function analysePath(
   stages: readonly PathStage[],
@@ -185,27 +127,71 @@ export function analysePath(
   question: PathQuestion,
 ): PathAnalysis {
   const centreHz = (question.lowHz + question.highHz) / 2;
+  const along = frequenciesAlong(stages, centreHz);
+  const landsAtHz = along[along.length - 1];
+  const gains = gainsAlong(stages, centreHz);
   const converterNoiseFigureDb = converterFloor({ ...receiver, bandwidthHz: question.bandwidthHz }).noiseFigureDb;
-  const receiverStage = activeStage(0, effectiveNoiseFigureDb(receiver));
-  const factor = cascadeNoiseFactor([...stages.map((stage) => noiseOf(stage, centreHz)), receiverStage]);
+  const noiseStages = [
+    ...stages.map((stage, i) => stageNoise(stage, along[i])),
+    activeStage(0, effectiveNoiseFigureDb(receiver)),
+  ];
   const intercepts = cascadeIntercepts([
-    ...stages.map((stage) => ({
-      gainDb: stageGainDb(stage, centreHz),
-      ...stageIntercepts(stage),
-    })),
+    ...stages.map((stage, i) => ({ gainDb: gains[i], ...stageIntercepts(stage) })),
     { gainDb: 0, iip3Dbm: receiver.iip3Dbm, iip2Dbm: receiver.iip2Dbm },
   ]);
-  const walks = question.signals.map((signal) => walk(stages, signal));
-  const atConverter = walks.map(
-    ({ signal, levelsDbm }) => levelsDbm[levelsDbm.length - 1] - preselectionDb(receiver, signal.freqHz),
+  const walks = question.signals.map((signal): SignalWalk => {
+    const levelsDbm = [signal.levelDbm];
+    for (const gainDb of gainsAlong(stages, signal.freqHz)) levelsDbm.push(levelsDbm[levelsDbm.length - 1] + gainDb);
+    return { signal, levelsDbm };
+  });
+  const headroom = fullScaleHeadroom(
+    walks.map(({ signal, levelsDbm }) => {
+      const there = frequenciesAlong(stages, signal.freqHz);
+      return levelsDbm[levelsDbm.length - 1] - preselectionDb(receiver, there[there.length - 1]);
+    }),
+    receiver.fullScaleDbm,
   );
-  const headroom = fullScaleHeadroom(atConverter, receiver.fullScaleDbm);
   const external = powerRatio(question.externalFaDb);
+  // noise factor of what lies ahead of each stage and, last, of the whole chain
+  const ahead = [1];
+  let gainAhead = 1;
+  const gainsAhead = noiseStages.map(({ gain, noiseFactor }, i) => {
+    const here = gainAhead;
+    ahead.push(ahead[i] + (noiseFactor - 1) / gainAhead);
+    gainAhead *= gain;
+    return here;
+  });
+  const factor = ahead[ahead.length - 1];
   const noiseDb = powerDb(external + factor - 1);
-  const noiseDbm = noisePowerDbm(noiseDb, question.bandwidthHz);
-  const worstProduct = worstPathProduct(stages, receiver, question, noiseDbm);
+  const made = productsByStage(stages, receiver, question, noisePowerDbm(noiseDb, question.bandwidthHz));
+  const worstProduct = made.worst;
   const snrLossDb = noiseDb - question.externalFaDb;
-  const inputs = stageInputs(stages, receiver, walks, headroom);
+  const reports = [...stages, undefined].map((stage, i): StageReport => {
+    const totalDbm =
+      stage === undefined
+        ? (headroom.totalDbm ?? undefined)
+        : walks.length === 0
+          ? undefined
+          : powerDb(walks.reduce((sum, { levelsDbm }) => sum + powerRatio(levelsDbm[i]), 0));
+    const most = stage && compressionDbm(stage);
+    const roomDb =
+      stage === undefined
+        ? (headroom.headroomTotalDb ?? undefined)
+        : most === undefined || totalDbm === undefined
+          ? undefined
+          : most - totalDbm;
+    const product = made.byStage[i];
+    return {
+      name: stage?.name ?? receiver.name,
+      freqHz: along[i],
+      gainAheadDb: powerDb(gainsAhead[i]),
+      noiseDbm: noisePowerDbm(powerDb((external + ahead[i] - 1) * gainsAhead[i]), question.bandwidthHz),
+      noiseShare: (ahead[i + 1] - ahead[i]) / (factor - 1 + NOTHING),
+      ...(totalDbm === undefined ? {} : { totalDbm }),
+      ...(roomDb === undefined ? {} : { roomDb }),
+      ...(product ? { product } : {}),
+    };
+  });
   return {
     gainDb: intercepts.gainDb,
     noiseFigureDb: powerDb(factor),
@@ -218,84 +204,167 @@ export function analysePath(
     peakHeadroomDb: headroom.headroomPeakDb,
     canClip: headroom.canClip,
     worstProduct,
-    inputs,
-    firstOverload: inputs.find(({ roomDb }) => roomDb !== undefined && roomDb < 0),
+    reports,
+    firstOverload: reports.find(({ roomDb }) => roomDb !== undefined && roomDb < 0),
+    landsAtHz,
+    ...outOfReach(receiver, landsAtHz),
     snrLossDb,
     snrLossWithProductsDb: snrLossDb + (worstProduct ? powerDb(1 + powerRatio(worstProduct.overNoiseDb)) : 0),
     converterNoiseFigureDb,
   };
 }
 
-function stageInputs(
-  stages: readonly PathStage[],
-  receiver: PathReceiver,
-  walks: readonly SignalWalk[],
-  headroom: { readonly totalDbm: number | null; readonly headroomTotalDb: number | null },
-): readonly StageInput[] {
-  if (walks.length === 0) return [];
-  const inputs = stages.map((stage, i): StageInput => {
-    const totalDbm = powerDb(walks.reduce((sum, { levelsDbm }) => sum + powerRatio(levelsDbm[i]), 0));
-    const most = compressionDbm(stage);
-    return { name: stage.name, totalDbm, ...(most === undefined ? {} : { roomDb: most - totalDbm }) };
-  });
-  return headroom.totalDbm === null || headroom.headroomTotalDb === null
-    ? inputs
-    : [...inputs, { name: receiver.name, totalDbm: headroom.totalDbm, roomDb: headroom.headroomTotalDb }];
-}
-
 const last = (signalWalk: SignalWalk): number => signalWalk.levelsDbm[signalWalk.levelsDbm.length - 1];
 
-function walk(stages: readonly PathStage[], signal: PathSignal): SignalWalk {
-  const levelsDbm = [signal.levelDbm];
-  for (const stage of stages) levelsDbm.push(levelsDbm[levelsDbm.length - 1] + stageGainDb(stage, signal.freqHz));
-  return { signal, levelsDbm };
+function outOfReach(receiver: PathReceiver, landsAtHz: number): { readonly outOfReach?: string } {
+  if (landsAtHz >= receiver.minHz && landsAtHz <= receiver.maxHz) return {};
+  return {
+    outOfReach: `${frequencyText(landsAtHz)} arrives at ${receiver.name}, which hears ${frequencyText(receiver.minHz)} to ${frequencyText(receiver.maxHz)}. Put a converter into the path, or choose another receiver.`,
+  };
 }
 
-function worstPathProduct(
+/** Stages between two converters: where they begin and end, and where the wanted band lies there. */
+interface Reach {
+  readonly from: number;
+  readonly to: number;
+  readonly lowHz: number;
+  readonly highHz: number;
+  /** Its ends have changed places. */
+  readonly mirrored: boolean;
+}
+
+/** Reaches of one frequency each; a converter belongs to the one it ends, the receiver to the last. */
+function reachesOf(stages: readonly PathStage[], { lowHz, highHz }: PathQuestion): readonly Reach[] {
+  const [lows, highs] = [frequenciesAlong(stages, lowHz), frequenciesAlong(stages, highHz)];
+  const ends = [...stages.flatMap(({ kind }, i) => (kind === 'converter' ? [i] : [])), stages.length];
+  return ends.map((to, i): Reach => {
+    const from = i === 0 ? 0 : ends[i - 1] + 1;
+    const mirrored = lows[from] > highs[from];
+    return {
+      ...{ from, to, mirrored },
+      lowHz: Math.min(lows[from], highs[from]),
+      highHz: Math.max(lows[from], highs[from]),
+    };
+  });
+}
+
+/** The strongest product made in each stage (receiver last) and of all of them together, in phase. */
+function productsByStage(
   stages: readonly PathStage[],
   receiver: PathReceiver,
   question: PathQuestion,
   noiseDbm: number,
-): PathProduct | undefined {
+): { readonly worst?: PathProduct; readonly byStage: readonly (PathProduct | undefined)[] } {
   const { signals } = question;
-  const kinds = productsInBand(
-    signals.map((signal) => signal.freqHz),
-    question.lowHz,
-    question.highHz,
-    question.bandwidthHz / 2,
-  );
-  const found = kinds.flatMap((kind): PathProduct[] => {
-    const [f1, f2] = [signals[kind.first], signals[kind.second]];
-    const at = (freqHz: number) => stages.map((stage) => stageGainDb(stage, freqHz));
-    const [g1, g2, gp] = [at(f1.freqHz), at(f2.freqHz), at(kind.freqHz)];
-    // the receiver's own input filter stands ahead of its nonlinearity
-    const front = {
-      gainF1Db: -preselectionDb(receiver, f1.freqHz),
-      gainF2Db: -preselectionDb(receiver, f2.freqHz),
-      gainProductDb: 0,
-    };
-    const result = intermodAtAntenna(kind.order, f1.levelDbm, f2.levelDbm, [
-      ...stages.map((stage, i) => ({
-        gainF1Db: g1[i],
-        gainF2Db: g2[i],
-        gainProductDb: gp[i],
-        ...stageIntercepts(stage),
-      })),
-      front,
-      { gainF1Db: 0, gainF2Db: 0, gainProductDb: 0, iip2Dbm: receiver.iip2Dbm, iip3Dbm: receiver.iip3Dbm },
-    ]);
-    if (result.coherentDbm === null || result.dominantStage === null) return [];
-    const antennaDbm = result.coherentDbm + kind.offsetDb;
-    return [
-      {
+  const byStage: (PathProduct | undefined)[] = [...stages, receiver].map(() => undefined);
+  const offer = (place: number, product: PathProduct): void => {
+    if (product.antennaDbm > (byStage[place]?.antennaDbm ?? -Infinity)) byStage[place] = product;
+  };
+  let worst: PathProduct | undefined;
+  const worse = (product: PathProduct): void => {
+    if (product.antennaDbm > (worst?.antennaDbm ?? -Infinity)) worst = product;
+  };
+  const ofAll = new Map<string, PathProduct>();
+  const nameAt = (place: number): string => stages[place]?.name ?? receiver.name;
+  const frequencies = signals.map(({ freqHz }) => frequenciesAlong(stages, freqHz));
+  const gains = signals.map(({ freqHz }) => gainsAlong(stages, freqHz));
+  for (const reach of reachesOf(stages, question)) {
+    const kinds = productsInBand(
+      frequencies.map((along) => along[reach.from]),
+      reach.lowHz,
+      reach.highHz,
+      question.bandwidthHz / 2,
+    );
+    const isLast = reach.to === stages.length;
+    for (const kind of kinds) {
+      const [f1, f2] = [signals[kind.first], signals[kind.second]];
+      const asWanted = gainsAlong(stages, atAntenna(kind, reach, question));
+      const selective = stages.map((stage, i) => ({
+        gainF1Db: gains[kind.first][i],
+        gainF2Db: gains[kind.second][i],
+        gainProductDb: asWanted[i],
+        ...(i >= reach.from && i <= reach.to ? stageIntercepts(stage) : {}),
+      }));
+      // the receiver's own input filter stands ahead of its nonlinearity
+      const front = {
+        gainF1Db: -preselectionDb(receiver, frequencies[kind.first][stages.length]),
+        gainF2Db: -preselectionDb(receiver, frequencies[kind.second][stages.length]),
+        gainProductDb: 0,
+      };
+      const own = isLast ? { iip2Dbm: receiver.iip2Dbm, iip3Dbm: receiver.iip3Dbm } : {};
+      const result = intermodAtAntenna(kind.order, f1.levelDbm, f2.levelDbm, [
+        ...selective,
+        front,
+        { gainF1Db: 0, gainF2Db: 0, gainProductDb: 0, ...own },
+      ]);
+      if (result.coherentDbm === null || result.dominantStage === null) continue;
+      const product = (dbm: number, place: number): PathProduct => ({
         label: kind.label,
         freqHz: kind.freqHz,
         signals: kind.first === kind.second ? [f1.name] : [f1.name, f2.name],
-        antennaDbm,
+        antennaDbm: dbm + kind.offsetDb,
+        overNoiseDb: dbm + kind.offsetDb - noiseDbm,
+        madeIn: nameAt(place),
+      });
+      // the receiver counts its own input filter as a place ahead of itself
+      result.contributionsDbm.forEach((dbm, i) => {
+        if (dbm !== null) offer(Math.min(i, stages.length), product(dbm, Math.min(i, stages.length)));
+      });
+      const here = product(result.coherentDbm, Math.min(result.dominantStage - 1, stages.length));
+      // the same product made ahead of a converter and behind it adds up in phase
+      const key = `${kind.label} ${kind.first} ${kind.second}`;
+      const before = ofAll.get(key);
+      const strongerDbm = Math.max(here.antennaDbm, before?.antennaDbm ?? -Infinity);
+      const antennaDbm = before
+        ? amplitudeDb(amplitudeRatio(here.antennaDbm) + amplitudeRatio(before.antennaDbm))
+        : here.antennaDbm;
+      ofAll.set(key, {
+        ...(before && strongerDbm === before.antennaDbm ? before : here),
+        ...{ antennaDbm, overNoiseDb: antennaDbm - noiseDbm },
+      });
+    }
+  }
+  ofAll.forEach(worse);
+  stages.forEach((stage, place) => {
+    if (stage.kind !== 'converter') return;
+    for (const product of imagesIn(stage, place, stages, question, noiseDbm)) {
+      offer(place, product);
+      worse(product);
+    }
+  });
+  return { ...(worst ? { worst } : {}), byStage };
+}
+
+/** Frequency at the antenna of something that lies in the wanted band of a reach, Hz. */
+function atAntenna({ freqHz }: ProductKind, reach: Reach, { lowHz, highHz }: PathQuestion): number {
+  const within = freqHz - reach.lowHz;
+  return reach.mirrored ? highHz - within : lowHz + within;
+}
+
+/** Carriers that a converter puts into the wanted band from the wrong side of its oscillator. */
+function imagesIn(
+  { name, oscillatorHz }: ConverterStage,
+  place: number,
+  stages: readonly PathStage[],
+  question: PathQuestion,
+  noiseDbm: number,
+): readonly PathProduct[] {
+  const ahead = stages.slice(0, place + 1);
+  const sum = (freqHz: number): number => gainsAlong(ahead, freqHz).reduce((total, gainDb) => total + gainDb, 0);
+  const margin = question.bandwidthHz / 2;
+  const there = [question.lowHz, question.highHz].map((freqHz) => frequenciesAlong(ahead, freqHz)[place + 1]);
+  const wanted = frequenciesAlong(ahead, (question.lowHz + question.highHz) / 2)[place];
+  return question.signals.flatMap(({ name: carrier, freqHz, levelDbm }): PathProduct[] => {
+    const along = frequenciesAlong(ahead, freqHz);
+    const lands = along[place + 1];
+    const inBand = lands >= Math.min(...there) - margin && lands <= Math.max(...there) + margin;
+    if (!inBand || along[place] > oscillatorHz === wanted > oscillatorHz) return [];
+    const antennaDbm = levelDbm + sum(freqHz) - sum((question.lowHz + question.highHz) / 2);
+    return [
+      {
+        ...{ label: 'image', freqHz, signals: [carrier], antennaDbm, madeIn: name },
         overNoiseDb: antennaDbm - noiseDbm,
-        madeIn: stages[result.dominantStage - 1]?.name ?? receiver.name,
       },
     ];
   });
-  return found.sort((a, b) => b.antennaDbm - a.antennaDbm)[0];
 }

@@ -23,19 +23,24 @@ export interface SetupCard {
   readonly appearsAtHz?: number;
   /** Other frequencies that appear in the same place, Hz. */
   readonly ghostsHz: readonly number[];
+  /** Complex samples: where to tune, beside the wanted signal, and what then shows up on it as an image. */
+  readonly tuning?: { readonly tunedHz: number; readonly imageHz: number; readonly inside: boolean };
   readonly filter: string;
   readonly floorDbfs: number;
   readonly remarks: readonly string[];
 }
 
+/** A receiver with complex samples is tuned this share of its sample rate below the wanted signal. Common practice, no source. */
+const BESIDE = 8;
 /** Ghosts are listed up to this many sample rates. */
 const GHOST_RATES = 1.5;
 
 /**
  * Sampling mode, ghosts and filter for a receiver at a frequency. Real samples fold at half their rate and show a mirrored twin of everything at
- * negative frequencies; complex ones mirror about the tuning frequency.
+ * negative frequencies; complex ones mirror about the tuning frequency, and unequal halves leave an image of 2·tuned − f on f.
+ * @param tunedHz of a receiver with complex samples; absent: an eighth of the sample rate below the wanted signal, clear of spike and edge.
  */
-export function setupCard(receiver: CardReceiver, freqHz: number, bandwidthHz: number): SetupCard {
+export function setupCard(receiver: CardReceiver, freqHz: number, bandwidthHz: number, tunedHz?: number): SetupCard {
   requirePositive(freqHz, 'Frequency (Hz)');
   const { sampleRateHz, complexSamples } = receiver;
   const { snrDb, processingGainDb } = converterFloor({ ...receiver, bandwidthHz });
@@ -46,20 +51,23 @@ export function setupCard(receiver: CardReceiver, freqHz: number, bandwidthHz: n
           `${frequencyText(freqHz)} lies outside its range (${frequencyText(receiver.minHz)} to ${frequencyText(receiver.maxHz)}).`,
         ]
       : [];
-  if (complexSamples)
+  if (complexSamples) {
+    const tuned = tunedHz ?? freqHz - sampleRateHz / BESIDE;
     return {
       mode: 'complex samples, tuned: the display mirrors about the tuning frequency',
       cleanHz: sampleRateHz / 2,
       mirrored: false,
       appearsAtHz: freqHz,
       ghostsHz: [],
+      tuning: { tunedHz: tuned, imageHz: 2 * tuned - freqHz, inside: Math.abs(freqHz - tuned) < sampleRateHz / 2 },
       filter: 'a preselector for the band, against what overloads the tuner',
       floorDbfs,
       remarks: [
         ...outside,
-        'Tune beside the wanted signal: a spike sits at the tuning frequency, and strong signals show an image on the other side, 40 to 70 dB down (common practice, no source).',
+        'A spike sits at the tuning frequency; strong signals show an image on the other side of it, 40 to 70 dB down (common practice, no source).',
       ],
     };
+  }
   const alias = foldAlias(freqHz, sampleRateHz, GHOST_RATES * sampleRateHz);
   const half = sampleRateHz / 2;
   const below = freqHz <= half;

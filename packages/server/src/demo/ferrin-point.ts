@@ -1,4 +1,5 @@
 import {
+  STAGE_DEFAULTS,
   STATION_DEFAULTS,
   TRIM_DEFAULTS,
   WISH_DEFAULTS,
@@ -21,6 +22,7 @@ export const FERRIN_POINT: StationValues = {
   lineLengthM: 25,
   groundId: 'average',
   ...STATION_DEFAULTS,
+  adapterBox: 'BNC-m to N-f\nN-m to N-m\nSMA-m to SMA-m',
   windLimitMPerS: 18,
 };
 
@@ -90,6 +92,7 @@ const revision = (antenna: string, design: Design): Change =>
 
 /** Filter and amplifier values that a stage does not use stay at these. */
 const STAGE = {
+  ...STAGE_DEFAULTS,
   cableId: 'pe5',
   lengthM: 25,
   gainDb: 15,
@@ -100,8 +103,6 @@ const STAGE = {
   shape: 'highpass',
   family: 'chebyshev',
   order: 7,
-  plotFeatureId: null,
-  partId: null,
   rippleDb: 0.2,
   edgeLowHz: 3e6,
   edgeHighHz: 30e6,
@@ -270,6 +271,8 @@ export const FERRIN_POINT_RECORDS: readonly Change[] = [
       receiverId: { new: 'hf' },
       targetId: { new: 'b31' },
       antennaId: { new: 'old' },
+      antennaConnector: 'N-f',
+      receiverConnector: 'SMA-f',
     },
     'path',
   ),
@@ -278,6 +281,9 @@ export const FERRIN_POINT_RECORDS: readonly Change[] = [
     pathId: { new: 'path' },
     name: '5 mm coax along the hut',
     kind: 'line',
+    figures: { loopOhmPerM: 0.05 },
+    connectorIn: 'N-m',
+    connectorOut: 'N-m',
     plotFeatureId: { new: 'run' },
     firstPlace: 0,
     secondPlace: 1,
@@ -287,6 +293,8 @@ export const FERRIN_POINT_RECORDS: readonly Change[] = [
     pathId: { new: 'path' },
     name: 'High-pass 3 MHz',
     kind: 'filter',
+    connectorIn: 'BNC-f',
+    connectorOut: 'BNC-f',
     firstPlace: 1,
     secondPlace: 2,
   }),
@@ -295,8 +303,22 @@ export const FERRIN_POINT_RECORDS: readonly Change[] = [
     pathId: { new: 'path' },
     name: 'Low-noise amplifier',
     kind: 'amplifier',
+    figures: { leastV: 9, currentMA: 120, polarity: 1 },
+    connectorIn: 'N-f',
+    connectorOut: 'N-f',
     firstPlace: 2,
     secondPlace: 0,
+  }),
+  create('pathStages', {
+    ...STAGE,
+    pathId: { new: 'path' },
+    name: 'Bias feed in the hut',
+    kind: 'bias feed',
+    figures: { supplyV: 12, limitMA: 300, polarity: 1, chokeUH: 100, capacitorNF: 100 },
+    connectorIn: 'N-f',
+    connectorOut: 'SMA-f',
+    firstPlace: 3,
+    secondPlace: 3,
   }),
   create(
     'trials',

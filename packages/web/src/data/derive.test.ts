@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
+import { STAGE_DEFAULTS } from '@velvet-reed/contract';
 import { expectedNoise, measuredFaDb, noisePowerDbm } from '@velvet-reed/core';
 import {
   boughtCandidates,
@@ -6,13 +7,13 @@ import {
   forecastPlace,
   laidHeightM,
   laidLayout,
-  orderedStages,
   outsideNoise,
   ownCandidates,
   ownDimensions,
   roomOf,
   wishTargets,
 } from './derive';
+import { orderedStages } from './path-stages';
 import type { StationData } from './station';
 import { TEST_STATION } from './test-station';
 
@@ -104,8 +105,8 @@ describe('the plan decides where it knows', () => {
       secondPlace: 0,
       cableId: 'pe5',
       lengthM: 99,
+      ...STAGE_DEFAULTS,
       plotFeatureId: 9,
-      partId: null,
       gainDb: 0,
       noiseFigureDb: 0,
       iip2Dbm: 0,

@@ -6,7 +6,6 @@ import {
   BURDENS,
   CABLE_CLASSES,
   cableClass,
-  cableRunM,
   catalogueFor,
   effectiveNoiseFigureDb,
   expectedNoise,
@@ -26,8 +25,6 @@ import {
   type ForecastTarget,
   type Layout,
   type LineLossModel,
-  type PathReceiver,
-  type PathStage,
   type PlaceRoom,
   type PlotFeature,
   type Sight,
@@ -86,7 +83,7 @@ export function bandsOf(data: StationData): readonly Band[] {
 }
 
 /** Loss of the cable into the house: a class, or the listener's own by its two points. */
-function cableLoss(station: Station, cableId: string): LineLossModel {
+export function cableLoss(station: Station, cableId: string): LineLossModel {
   const { ownCableDb10, ownCableDb100 } = station;
   if (cableId !== OWN_CABLE) return cableClass(cableId);
   return ownCableDb10 !== null && ownCableDb100 !== null
@@ -238,76 +235,6 @@ export const boughtCandidates = (data: StationData): readonly CandidateSpec[] =>
   }));
 
 const asSight = (value: number): Sight => (value >= 3 ? 3 : value >= 2 ? 2 : value >= 1 ? 1 : 0);
-
-/** Stages of a path in one of its two orders, as the core wants them. */
-export function orderedStages(data: StationData, pathId: number, order: 1 | 2): readonly Saved<'pathStages'>[] {
-  const place = (stage: Saved<'pathStages'>): number => (order === 1 ? stage.firstPlace : stage.secondPlace);
-  return data.pathStages
-    .filter((stage) => stage.pathId === pathId)
-    .map((stage) => ({ ...stage, lengthM: runLengthM(data, stage.plotFeatureId) ?? stage.lengthM }))
-    .sort((a, b) => place(a) - place(b) || a.id - b.id);
-}
-
-/** Length of a cable run on the plan; undefined without one. */
-function runLengthM(data: StationData, plotFeatureId: number | null): number | undefined {
-  const run = data.plotFeatures.find((feature) => feature.id === plotFeatureId);
-  return run && cableRunM(run);
-}
-
-/** A stored stage as the computation's own shape. */
-/** A part of the shelf as a stage; what nobody stated is absent. */
-export const toPart = (part: Saved<'parts'>, name = part.name): PathStage => ({
-  kind: 'part',
-  name,
-  transfer: part.transfer,
-  ...(part.noiseFigureDb === null ? {} : { noiseFigureDb: part.noiseFigureDb }),
-  ...(part.iip2Dbm === null ? {} : { iip2Dbm: part.iip2Dbm }),
-  ...(part.iip3Dbm === null ? {} : { iip3Dbm: part.iip3Dbm }),
-  ...(part.p1Dbm === null ? {} : { p1Dbm: part.p1Dbm }),
-});
-
-export function toPathStage(
-  { station, parts }: Pick<StationData, 'station' | 'parts'>,
-  stage: Saved<'pathStages'>,
-): PathStage {
-  const { name } = stage;
-  switch (stage.kind) {
-    case 'line':
-      return { kind: 'line', name, cable: cableLoss(station, stage.cableId), lengthM: stage.lengthM };
-    case 'filter':
-      return {
-        kind: 'filter',
-        name,
-        filter: {
-          shape: stage.shape,
-          family: stage.family,
-          order: stage.order,
-          rippleDb: stage.rippleDb,
-          edgeLowHz: stage.edgeLowHz,
-          edgeHighHz: stage.edgeHighHz,
-          insertionLossDb: stage.lossDb,
-        },
-      };
-    case 'amplifier':
-      return {
-        kind: 'amplifier',
-        name,
-        gainDb: stage.gainDb,
-        noiseFigureDb: stage.noiseFigureDb,
-        iip2Dbm: stage.iip2Dbm,
-        iip3Dbm: stage.iip3Dbm,
-      };
-    case 'pad':
-      return { kind: 'pad', name, lossDb: stage.lossDb };
-    case 'part': {
-      const part = parts.find(({ id }) => id === stage.partId);
-      // a part that went is a piece of nothing: the list of stages says so
-      return part ? toPart(part, name) : { kind: 'pad', name, lossDb: 0 };
-    }
-  }
-}
-
-export const toPathReceiver = (receiver: Saved<'receivers'>): PathReceiver => receiver;
 
 /** What an antenna hands on at a frequency, from its latest dimensions. */
 export function receptionOf(data: StationData, antennaId: number | null) {

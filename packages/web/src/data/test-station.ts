@@ -1,4 +1,4 @@
-import { STATION_DEFAULTS, WISH_DEFAULTS } from '@velvet-reed/contract';
+import { PATH_DEFAULTS, STATION_DEFAULTS, WISH_DEFAULTS } from '@velvet-reed/contract';
 import type { StationData } from './station';
 
 const stored = (id: number) => ({ id, version: 1, stationId: 1, createdAt: '2026-03-10' });
@@ -86,7 +86,7 @@ export const TEST_STATION: StationData = {
   trials: [],
   readings: [],
   noiseChecks: [{ ...stored(1), antennaId: 1, freqHz: 9.65e6, offDbm: -119, onDbm: -106 }],
-  paths: [{ ...stored(1), name: 'P', receiverId: 1, targetId: 1, antennaId: 1 }],
+  paths: [{ ...stored(1), name: 'P', receiverId: 1, targetId: 1, antennaId: 1, ...PATH_DEFAULTS }],
   pathStages: [],
   guardPlans: [],
   guardInputs: [],

@@ -1,6 +1,8 @@
 import { expect, test } from '@jest/globals';
+import { STAGE_DEFAULTS } from '@velvet-reed/contract';
 import { TEST_STATION } from '../data/test-station';
-import { bandsOf, forecastPlace, latestRevision, orderedStages } from '../data/derive';
+import { bandsOf, forecastPlace, latestRevision } from '../data/derive';
+import { orderedStages } from '../data/path-stages';
 import { askPath } from '../data/path-question';
 import { stageState } from './stages';
 
@@ -47,8 +49,7 @@ test('the two orders of a path are independent', () => {
     pathId: 1,
     cableId: 'pe5',
     lengthM: 1,
-    plotFeatureId: null,
-    partId: null,
+    ...STAGE_DEFAULTS,
     gainDb: 0,
     noiseFigureDb: 0,
     iip2Dbm: 0,

@@ -3,12 +3,14 @@ import {
   bandText,
   emitterField,
   frequencyText,
-  stageGainDb,
+  frequenciesAlong,
+  gainsAlong,
   usefulRange,
   preselectionDb,
 } from '@velvet-reed/core';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
-import { designOf, latestRevision, orderedStages, toPathStage } from '../data/derive';
+import { designOf, latestRevision } from '../data/derive';
+import { orderedStages, toPathStage } from '../data/path-stages';
 import { useFocus, type FocusBand } from '../data/focus';
 import type { StationData } from '../data/station';
 import { placeLabels } from '../ui/place-labels';
@@ -369,7 +371,8 @@ function PathCurve({
   const points = Array.from({ length: 121 }, (_, i) => {
     const x = (i / 120) * width;
     const freqHz = scale.invert(x);
-    const gain = stages.reduce((sum, stage) => sum + stageGainDb(stage, freqHz), 0) - preselectionDb(receiver, freqHz);
+    const lands = frequenciesAlong(stages, freqHz)[stages.length];
+    const gain = gainsAlong(stages, freqHz).reduce((sum, db) => sum + db, 0) - preselectionDb(receiver, lands);
     return `${x.toFixed(1)},${(base - Math.min(18, Math.max(0, (gain + 30) / 3))).toFixed(1)}`;
   });
   return <polyline points={points.join(' ')} fill="none" stroke="var(--dim)" strokeWidth={1.5} />;

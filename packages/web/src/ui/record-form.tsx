@@ -8,7 +8,13 @@ import { Button } from './button';
 type Cast = Record<string, unknown>;
 
 /** One field of a form. Quantities are typed as text with any unit and kept in SI. */
-export type FieldSpec = { readonly name: string; readonly label: string; readonly hint?: string } & (
+export type FieldSpec = {
+  readonly name: string;
+  readonly label: string;
+  readonly hint?: string;
+  /** The value goes into a group of this name, and not at all when it is empty. */
+  readonly group?: string;
+} & (
   | { readonly kind: 'text' | 'long' | 'flag' }
   | {
       readonly kind: 'quantity';
@@ -74,24 +80,31 @@ function readForm(
   { fields, schema, fixed = {} }: FormOptions,
 ): { values: Cast; faults: Record<string, string> } {
   const values: Cast = { ...fixed };
+  const groups: Record<string, Cast> = Object.fromEntries(
+    fields.flatMap(({ group }) => (group === undefined ? [] : [[group, {}]])),
+  );
   const faults: Record<string, string> = {};
   for (const field of fields) {
     try {
       const value = castField(field, typed[field.name]);
-      if (field.kind === 'read') Object.assign(values, value);
+      if (field.group !== undefined)
+        groups[field.group] = { ...groups[field.group], ...(value === null ? {} : { [field.name]: value }) };
+      else if (field.kind === 'read') Object.assign(values, value);
       else values[field.name] = value;
     } catch (error) {
       if (!(error instanceof CoreError)) throw error;
       faults[field.name] = error.message;
     }
   }
+  Object.assign(values, groups);
   try {
     schema.validateSync(values, { strict: true, abortEarly: false });
   } catch (error) {
     if (!(error instanceof ValidationError)) throw error;
     for (const fault of error.inner.length > 0 ? error.inner : [error]) {
-      const known = fields.some((field) => field.name === fault.path);
-      const name = known && fault.path ? fault.path : fields[0].name;
+      const at = fields.find(({ name, group }) => (group === undefined ? name : `${group}.${name}`) === fault.path);
+      const known = at !== undefined;
+      const { name } = at ?? fields[0];
       // a rule about two fields counts only when each of them is fine by itself
       if (known || Object.keys(faults).length === 0) faults[name] ??= fault.message;
     }

@@ -1,38 +1,19 @@
 import type { Change } from '@velvet-reed/contract';
-import {
-  CoreError,
-  expectedNoise,
-  fixed,
-  floorPattern,
-  floorSteps,
-  frequencyText,
-  noisePowerDbm,
-  parseQuantity,
-  readFloorCsv,
-  readMoment,
-  type FloorReading,
-  type FloorStep,
-} from '@velvet-reed/core';
+import { CoreError, parseQuantity, readFloorCsv, readMoment, type FloorReading } from '@velvet-reed/core';
 import { useState } from 'react';
 import { recordSpectrum, useInstruments } from '../../data/instruments';
-import { entry, showTrouble, useWrite, type StationData } from '../../data/station';
+import { showTrouble, useWrite, type StationData } from '../../data/station';
 import { Button } from '../../ui/button';
 import { Section } from '../../ui/stage';
 import { Empty } from '../../ui/states';
-import { TraceChart } from '../../ui/trace-chart';
 import { TypedFields } from '../../ui/typed-numbers';
 import { useTypedNumbers } from '../../ui/use-typed-numbers';
-import { inDb, Value } from '../../ui/value';
+import { FloorChart } from './floor-chart';
 
 /** Readings of a batch; more go in several. */
 const BATCH = 400;
 /** Readings on one frequency belong together within this share of it. */
 const SAME = 0.01;
-const HOUR_MS = 3_600_000;
-const MINUTE_MS = 60_000;
-/** Shorter logs are drawn over minutes. */
-const SHORT_MS = 2 * HOUR_MS;
-const clock = (ms: number): string => new Date(ms).toISOString().slice(11, 16);
 const today = (): string => new Date().toISOString().slice(0, 10);
 
 /** The floor over time: steps beside sun times, day and night, weekdays. */
@@ -147,7 +128,7 @@ export function FloorLog({ data }: { readonly data: StationData }) {
       {readings.length < 2 ? (
         <Empty>Log the floor every minute or so, or import a log: steps are found from eight readings on.</Empty>
       ) : (
-        <Log data={data} readings={readings} freqHz={freqHz ?? 0} />
+        <FloorChart data={data} readings={readings} freqHz={freqHz ?? 0} />
       )}
     </Section>
   );
@@ -179,111 +160,5 @@ function FromReceiver({
   };
   return (
     <Button onClick={() => void read()}>Read it with the {receiver.standIn ? 'stand-in receiver' : 'receiver'}</Button>
-  );
-}
-
-function Log({
-  data,
-  readings,
-  freqHz,
-}: {
-  readonly data: StationData;
-  readonly readings: readonly FloorReading[];
-  readonly freqHz: number;
-}) {
-  const { trySave } = useWrite();
-  const steps = floorSteps(readings, data.station);
-  const pattern = floorPattern(readings, data.station);
-  const begin = readings[0].atMs;
-  const short = readings[readings.length - 1].atMs - begin < SHORT_MS;
-  const unitMs = short ? MINUTE_MS : HOUR_MS;
-  const points = readings.map(({ atMs, levelDbm }) => ({ x: (atMs - begin) / unitMs, y: levelDbm }));
-  const end = Math.max(0.05, points[points.length - 1].x);
-  const levels = readings.map(({ levelDbm }) => levelDbm);
-  const low = 10 * Math.floor(Math.min(...levels) / 10);
-  const high = 10 * Math.ceil(Math.max(...levels) / 10 + 0.01);
-  const ticks = Array.from({ length: Math.round((high - low) / 10) + 1 }, (_, i) => low + 10 * i);
-  const expected = expectedNoise(data.station.environment, freqHz, data.station.noiseOffsetDb);
-  return (
-    <div className="mt-3">
-      <p role="status">
-        {steps.length === 0
-          ? 'No lasting step in this log.'
-          : steps.map((step) => <StepLine key={step.atMs} step={step} switched={switchedNear(data, step.atMs)} />)}
-      </p>
-      <TraceChart
-        label={`Noise floor over ${short ? 'minutes' : 'hours'} since the first reading`}
-        traces={[{ id: 'floor', name: 'floor', points, look: 0 }]}
-        bands={[]}
-        markers={steps.map((step, i) => ({ name: `step ${i + 1}`, x: (step.atMs - begin) / unitMs }))}
-        visible={[0, end]}
-        drawn={[0, end]}
-        range={[low, high]}
-        ticks={ticks}
-        logarithmic={false}
-        height={200}
-      />
-      <p className="text-xs text-dim">
-        dBm over {short ? 'minutes' : 'hours'} since {new Date(begin).toISOString().slice(0, 16).replace('T', ' ')} UTC.
-        The class expects {fixed(noisePowerDbm(expected.faDb, 2500), 0)} dBm in 2.5 kHz at a lossless antenna on{' '}
-        {frequencyText(freqHz)} (a median, ±10 dB).
-      </p>
-      <p className="mt-1 text-sm">
-        Medians: {pattern.light.map((one) => `${one.name} ${fixed(one.medianDbm, 1)} dBm (${one.count})`).join(', ')};{' '}
-        {pattern.weekdays.map((one) => `${one.name} ${fixed(one.medianDbm, 1)} dBm`).join(', ')}.
-      </p>
-      {steps.length > 0 && (
-        <Button
-          className="mt-1"
-          onClick={() =>
-            void trySave(
-              steps.map((step) => entry('noise', `Floor on ${frequencyText(freqHz)}: ${stepText(step)}`)),
-              'Written into the notebook.',
-            )
-          }
-        >
-          Write the steps into the notebook
-        </Button>
-      )}
-    </div>
-  );
-}
-
-function stepText(step: FloorStep): string {
-  const when = `step of ${fixed(step.stepDb, 1).replace('-', '−')} dB at ${clock(step.atMs)} UTC`;
-  const sun = step.sun
-    ? `, ${fixed(Math.abs(step.sun.minutesAfter), 0)} min ${step.sun.minutesAfter >= 0 ? 'after' : 'before'} computed ${step.sun.event}`
-    : '';
-  return `${when}${sun}: ${step.hint}.`;
-}
-
-/** A device that was switched this close to a step is named beside it, ms. */
-const SWITCHED_MS = 3 * MINUTE_MS;
-const switchedNear = (data: StationData, atMs: number): string | undefined =>
-  data.deviceSwitchings.find((one) => Math.abs(one.atMs - atMs) <= SWITCHED_MS)?.device;
-
-function StepLine({ step, switched }: { readonly step: FloorStep; readonly switched: string | undefined }) {
-  return (
-    <span className="block">
-      Step of{' '}
-      <Value
-        strong
-        shown={inDb(step.stepDb, 1)}
-        provenance={{
-          origin: 'measured',
-          formula: 'mean level after − before, outliers left out; a step is 2 dB and four scatters at least',
-          inputs: [
-            ['before', `${fixed(step.beforeDbm, 1)} dBm`],
-            ['after', `${fixed(step.afterDbm, 1)} dBm`],
-          ],
-          source: 'your log; sun by the almanac',
-        }}
-      />{' '}
-      at {clock(step.atMs)} UTC
-      {step.sun
-        ? `, ${fixed(Math.abs(step.sun.minutesAfter), 0)} min ${step.sun.minutesAfter >= 0 ? 'after' : 'before'} computed ${step.sun.event}`
-        : ''}
-      : {step.hint}.{switched ? ` You switched ${switched} within three minutes of it.` : ''}
-    </span>
   );
 }

@@ -61,6 +61,27 @@ describe('noise log', () => {
       /−13\.0\sdB.*at 09:12 UTC.*You switched inverter within three minutes/,
     );
   });
+  test('medians of the classes stand behind it where they are near, by ITU-R P.372 (kT₀B + F_am, by hand)', async () => {
+    const user = userEvent.setup();
+    // man-made F_am = c − d·log f of the Recommendation at 9.6 MHz: residential 72.5 − 27.7·0.98227 = 45.29; kT₀ −173.975 dBm/Hz, 1 Hz
+    const near = readings.map((one) => ({ ...one, freqHz: 9.6e6, levelDbm: one.levelDbm - 30 }));
+    const station = { ...TEST_STATION.station, environment: 'residential' as const, noiseOffsetDb: 0 };
+    shown(<FloorLog data={{ ...TEST_STATION, station, floorReadings: near }} />);
+    await user.clear(screen.getByLabelText('Frequency of the log'));
+    await user.type(screen.getByLabelText('Frequency of the log'), '9.6 MHz');
+    // 34 dB more in the 2.5 kHz that the form begins with: 23 dB over the strongest reading
+    expect(screen.getByText(/residential/).closest('li')?.textContent).toMatch(/−9[0-5].*outside the drawing/);
+    await user.clear(screen.getByLabelText('Log taken in a bandwidth of'));
+    await user.type(screen.getByLabelText('Log taken in a bandwidth of'), '1 Hz');
+    const list = screen.getByRole('list', { name: 'Medians of the noise classes' });
+    const own = within(list)
+      .getByText(/residential/)
+      .closest('li');
+    // −128.69 from man-made alone; rough atmospheric noise can add to it
+    expect(Number(/−(\d+)/.exec(own?.textContent ?? '')?.[1])).toBeGreaterThan(120);
+    expect(Number(/−(\d+)/.exec(own?.textContent ?? '')?.[1])).toBeLessThanOrEqual(129);
+    expect(own?.textContent).not.toMatch(/outside the drawing/);
+  });
   test('a time that is none and a level that is none are told beside the form', async () => {
     const user = userEvent.setup();
     shown(<FloorLog data={TEST_STATION} />);

@@ -25,7 +25,8 @@ import {
   type SweepData,
 } from '@velvet-reed/core';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
-import { bandsOf, designOf, latestRevision, orderedStages, toPathReceiver, toPathStage } from '../../data/derive';
+import { bandsOf, designOf, latestRevision } from '../../data/derive';
+import { orderedStages, toPathReceiver, toPathStage } from '../../data/path-stages';
 import { askPath } from '../../data/path-question';
 import type { StationData } from '../../data/station';
 import { swrChart } from './report-chart';

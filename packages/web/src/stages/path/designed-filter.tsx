@@ -7,8 +7,6 @@ import {
   namedParts,
   productDropDb,
   qFrequencyHz,
-  significant,
-  windingFor,
   spiceNetlist,
   spurSources,
   thinTransfer,
@@ -20,12 +18,12 @@ import { useMemo } from 'react';
 import { entry, useWrite } from '../../data/station';
 import { Button } from '../../ui/button';
 import { saveCsv, saveText } from '../../ui/export';
-import { Caution, Wide } from '../../ui/stage';
+import { Caution } from '../../ui/stage';
 import { TraceChart } from '../../ui/trace-chart';
-import { TypedFields } from '../../ui/typed-numbers';
-import { useTypedNumbers } from '../../ui/use-typed-numbers';
 import { inDb, Value } from '../../ui/value';
+import { FilterParts } from './filter-parts';
 import { FilterScatter } from './filter-scatter';
+import { partRows } from './part-rows';
 import { Schematic } from './schematic';
 
 const LINE_OHM = 50;
@@ -41,11 +39,6 @@ const lossText = (lossDb: number) =>
   lossDb > MOST_LOSS_DB ? { digits: `over ${MOST_LOSS_DB}`, unit: 'dB' } : inDb(lossDb, 1);
 
 const FAMILY = { chebyshev: 'Chebyshev', butterworth: 'Butterworth', elliptic: 'Elliptic' } as const;
-
-const henryText = (henry: number): string =>
-  henry < 1e-6 ? `${significant(henry * 1e9, 4)} nH` : `${significant(henry * 1e6, 4)} µH`;
-const faradText = (farad: number): string =>
-  farad < 1e-9 ? `${significant(farad * 1e12, 4)} pF` : `${significant(farad * 1e9, 4)} nF`;
 
 /** A filter designed: goals, place, schematic, parts, response, scatter, files. */
 export function DesignedFilter({
@@ -98,7 +91,7 @@ export function DesignedFilter({
       )}
       <Placement design={design} signals={signals} wanted={wanted} />
       <Schematic branches={design.ideal} />
-      <Parts names={names} design={design} />
+      <FilterParts names={names} design={design} />
       <Response design={design} lowHz={lowHz} highHz={highHz} />
       <FilterScatter question={question} />
       <Caution>
@@ -192,70 +185,6 @@ export function DesignedFilter({
 
 const grid = (lowHz: number, highHz: number): readonly number[] =>
   Array.from({ length: POINTS }, (_, i) => lowHz * (highHz / lowHz) ** (i / (POINTS - 1)));
-
-type Named = ReturnType<typeof namedParts>;
-
-/** A part of a series as it is printed on: 120 pF, not 120.0. */
-const partText = (farad: number): string =>
-  farad < 1e-9 ? `${Number((farad * 1e12).toPrecision(3))} pF` : `${Number((farad * 1e9).toPrecision(3))} nF`;
-
-/** A powder core of 4 nH per turn², and a coil of 8 mm in air with 1.5 mm from turn to turn. */
-const USUAL_COIL = { alHenry: 4e-9, diameterM: 0.008, pitchM: 0.0015 };
-const woundText = (henry: number, coil: typeof USUAL_COIL): string => {
-  const { coreTurns, coreError, airTurns, airLengthM } = windingFor(henry, coil);
-  return `${coreTurns} turns on the core (${coreError < 0 ? '−' : '+'}${fixed(100 * Math.abs(coreError), 0)} %), or ${fixed(airTurns, 1)} in air over ${fixed(airLengthM * 1000, 0)} mm; trim by spacing`;
-};
-
-/** Each part with its ideal value and what it is built from. */
-function partRows(names: Named, design: FilterDesign, coil: typeof USUAL_COIL = USUAL_COIL) {
-  let next = 0;
-  return names.flat().map(({ name, kind, value }) => {
-    if (kind === 'coil') return { name, ideal: henryText(value), real: woundText(value, coil) };
-    const capacitor = design.capacitors[next];
-    next += 1;
-    return { name, ideal: faradText(value), real: capacitor.parts.map(partText).join(' + ') };
-  });
-}
-
-function Parts({ names, design }: { readonly names: Named; readonly design: FilterDesign }) {
-  const typed = useTypedNumbers([
-    { name: 'al', label: 'Core, nH per turn²', dimension: 'plain', start: '4' },
-    { name: 'diameter', label: 'Air coil, mean diameter', dimension: 'length', bareUnit: 'mm', start: '8 mm' },
-    { name: 'pitch', label: 'from turn to turn', dimension: 'length', bareUnit: 'mm', start: '1.5 mm' },
-  ]);
-  const [al, diameterM, pitchM] = ['al', 'diameter', 'pitch'].map((name) => typed.value(name));
-  const coil =
-    al && diameterM && pitchM && al > 0 && diameterM > 0 && pitchM > 0
-      ? { alHenry: al * 1e-9, diameterM, pitchM }
-      : USUAL_COIL;
-  return (
-    <>
-      <TypedFields of={typed} />
-      <Wide label="Parts of the filter">
-        <table className="max-w-4xl">
-          <thead>
-            <tr>
-              <th scope="col">Part</th>
-              <th scope="col">Ideal (model)</th>
-              <th scope="col">Built from (capacitors: catalogue; turns: model)</th>
-            </tr>
-          </thead>
-          <tbody>
-            {partRows(names, design, coil).map((row) => (
-              <tr key={row.name}>
-                <th scope="row" className="font-mono text-ink">
-                  {row.name}
-                </th>
-                <td className="font-mono whitespace-nowrap">{row.ideal}</td>
-                <td className="text-sm">{row.real}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </Wide>
-    </>
-  );
-}
 
 function Response({
   design,

@@ -1,11 +1,13 @@
 import type { Saved } from '@velvet-reed/contract';
 import { type PathSignal, type SearchGoal } from '@velvet-reed/core';
 import { useMemo } from 'react';
-import { toPart, toPathReceiver, toPathStage } from '../../data/derive';
+import { toPart, toPathReceiver, toPathStage } from '../../data/path-stages';
 import { askPath, type AskedPath } from '../../data/path-question';
 import type { StationData } from '../../data/station';
 import { BestOrder } from './best-order';
-import { Converters, DcFeed, Splitters } from './feed-tools';
+import { Converters } from './converters';
+import { DcFeed } from './dc-feed';
+import { Splitters } from './splitters';
 import { FilterDesigner } from './filter-designer';
 import { Notches } from './notches';
 import { Compatibility, SetupCards } from './receiver-tools';

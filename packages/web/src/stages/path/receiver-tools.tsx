@@ -1,17 +1,13 @@
 import type { Saved } from '@velvet-reed/contract';
 import {
   checkRouting,
-  CoreError,
   FEATURES,
   featureConflicts,
   fixed,
   frequencyError,
   frequencyText,
-  joinConnectors,
-  readConnector,
   setupCard,
   showFrequency,
-  type Adapter,
   type Feature,
   type Route,
 } from '@velvet-reed/core';
@@ -38,11 +34,19 @@ export function SetupCards({
       start: `${Number(((wanted.lowHz + wanted.highHz) / 2e6).toPrecision(6))} MHz`,
     },
     { name: 'bandwidth', label: 'in a bandwidth of', dimension: 'frequency', bareUnit: 'Hz', start: '2.4 kHz' },
+    {
+      name: 'tuned',
+      label: 'tuned to (complex samples)',
+      dimension: 'frequency',
+      bareUnit: 'MHz',
+      start: '',
+      optional: true,
+    },
     { name: 'standard', label: 'A standard at', dimension: 'frequency', bareUnit: 'MHz', start: '10 MHz' },
     { name: 'read', label: 'reads as', dimension: 'frequency', bareUnit: 'MHz', start: '', optional: true },
   ]);
-  const [freqHz, bandwidthHz, standardHz, readHz] = ['freq', 'bandwidth', 'standard', 'read'].map((name) =>
-    typed.value(name),
+  const [freqHz, bandwidthHz, tunedHz, standardHz, readHz] = ['freq', 'bandwidth', 'tuned', 'standard', 'read'].map(
+    (name) => typed.value(name),
   );
   return (
     <Section title="Receiver set-up" hint="one card a receiver: mode, ghosts, filter, floor">
@@ -50,7 +54,7 @@ export function SetupCards({
       {freqHz !== undefined && bandwidthHz !== undefined && freqHz > 0 && bandwidthHz > 0 && (
         <ul className="mt-2 max-w-3xl" aria-label="Set-up cards">
           {receivers.map((receiver) => (
-            <Card key={receiver.id} receiver={receiver} freqHz={freqHz} bandwidthHz={bandwidthHz} />
+            <Card key={receiver.id} receiver={receiver} freqHz={freqHz} bandwidthHz={bandwidthHz} tunedHz={tunedHz} />
           ))}
         </ul>
       )}
@@ -65,12 +69,14 @@ function Card({
   receiver,
   freqHz,
   bandwidthHz,
+  tunedHz,
 }: {
   readonly receiver: Saved<'receivers'>;
   readonly freqHz: number;
   readonly bandwidthHz: number;
+  readonly tunedHz: number | undefined;
 }) {
-  const card = setupCard(receiver, freqHz, bandwidthHz);
+  const card = setupCard(receiver, freqHz, bandwidthHz, tunedHz);
   const source = {
     origin: 'model',
     formula: '−(6.02 · effective bits + 1.76) − 10 log(clean range / bandwidth)',
@@ -95,6 +101,23 @@ function Card({
         Filter: {card.filter}. Gain: raise it until the noise rises 1 dB per dB, keep 10 dB to full scale (Noise, gain
         by measurement).
       </p>
+      {card.tuning && (
+        <p className={card.tuning.inside ? '' : 'text-caution'}>
+          {tunedHz === undefined ? 'Tune it to' : 'Tuned to'}{' '}
+          <Value
+            shown={showFrequency(card.tuning.tunedHz, 5)}
+            provenance={{
+              origin: tunedHz === undefined ? 'assumed' : 'model',
+              formula: 'an eighth of the sample rate below the wanted signal: clear of the spike and of the edge',
+              source: 'common practice, no source',
+            }}
+          />
+          :{' '}
+          {card.tuning.inside
+            ? `the image of ${frequencyText(card.tuning.imageHz, 5)} falls on the wanted signal.`
+            : 'the wanted signal lies outside what it samples. Tune nearer.'}
+        </p>
+      )}
       {card.remarks.map((remark) => (
         <p key={remark} className="text-sm text-caution">
           {remark}
@@ -178,7 +201,6 @@ export function Compatibility() {
         </div>
       )}
       <Routing />
-      <Plugs />
     </Section>
   );
 }
@@ -240,65 +262,4 @@ function Routing() {
       )}
     </div>
   );
-}
-
-const BOX = 'SMA-m to N-f\nBNC-m to N-f\nSMA-m to BNC-f';
-
-function Plugs() {
-  const [from, setFrom] = useState('SMA-f');
-  const [to, setTo] = useState('N-m');
-  const [box, setBox] = useState(BOX);
-  const found = plugged(from, to, box);
-  return (
-    <div className="mt-4">
-      <div className="flex flex-wrap items-end gap-4">
-        {(
-          [
-            ['From the plug', from, setFrom],
-            ['onto the plug', to, setTo],
-          ] as const
-        ).map(([label, value, set]) => (
-          <label key={label} className="text-sm text-dim">
-            {label}
-            <input
-              className="mt-1 block w-28 font-mono text-ink"
-              value={value}
-              onChange={(event) => set(event.target.value)}
-            />
-          </label>
-        ))}
-        <label className="text-sm text-dim">
-          Adapters in the box, one a line
-          <textarea
-            className="mt-1 block w-56 font-mono text-ink"
-            rows={3}
-            value={box}
-            onChange={(event) => setBox(event.target.value)}
-          />
-        </label>
-      </div>
-      <p role="status" className="mt-1">
-        {found}
-      </p>
-    </div>
-  );
-}
-
-function plugged(from: string, to: string, box: string): string {
-  try {
-    const adapters = box
-      .split('\n')
-      .map((line) => line.trim())
-      .filter(Boolean)
-      .map((line): Adapter => {
-        const [a = '', b = ''] = line.split(/\s+to\s+/);
-        return { name: line, a: readConnector(a), b: readConnector(b) };
-      });
-    const { fits, adapters: used, missing } = joinConnectors(readConnector(from), readConnector(to), adapters);
-    if (!fits) return `Missing: ${missing ?? 'an adapter'}. Name it on the shopping list.`;
-    return used.length === 0 ? 'They mate by themselves.' : `Fewest adapters: ${used.join(', then ')}.`;
-  } catch (error) {
-    if (!(error instanceof CoreError)) throw error;
-    return error.message;
-  }
 }

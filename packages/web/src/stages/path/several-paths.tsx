@@ -1,7 +1,7 @@
 import { SCHEMAS, type Change, type Saved } from '@velvet-reed/contract';
 import { analysePath, fixed } from '@velvet-reed/core';
 import { useState } from 'react';
-import { orderedStages, toPathReceiver, toPathStage } from '../../data/derive';
+import { orderedStages, toPathReceiver, toPathStage } from '../../data/path-stages';
 import { askPath } from '../../data/path-question';
 import { entry, useWrite, type StationData } from '../../data/station';
 import { Button } from '../../ui/button';

@@ -4,7 +4,6 @@ import {
   CoreError,
   fixed,
   gainsText,
-  readConnector,
   readGains,
   readTwoPort,
   thinTransfer,
@@ -18,24 +17,8 @@ import { RecordForm, type FieldSpec } from '../../ui/record-form';
 import { DeleteButton } from '../../ui/record-row';
 import { Section } from '../../ui/stage';
 import { Empty } from '../../ui/states';
+import { plugField } from './plug-field';
 import { UNUSED_STAGE } from './unused-stage';
-
-/** Connectors are read once here, so that the search for adapters can rely on them. */
-const connectorField = (name: string, label: string): FieldSpec => ({
-  name,
-  label,
-  kind: 'read',
-  hint: 'family and gender, like N-f',
-  read: (text) => {
-    try {
-      readConnector(text);
-      return { value: text.trim() };
-    } catch (error) {
-      if (error instanceof CoreError) return { fault: error.message };
-      throw error;
-    }
-  },
-});
 
 const FIELDS: readonly FieldSpec[] = [
   { name: 'name', label: 'Name', kind: 'text', hint: 'by what it is, like 20 dB amplifier to 200 MHz' },
@@ -87,8 +70,8 @@ const FIELDS: readonly FieldSpec[] = [
   },
   { name: 'supplyV', label: 'Supply, V', kind: 'quantity', dimension: 'plain', optional: true },
   { name: 'currentA', label: 'Current, A', kind: 'quantity', dimension: 'plain', optional: true },
-  connectorField('connectorIn', 'Plug, antenna side'),
-  connectorField('connectorOut', 'Plug, receiver side'),
+  plugField('connectorIn', 'Plug, antenna side'),
+  plugField('connectorOut', 'Plug, receiver side'),
   { name: 'cost', label: 'Cost', kind: 'quantity', dimension: 'plain' },
 ];
 

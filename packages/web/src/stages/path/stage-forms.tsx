@@ -1,5 +1,5 @@
 import { SCHEMAS, type Saved } from '@velvet-reed/contract';
-import { cableRunM, lengthText } from '@velvet-reed/core';
+import { cableRunM, lengthText, STAGE_FIGURES, STAGE_KINDS, type FigureSpec, type StageKind } from '@velvet-reed/core';
 import { useState } from 'react';
 import { entry, useWrite } from '../../data/station';
 import { Button } from '../../ui/button';
@@ -7,16 +7,30 @@ import { CABLE_OPTIONS } from '../../ui/place-fields';
 import { RecordForm, type FieldSpec } from '../../ui/record-form';
 import { DeleteButton } from '../../ui/record-row';
 import { Section } from '../../ui/stage';
-import { typedFrequency, typedLength } from '../../ui/typed';
+import { typedFrequency, typedLength, typedNumber } from '../../ui/typed';
+import { plugField } from './plug-field';
 import { UNUSED_STAGE } from './unused-stage';
 
-type Kind = Saved<'pathStages'>['kind'];
 /** Kinds that are made here; parts come from the shelf. */
-const KINDS: readonly Exclude<Kind, 'part'>[] = ['line', 'filter', 'amplifier', 'pad'];
+const KINDS = STAGE_KINDS.filter((kind) => kind !== 'part');
 const NAME: FieldSpec = { name: 'name', label: 'Name', kind: 'text' };
 
-/** What each kind of stage asks for. */
-const FIELDS: Readonly<Record<Kind, readonly FieldSpec[]>> = {
+const ACTIVE: readonly FieldSpec[] = [
+  { name: 'gainDb', label: 'Gain', kind: 'quantity', dimension: 'gain' },
+  { name: 'noiseFigureDb', label: 'Noise figure', kind: 'quantity', dimension: 'gain' },
+  {
+    name: 'iip2Dbm',
+    label: '2nd-order input intercept',
+    kind: 'quantity',
+    dimension: 'level',
+    bareUnit: 'dBm',
+    hint: 'output intercept minus gain',
+  },
+  { name: 'iip3Dbm', label: '3rd-order input intercept', kind: 'quantity', dimension: 'level', bareUnit: 'dBm' },
+];
+
+/** What each kind of stage asks for beside its figures. */
+const FIELDS: Readonly<Record<StageKind, readonly FieldSpec[]>> = {
   line: [
     NAME,
     {
@@ -55,25 +69,35 @@ const FIELDS: Readonly<Record<Kind, readonly FieldSpec[]>> = {
     { name: 'edgeHighHz', label: 'Upper edge', kind: 'quantity', dimension: 'frequency', bareUnit: 'MHz' },
     { name: 'lossDb', label: 'Insertion loss', kind: 'quantity', dimension: 'gain' },
   ],
-  amplifier: [
-    NAME,
-    { name: 'gainDb', label: 'Gain', kind: 'quantity', dimension: 'gain' },
-    { name: 'noiseFigureDb', label: 'Noise figure', kind: 'quantity', dimension: 'gain' },
-    {
-      name: 'iip2Dbm',
-      label: '2nd-order input intercept',
-      kind: 'quantity',
-      dimension: 'level',
-      bareUnit: 'dBm',
-      hint: 'output intercept minus gain',
-    },
-    { name: 'iip3Dbm', label: '3rd-order input intercept', kind: 'quantity', dimension: 'level', bareUnit: 'dBm' },
-  ],
+  amplifier: [NAME, ...ACTIVE],
   pad: [NAME, { name: 'lossDb', label: 'Loss', kind: 'quantity', dimension: 'gain' }],
   part: [NAME],
+  splitter: [NAME],
+  switch: [NAME],
+  limiter: [NAME],
+  'bias feed': [NAME],
+  converter: [NAME, ...ACTIVE],
 };
 
-const START: Readonly<Record<Kind, Record<string, string>>> = {
+const PLUGS = [
+  plugField('connectorIn', 'Plug, antenna side', true),
+  plugField('connectorOut', 'Plug, receiver side', true),
+];
+
+/** A figure of the core as a field of the form. */
+const figureField = ({ id, label, dimension, bareUnit, optional, hint, options }: FigureSpec): FieldSpec => ({
+  ...{ name: id, label, group: 'figures' },
+  ...(hint === undefined ? {} : { hint }),
+  ...(options
+    ? {
+        kind: 'choice',
+        numeric: true,
+        options: options.map((option) => ({ value: String(option.value), label: option.label })),
+      }
+    : { kind: 'quantity', dimension, optional: optional ?? false, ...(bareUnit === undefined ? {} : { bareUnit }) }),
+});
+
+const START: Readonly<Record<StageKind, Record<string, string>>> = {
   line: { name: 'Coax', cableId: 'pe5', lengthM: '15 m', plotFeatureId: '' },
   filter: {
     name: 'Low-pass 30 MHz',
@@ -88,7 +112,36 @@ const START: Readonly<Record<Kind, Record<string, string>>> = {
   amplifier: { name: 'Amplifier', gainDb: '15 dB', noiseFigureDb: '3 dB', iip2Dbm: '40 dBm', iip3Dbm: '15 dBm' },
   pad: { name: '10 dB pad', lossDb: '10 dB' },
   part: { name: 'Part' },
+  splitter: { name: 'Splitter' },
+  switch: { name: 'Antenna switch' },
+  limiter: { name: 'Limiter' },
+  'bias feed': { name: 'Bias feed' },
+  converter: {
+    name: 'Converter',
+    gainDb: '60 dB',
+    noiseFigureDb: '0.5 dB',
+    iip2Dbm: '0 dBm',
+    iip3Dbm: '-40 dBm',
+  },
 };
+
+/** What a new stage of a kind begins with. */
+const startFor = (kind: StageKind): Record<string, string> => ({
+  ...Object.fromEntries(STAGE_FIGURES[kind].map(({ id, start }) => [id, start])),
+  ...START[kind],
+  connectorIn: '',
+  connectorOut: '',
+});
+
+/** A figure as a person would type it again. */
+function figureText(
+  { id, dimension, start, optional, options }: FigureSpec,
+  figures: Saved<'pathStages'>['figures'],
+): string {
+  if (!(id in figures)) return optional ? '' : start;
+  if (options || dimension === 'plain') return typedNumber(figures[id]);
+  return dimension === 'frequency' ? typedFrequency(figures[id]) : `${typedNumber(figures[id])} dB`;
+}
 
 const startOf = (stage: Saved<'pathStages'>): Record<string, string> => ({
   name: stage.name,
@@ -106,13 +159,17 @@ const startOf = (stage: Saved<'pathStages'>): Record<string, string> => ({
   rippleDb: `${stage.rippleDb} dB`,
   edgeLowHz: typedFrequency(stage.edgeLowHz),
   edgeHighHz: typedFrequency(stage.edgeHighHz),
+  connectorIn: stage.connectorIn,
+  connectorOut: stage.connectorOut,
+  ...Object.fromEntries(STAGE_FIGURES[stage.kind].map((spec) => [spec.id, figureText(spec, stage.figures)])),
 });
 
 /** Fields of a stage; a line may take its length from a cable run on the plan. */
-function fieldsOf(kind: Kind, runs: readonly Saved<'plotFeatures'>[]): readonly FieldSpec[] {
-  if (kind !== 'line' || runs.length === 0) return FIELDS[kind];
+function fieldsOf(kind: StageKind, runs: readonly Saved<'plotFeatures'>[]): readonly FieldSpec[] {
+  const own = [...FIELDS[kind], ...STAGE_FIGURES[kind].map(figureField), ...(kind === 'part' ? [] : PLUGS)];
+  if (kind !== 'line' || runs.length === 0) return own;
   return [
-    ...FIELDS.line,
+    ...own,
     {
       name: 'plotFeatureId',
       label: 'Length from the Plot',
@@ -138,7 +195,7 @@ export function StageForms({
   readonly stages: readonly Saved<'pathStages'>[];
 }) {
   const { save } = useWrite();
-  const [adding, setAdding] = useState<Kind>();
+  const [adding, setAdding] = useState<StageKind>();
   const [editing, setEditing] = useState<number>();
   const place = 1 + Math.max(-1, ...stages.flatMap((stage) => [stage.firstPlace, stage.secondPlace]));
   return (
@@ -192,7 +249,7 @@ export function StageForms({
           fields={fieldsOf(adding, runs)}
           schema={SCHEMAS.pathStages}
           fixed={{ ...UNUSED_STAGE, pathId: path.id, kind: adding, firstPlace: place, secondPlace: place }}
-          start={START[adding]}
+          start={startFor(adding)}
           submit="Add this stage"
           onCancel={() => setAdding(undefined)}
           onSave={async (values) => {

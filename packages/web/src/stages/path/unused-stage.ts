@@ -1,9 +1,10 @@
+import { STAGE_DEFAULTS } from '@velvet-reed/contract';
+
 /** Values of a stage that its kind does not use. */
 export const UNUSED_STAGE = {
+  ...STAGE_DEFAULTS,
   cableId: 'pe5',
   lengthM: 0,
-  plotFeatureId: null,
-  partId: null,
   gainDb: 0,
   noiseFigureDb: 0,
   iip2Dbm: 40,

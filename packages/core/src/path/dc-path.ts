@@ -1,0 +1,158 @@
+import { padInDc, type DcFinding } from './dc-feed';
+
+/** Something that is fed over the coax. */
+export interface DcLoad {
+  readonly dc: 'load';
+  readonly name: string;
+  /** Least voltage it works at. */
+  readonly leastV: number;
+  /** Absent: nobody said. */
+  readonly currentA?: number;
+  readonly wantsPositive: boolean;
+}
+
+/** A stage of the path as the DC on the coax meets it. */
+export type DcStage =
+  | { readonly dc: 'line'; readonly name: string; readonly lengthM: number; readonly ohmPerM?: number }
+  | { readonly dc: 'through'; readonly name: string }
+  /** `own`: it has a supply of its own and ends the coax of another. */
+  | { readonly dc: 'blocked'; readonly name: string; readonly own?: boolean }
+  | { readonly dc: 'pad'; readonly name: string; readonly lossDb: number }
+  | { readonly dc: 'resistive splitter' | 'leg without DC' | 'diodes' | 'unknown'; readonly name: string }
+  | DcLoad
+  | {
+      readonly dc: 'feed';
+      readonly name: string;
+      readonly supplyV: number;
+      readonly limitA: number;
+      readonly positive: boolean;
+      /** The amplifier inside an active antenna, when it hangs on this feed. */
+      readonly head?: DcLoad;
+    };
+
+/** What one load gets. */
+export interface DcAtLoad extends Pick<DcFinding, 'errors' | 'warnings'> {
+  readonly name: string;
+  readonly feed?: string;
+  readonly volts?: number;
+  readonly leastV: number;
+}
+
+/** DC along a whole path. */
+export interface DcPath {
+  readonly loads: readonly DcAtLoad[];
+  /** About feeds themselves: current, a feed without a load. */
+  readonly errors: readonly string[];
+  readonly warnings: readonly string[];
+}
+
+/** Less room than this above the least voltage is remarked, share of it. Common practice, no source. */
+const ROOM = 0.05;
+
+/** Why a stage between feed and load must not stand there; undefined for one that may. */
+function barrier(stage: DcStage, volts: number): string | undefined {
+  const { name } = stage;
+  switch (stage.dc) {
+    case 'pad':
+      return padInDc(name, stage.lossDb, volts);
+    case 'resistive splitter':
+      return `${name}: a resistive splitter in the DC path burns and drops the supply. Use a transformer splitter with one DC leg.`;
+    case 'leg without DC':
+      return `${name}: this output blocks DC. Use the one that passes it.`;
+    case 'diodes':
+      return `${name}: limiter diodes across the coax short the DC. Put it on the receiver's side of the feed.`;
+    case 'blocked':
+      return stage.own
+        ? `${name}: it has a supply of its own and passes no DC on. Feed what lies ahead of it from between the two.`
+        : `${name}: no DC gets through it. Put it on the receiver's side of the feed, or bypass it with a choke.`;
+    default:
+      return undefined;
+  }
+}
+
+/**
+ * DC over the coax of a path, read off its stages, antenna first: each feed serves the loads ahead of it up to the next feed, and every line carries the
+ * current of all loads beyond it. Drop on loop resistance by Ohm. A stage that burns, blocks or shorts the DC is an error with its name.
+ */
+export function dcPath(stages: readonly DcStage[]): DcPath {
+  const loads: DcAtLoad[] = [];
+  const errors: string[] = [];
+  const warnings: string[] = [];
+  let from = 0;
+  stages.forEach((feed, end) => {
+    if (feed.dc !== 'feed') return;
+    const served = [...(feed.head ? [feed.head] : []), ...stages.slice(from, end)];
+    from = end + 1;
+    const found = serve(feed, served);
+    loads.push(...found.loads);
+    if (found.loads.length === 0)
+      warnings.push(
+        `${feed.name}: nothing on its antenna side says that it is fed. Enter what it needs, or leave the feed out.`,
+      );
+    if (found.ampere > feed.limitA)
+      errors.push(
+        `${feed.name}: ${(1000 * found.ampere).toFixed(0)} mA are drawn, it gives ${(1000 * feed.limitA).toFixed(0)} mA. Use a stronger one.`,
+      );
+  });
+  for (const stage of stages.slice(from)) {
+    if (stage.dc !== 'load') continue;
+    const { name, leastV } = stage;
+    loads.push({
+      ...{ name, leastV, warnings: [] },
+      errors: [
+        `${name}: no bias feed stands between it and the receiver. Add one, or empty its voltage if it has a supply of its own.`,
+      ],
+    });
+  }
+  return { loads, errors, warnings };
+}
+
+function serve(feed: Extract<DcStage, { dc: 'feed' }>, served: readonly DcStage[]) {
+  const loads: DcAtLoad[] = [];
+  const drawn = served.map((stage) => (stage.dc === 'load' ? (stage.currentA ?? 0) : 0));
+  let ampere = drawn.reduce((sum, one) => sum + one, 0);
+  const total = ampere;
+  let volts = feed.supplyV;
+  let wrong: string[] = [];
+  let doubts: string[] = [];
+  // from the feed outwards
+  for (let i = served.length - 1; i >= 0; i -= 1) {
+    const stage = served[i];
+    const fault = barrier(stage, volts);
+    if (fault) wrong = [...wrong, fault];
+    if (stage.dc === 'unknown') doubts = [...doubts, `${stage.name}: nobody said whether it passes DC. Look it up.`];
+    if (stage.dc === 'line') {
+      if (stage.ohmPerM === undefined && stage.lengthM > 0)
+        doubts = [...doubts, `${stage.name}: without its loop resistance its drop is not counted. Enter it.`];
+      volts -= stage.lengthM * (stage.ohmPerM ?? 0) * ampere;
+    }
+    if (stage.dc !== 'load') continue;
+    loads.unshift({
+      ...{ name: stage.name, feed: feed.name, volts, leastV: stage.leastV },
+      errors: [
+        ...wrong,
+        ...(feed.positive === stage.wantsPositive
+          ? []
+          : [
+              `${stage.name}: the polarity is wrong; it wants the other pole on the centre. Reverse it before anything is connected.`,
+            ]),
+        ...(volts < stage.leastV
+          ? [
+              `${stage.name}: only ${volts.toFixed(2)} V arrive; it needs ${stage.leastV.toFixed(2)} V. Shorten the line, take a thicker one, or more volts.`,
+            ]
+          : []),
+      ],
+      warnings: [
+        ...doubts,
+        ...(stage.currentA === undefined
+          ? [`${stage.name}: its current is not entered, so it drops nothing here.`]
+          : []),
+        ...(volts >= stage.leastV && volts < stage.leastV * (1 + ROOM)
+          ? [`Only ${(volts - stage.leastV).toFixed(2)} V of room are left at ${stage.name}: wet plugs can take them.`]
+          : []),
+      ],
+    });
+    ampere -= drawn[i];
+  }
+  return { loads, ampere: total };
+}

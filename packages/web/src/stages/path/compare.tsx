@@ -1,0 +1,152 @@
+import { fixed, type PathAnalysis } from '@velvet-reed/core';
+import { Section, Wide } from '../../ui/stage';
+import { inDb, Value } from '../../ui/value';
+import { figureProvenance, lossProvenance, type OrderView } from './order-view';
+
+/** Both orders beside each other, figure by figure. */
+export function Compare({ orders }: { readonly orders: readonly OrderView[] }) {
+  const rows: readonly (readonly [string, string, (view: OrderView) => React.ReactNode])[] = [
+    [
+      'Gain',
+      'sum of the stages at the middle of the wanted band',
+      (view) => (
+        <Value
+          shown={inDb(view.analysis.gainDb)}
+          provenance={figureProvenance('sum of gains at the middle of the band', view)}
+        />
+      ),
+    ],
+    [
+      'Noise figure',
+      '',
+      (view) => (
+        <Value
+          shown={inDb(view.analysis.noiseFigureDb, 2)}
+          provenance={figureProvenance('F = F1 + (F2 − 1)/G1 + …; passive stages at 290 K', view)}
+        />
+      ),
+    ],
+    [
+      'Third-order input intercept',
+      '',
+      (view) =>
+        view.analysis.iip3Dbm === null ? (
+          'none'
+        ) : (
+          <Value
+            shown={inDb(view.analysis.iip3Dbm, 1, 'dBm')}
+            provenance={figureProvenance(
+              '1/IIP3 = Σ G/IIP3, products in phase; for signals inside every pass band',
+              view,
+            )}
+          />
+        ),
+    ],
+    [
+      'Second-order input intercept',
+      '',
+      (view) =>
+        view.analysis.iip2Dbm === null ? (
+          'none'
+        ) : (
+          <Value
+            shown={inDb(view.analysis.iip2Dbm, 1, 'dBm')}
+            provenance={figureProvenance('1/√IIP2 = Σ √(G/IIP2)', view)}
+          />
+        ),
+    ],
+    [
+      'All carriers at the converter',
+      '',
+      (view) =>
+        view.analysis.totalDbm === null ? (
+          'no carriers'
+        ) : (
+          <Value
+            shown={inDb(view.analysis.totalDbm, 0, 'dBm')}
+            provenance={figureProvenance(
+              'sum of powers after every stage and the receiver’s assumed input filter',
+              view,
+            )}
+          />
+        ),
+    ],
+    [
+      'Room to full scale',
+      '',
+      (view) =>
+        view.analysis.headroomDb === null ? (
+          ''
+        ) : (
+          <Value
+            shown={inDb(view.analysis.headroomDb, 0)}
+            provenance={figureProvenance('full-scale sine − total power; keep 12 dB for fading', view)}
+          />
+        ),
+    ],
+    [
+      'First stage overloaded',
+      '',
+      ({ analysis }) =>
+        analysis.firstOverload ? (
+          <span className="text-caution">
+            {analysis.firstOverload.name}: {fixed(analysis.firstOverload.totalDbm ?? 0, 0)} dBm in all,{' '}
+            {fixed(-(analysis.firstOverload.roomDb ?? 0), 0)} dB too much
+          </span>
+        ) : (
+          <span className="text-dim">none</span>
+        ),
+    ],
+    [
+      'SNR lost to noise',
+      '',
+      (view) => (
+        <Value shown={inDb(view.analysis.snrLossDb, 2)} provenance={figureProvenance('(fa + F − 1)/fa', view)} />
+      ),
+    ],
+    [
+      'SNR lost, products counted',
+      '',
+      (view) => <Value strong shown={inDb(view.analysis.snrLossWithProductsDb, 2)} provenance={lossProvenance(view)} />,
+    ],
+    ['Strongest product in band', '', (view) => <Product analysis={view.analysis} />],
+  ];
+  return (
+    <Section title="Side by side">
+      <Wide label="Both orders compared">
+        <table className="w-full max-w-4xl" data-testid="compare">
+          <thead>
+            <tr>
+              <th scope="col">At the wanted band</th>
+              <th scope="col">Order 1</th>
+              <th scope="col">Order 2</th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map(([name, , cell]) => (
+              <tr key={name}>
+                <th scope="row" className="text-ink">
+                  {name}
+                </th>
+                {orders.map((view) => (
+                  <td key={view.order}>{cell(view)}</td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Wide>
+    </Section>
+  );
+}
+
+function Product({ analysis }: { readonly analysis: PathAnalysis }) {
+  const product = analysis.worstProduct;
+  if (!product) return <span className="text-dim">none falls here</span>;
+  return (
+    <span className={product.overNoiseDb > 0 ? 'text-caution' : ''}>
+      {product.signals.join(' and ')}, {product.label}, made in {product.madeIn}:{' '}
+      <span className="font-mono">{fixed(product.overNoiseDb, 0)} dB</span> over the noise
+    </span>
+  );
+}

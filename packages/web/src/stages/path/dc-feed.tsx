@@ -1,0 +1,141 @@
+import { CoreError, dcFeed, fixed, showLength, type DcPart } from '@velvet-reed/core';
+import { useState } from 'react';
+import { Caution, Section } from '../../ui/stage';
+import { TypedFields } from '../../ui/typed-numbers';
+import { useTypedNumbers } from '../../ui/use-typed-numbers';
+import { Value, type Provenance } from '../../ui/value';
+
+const OHM: Provenance = {
+  origin: 'model',
+  formula: 'U − I · (loop ohm per metre) · length',
+  source: 'Ohm; loop resistance is centre and shield together',
+};
+const BARRIERS = [
+  { id: 'none', name: 'nothing else' },
+  { id: 'pad', name: 'a resistive 20 dB pad' },
+  { id: 'star', name: 'a resistive splitter' },
+  { id: 'leg', name: 'the splitter leg without DC' },
+  { id: 'block', name: 'a DC block' },
+] as const;
+type Barrier = (typeof BARRIERS)[number]['id'];
+
+const partOf = (barrier: Barrier): readonly DcPart[] =>
+  ({
+    none: [],
+    pad: [{ kind: 'resistive pad' as const, name: '20 dB pad', lossDb: 20 }],
+    star: [{ kind: 'resistive splitter' as const, name: 'Resistive splitter' }],
+    leg: [{ kind: 'transformer splitter' as const, name: 'Splitter', passesDc: false }],
+    block: [{ kind: 'DC block' as const, name: 'DC block' }],
+  })[barrier];
+
+/** DC for an amplifier along the coax: what arrives, and what must not stand in its way. */
+export function DcFeed() {
+  const [barrier, setBarrier] = useState<Barrier>('none');
+  const [reversed, setReversed] = useState(false);
+  const typed = useTypedNumbers([
+    { name: 'supply', label: 'Supply, V', dimension: 'plain', start: '5.0' },
+    { name: 'current', label: 'Current, mA', dimension: 'plain', start: '120' },
+    { name: 'least', label: 'Amplifier works down to, V', dimension: 'plain', start: '4.3' },
+    { name: 'limit', label: 'Injector gives at most, mA', dimension: 'plain', start: '200' },
+    { name: 'length', label: 'Line', dimension: 'length', bareUnit: 'm', start: '35 m' },
+    { name: 'ohm', label: 'Loop resistance, Ω per m', dimension: 'plain', start: '0.12' },
+  ]);
+  const found = dcResult(typed, barrier, reversed);
+  return (
+    <Section title="DC along the coax" hint="voltage at the amplifier, polarity, parts that burn or block">
+      <Caution>
+        Disconnect before you change plugs. Check polarity and short circuits with a meter before the amplifier is
+        connected.
+      </Caution>
+      <TypedFields of={typed} />
+      <div className="mt-1 flex flex-wrap items-center gap-4">
+        <label className="text-sm text-dim">
+          Between injector and amplifier also
+          <select
+            className="ml-2 text-ink"
+            value={barrier}
+            onChange={(event) => setBarrier(BARRIERS.find(({ id }) => id === event.target.value)?.id ?? 'none')}
+          >
+            {BARRIERS.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="flex min-h-11 items-center gap-2 sm:min-h-0">
+          <input type="checkbox" checked={reversed} onChange={(event) => setReversed(event.target.checked)} />
+          the amplifier wants the other polarity
+        </label>
+      </div>
+      {'fault' in found ? (
+        <p role="alert" className="mt-1 text-danger">
+          {found.fault}
+        </p>
+      ) : (
+        found.dc && (
+          <div role="status" className="mt-2 max-w-prose">
+            <p>
+              At the amplifier{' '}
+              <Value strong shown={{ digits: fixed(found.dc.atLoadV, 2), unit: 'V' }} provenance={OHM} />
+              {found.dc.limitLengthM === undefined ? (
+                ''
+              ) : (
+                <>
+                  ; the line may be <Value shown={showLength(found.dc.limitLengthM, 3)} provenance={OHM} /> long
+                </>
+              )}
+              . {found.dc.fine ? 'Fine.' : ''}
+            </p>
+            {found.dc.errors.map((one) => (
+              <p key={one} className="text-danger">
+                {one}
+              </p>
+            ))}
+            {found.dc.warnings.map((one) => (
+              <p key={one} className="text-caution">
+                {one}
+              </p>
+            ))}
+          </div>
+        )
+      )}
+    </Section>
+  );
+}
+
+function dcResult(typed: ReturnType<typeof useTypedNumbers>, barrier: Barrier, reversed: boolean) {
+  const [supplyV, current, leastV, limit, lengthM, loopOhmPerM] = [
+    'supply',
+    'current',
+    'least',
+    'limit',
+    'length',
+    'ohm',
+  ].map((name) => typed.value(name));
+  if (
+    supplyV === undefined ||
+    current === undefined ||
+    leastV === undefined ||
+    limit === undefined ||
+    lengthM === undefined ||
+    loopOhmPerM === undefined
+  )
+    return {};
+  try {
+    return {
+      dc: dcFeed({
+        supplyV,
+        currentA: current / 1000,
+        leastV,
+        limitA: limit / 1000,
+        centrePositive: true,
+        wantsPositive: !reversed,
+        parts: [{ kind: 'line', name: 'Line', lengthM, loopOhmPerM }, ...partOf(barrier)],
+      }),
+    };
+  } catch (error) {
+    if (!(error instanceof CoreError)) throw error;
+    return { fault: error.message };
+  }
+}
