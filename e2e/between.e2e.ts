@@ -399,7 +399,7 @@ test('chains of the examples by Friis, a path duplicated and held against the fi
   expect(faults).toEqual([]);
 });
 
-test('the active rod and the dish: noise figures, intermediate frequency, gain, beam and pointing step', async ({
+test('the active rod and the dish: a path made by hand with a converter, its supply, its plugs; gain, beam and pointing step', async ({
   page,
 }) => {
   const faults = await watch(page);
@@ -411,5 +411,84 @@ test('the active rod and the dish: noise figures, intermediate frequency, gain, 
   await expect(sheet).toContainText(/4\.2\s?°/);
   await expect(sheet).toContainText(/2\.1\s?°/);
   await expect(sheet).toContainText(/1\.2500\sGHz|1250\.0\sMHz/);
+
+  const none = { latDeg: null, lonDeg: null, arrivalDeg: null, fromMin: null, toMin: null };
+  const create = (resource: string, values: object) => ({ op: 'create', resource, values });
+  const ends = { bits: 20, fullScaleDbm: -10, sampleRateHz: 20e6, complexSamples: true, iip2Dbm: 60, iip3Dbm: 10 };
+  const changes = [
+    create('targets', { name: 'time signal', lowHz: 77.4e3, highHz: 77.6e3, bandwidthHz: 200, weight: 3, ...none }),
+    create('targets', { name: '11 GHz', lowHz: 10.9995e9, highHz: 11.0005e9, bandwidthHz: 1e6, weight: 3, ...none }),
+    create('receivers', { name: 'sound card', ...ends, noiseFigureDb: 12, minHz: 1e3, maxHz: 96e3 }),
+    create('receivers', { name: 'wide receiver', ...ends, noiseFigureDb: 6, minHz: 24e6, maxHz: 1.8e9 }),
+  ];
+  expect(
+    (await page.request.post(`/api/stations/${base.split('/').at(-1)}/changes`, { data: { changes } })).status(),
+  ).toBe(200);
+  await page.goto(`${base}/path`);
+  const compare = page.getByTestId('compare');
+  const newPath = async (name: string, on: string, receiver: string): Promise<void> => {
+    await page.getByRole('button', { name: 'New path' }).click();
+    await page.getByLabel('Name', { exact: true }).fill(name);
+    await page.getByLabel('Antenna', { exact: true }).selectOption({ label: 'isotropic, none drafted' });
+    await page.getByLabel('Judged on').selectOption({ label: on });
+    await page.getByLabel('Receiver', { exact: true }).selectOption({ label: receiver });
+    await page.getByRole('button', { name: 'Make the path' }).click();
+    await expect(page.getByRole('combobox', { name: /^Path/ }).locator('option:checked')).toHaveText(name);
+  };
+  const forms = page.getByRole('region', { name: 'Stages', exact: true });
+  const add = async (what: string, fields: Readonly<Record<string, string>>): Promise<void> => {
+    await forms.getByRole('button', { name: `Add ${what}` }).click();
+    for (const [label, text] of Object.entries(fields)) await forms.getByLabel(label, { exact: true }).fill(text);
+    await forms.getByRole('button', { name: 'Add this stage' }).click();
+    await expect(forms.getByRole('button', { name: 'Add this stage' })).toBeHidden();
+  };
+  await newPath('Active rod', 'time signal', 'sound card');
+  await add('an amplifier', { Gain: '14 dB', 'Noise figure': '9 dB' });
+  // Friis by hand: 7.943 + (15.849 − 1)/25.119 = 8.534: 9.31 dB
+  await expect(compare.getByRole('row', { name: /^Noise figure/ })).toContainText(/9\.31\sdB/);
+  const stages = page.getByRole('region', { name: 'Order 1: stage by stage' });
+  await expect(stages.getByRole('row', { name: /^Amplifier/ })).toContainText(/9[0-9]\s%/);
+
+  await newPath('Dish', '11 GHz', 'wide receiver');
+  await expect(page.locator('main')).toContainText(
+    '11.00 GHz arrives at wide receiver, which hears 24.00 MHz to 1.800 GHz',
+  );
+  await add('a converter', {
+    Oscillator: '9.75 GHz',
+    'Fed over the coax: works down to, V': '11',
+    'draws, mA': '120',
+    'Plug, receiver side': 'F-f',
+  });
+  await add('a pad', { Name: '20 dB pad', Loss: '20 dB', 'Plug, antenna side': 'F-m', 'Plug, receiver side': 'SMA-m' });
+  await add('a bias feed', { 'Gives, V': '13' });
+  const plan = page.getByRole('region', { name: 'Frequency plan' });
+  await expect(plan).toContainText(
+    /11\.0+ GHz lands at\s*1\.2500\sGHz.*Its image is 8\.50+ GHz.*Tune wide receiver to 1\.2500 GHz/s,
+  );
+  await expect(compare.getByRole('row', { name: /^Noise figure/ })).toContainText(/0\.50\sdB/);
+  // a resistive T of 20 dB burns 13²/51 Ω (by hand); behind the feed it carries none
+  const dc = page.getByRole('region', { name: 'DC along this path' });
+  await expect(dc).toContainText('20 dB pad: a resistive pad in the DC path takes 3.31 W even with its output open');
+  for (const order of [1, 2]) {
+    await page.getByRole('button', { name: `Move 20 dB pad in order ${order}` }).focus();
+    for (const key of ['Space', 'ArrowDown', 'Space']) {
+      await page.keyboard.press(key);
+      await page.waitForTimeout(300);
+    }
+    await expect(page.getByText(`Order ${order} changed.`)).toBeVisible();
+  }
+  await expect(dc).not.toContainText('3.31 W');
+  await expect(dc).toContainText(/Converter gets\s*13\.00\sVm? from Bias feed, and works down to 11\.0 V\. Fine\./);
+  const plugs = page.getByRole('region', { name: 'Plugs and adapters' });
+  await plugs.getByLabel('Plug of the receiver').fill('N-f');
+  await expect(plugs).toContainText('Missing, for the shopping list: an adapter SMA-f to N-m.');
+  await plugs.getByLabel('Adapters in the box, one a line').fill('N-m to SMA-f');
+  await expect(plugs).toContainText(/20 dB pad to wide receiver: fewest adapters N-m to SMA-f/);
+  await plugs.getByRole('button', { name: 'Keep plugs and box' }).click();
+  await expect(page.getByText('Plugs kept.')).toBeVisible();
+  await expect(plugs.getByRole('button', { name: 'Keep plugs and box' })).toBeDisabled();
+  await page.reload();
+  await expect(plugs).toContainText(/20 dB pad to wide receiver: fewest adapters N-m to SMA-f/);
+  await accessible(page, 'path with a converter');
   expect(faults).toEqual([]);
 });

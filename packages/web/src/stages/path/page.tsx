@@ -1,5 +1,5 @@
 import type { Saved } from '@velvet-reed/contract';
-import { analysePath, CAUTIONS, dcPath, fixed } from '@velvet-reed/core';
+import { analysePath, CAUTIONS, dcPath, fixed, type PathAnalysis } from '@velvet-reed/core';
 import { lazy, Suspense, useMemo } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { orderedStages, toDcStage, toPathReceiver, toPathStage } from '../../data/path-stages';
@@ -104,7 +104,14 @@ function PathSheet({
     [data, path.id, asked, receiver],
   );
   const [first, second] = orders;
-  const better = second.analysis.snrLossWithProductsDb < first.analysis.snrLossWithProductsDb - 0.005 ? second : first;
+  const dcFaults = orders.map(
+    ({ stored }) => dcPath(stored.map((stage) => toDcStage(data, stage))).loads.flatMap(({ errors }) => errors)[0],
+  );
+  // an order in which something gets no supply does not work at all
+  const onlyOneFed = (dcFaults[0] === undefined) !== (dcFaults[1] === undefined);
+  const hearsMore = second.analysis.snrLossWithProductsDb < first.analysis.snrLossWithProductsDb - 0.005;
+  const better = (onlyOneFed ? dcFaults[1] === undefined : hearsMore) ? second : first;
+  const other = better === first ? second : first;
   const sentence = `On ${target.name} order ${better.order} (${better.stored.map((stage) => stage.name).join(', ') || 'nothing'}) loses ${fixed(better.analysis.snrLossWithProductsDb, 2)} dB of SNR.`;
   return (
     <Stage
@@ -112,11 +119,10 @@ function PathSheet({
       verdict={
         <Verdict
           better={better}
-          other={better === first ? second : first}
+          other={other}
           target={target}
-          dcFault={
-            dcPath(better.stored.map((stage) => toDcStage(data, stage))).loads.flatMap(({ errors }) => errors)[0]
-          }
+          asked={asked}
+          dcFaults={[dcFaults[better.order - 1], dcFaults[other.order - 1]]}
         />
       }
       margin={<Margin asked={asked} receiver={receiver} better={better} />}
@@ -148,37 +154,56 @@ function Verdict({
   better,
   other,
   target,
-  dcFault,
+  asked,
+  dcFaults: [dcFault, otherFault],
 }: {
   readonly better: OrderView;
   readonly other: OrderView;
   readonly target: Saved<'targets'>;
-  /** Why something that is fed over the coax does not get its supply. */
-  readonly dcFault: string | undefined;
+  readonly asked: AskedPath;
+  /** Why something that is fed over the coax does not get its supply, in the better order and in the other. */
+  readonly dcFaults: readonly [string | undefined, string | undefined];
 }) {
   const { analysis } = better;
   const difference = other.analysis.snrLossWithProductsDb - analysis.snrLossWithProductsDb;
+  if (analysis.outOfReach)
+    return (
+      <>
+        {target.name} is not heard like this. <Next>Next: {analysis.outOfReach}</Next>
+      </>
+    );
+  if (otherFault && !dcFault)
+    return (
+      <>
+        Order {better.order} serves {target.name}:{' '}
+        <Value strong shown={inDb(analysis.snrLossWithProductsDb, 2)} provenance={lossProvenance(better)} /> of SNR
+        lost. In order {other.order} something gets no supply.{' '}
+        <Next>Next: {nextStep(analysis, undefined, asked.head?.name)}</Next>
+      </>
+    );
   return (
     <>
       {Math.abs(difference) < 0.05 ? 'Both orders serve' : `Order ${better.order} serves`} {target.name}{' '}
       {Math.abs(difference) < 0.05 ? 'alike' : 'better'}:{' '}
       <Value strong shown={inDb(analysis.snrLossWithProductsDb, 2)} provenance={lossProvenance(better)} /> of SNR lost
       {Math.abs(difference) >= 0.05 && <> against {fixed(other.analysis.snrLossWithProductsDb, 2)} dB</>}.{' '}
-      <Next>
-        {analysis.outOfReach
-          ? `Next: ${analysis.outOfReach}`
-          : dcFault
-            ? `Next: ${dcFault}`
-            : analysis.canClip
-              ? 'Next: the converter can clip; add a pad or a filter.'
-              : analysis.worstProduct && analysis.worstProduct.overNoiseDb > 0
-                ? `Next: put a filter ahead of ${analysis.worstProduct.madeIn}.`
-                : analysis.snrLossDb > 3
-                  ? 'Next: less loss or an amplifier ahead of the line.'
-                  : 'Next: nothing must change; check the Guard before transmitting.'}
-      </Next>
+      <Next>Next: {nextStep(analysis, dcFault, asked.head?.name)}</Next>
     </>
   );
+}
+
+/** What would help most, in one sentence. */
+function nextStep(analysis: PathAnalysis, dcFault: string | undefined, headName: string | undefined): string {
+  const { worstProduct, canClip, snrLossDb } = analysis;
+  if (dcFault) return dcFault;
+  if (canClip) return 'the converter can clip; add a pad or a filter.';
+  if (worstProduct && worstProduct.overNoiseDb > 0)
+    return worstProduct.madeIn === headName
+      ? 'the antenna’s own amplifier makes a product that no filter behind it takes off: one at its input, or another antenna.'
+      : `put a filter ahead of ${worstProduct.madeIn}.`;
+  return snrLossDb > 3
+    ? 'less loss or an amplifier ahead of the line.'
+    : 'nothing must change; check the Guard before transmitting.';
 }
 
 function Margin({
@@ -195,7 +220,9 @@ function Margin({
       <Note title="Which limit binds">
         <p>
           {better.analysis.worstProduct && better.analysis.worstProduct.overNoiseDb > 0
-            ? `Overload in ${better.analysis.worstProduct.madeIn}: filter first.`
+            ? better.analysis.worstProduct.madeIn === asked.head?.name
+              ? 'Overload inside the antenna, where no filter of this path stands ahead.'
+              : `Overload in ${better.analysis.worstProduct.madeIn}: filter first.`
             : 'Noise, not overload: as little loss as possible ahead of the first amplifier.'}
         </p>
         {better.analysis.converterNoiseFigureDb > receiver.noiseFigureDb && (

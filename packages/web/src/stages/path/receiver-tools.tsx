@@ -88,7 +88,7 @@ function Card({
       <p>
         {card.mode}. Sees{' '}
         <Value shown={showFrequency(card.cleanHz, 3)} provenance={{ ...source, formula: 'half the sample rate' }} />{' '}
-        without aliasing; floor <Value strong shown={inDb(card.floorDbfs, 1, 'dBFS')} provenance={source} />
+        {card.tuning ? 'either side of its tuning' : 'without aliasing'}; floor <Value strong shown={inDb(card.floorDbfs, 1, 'dBFS')} provenance={source} />
         {card.appearsAtHz !== undefined && Math.abs(card.appearsAtHz - freqHz) > 1
           ? `; ${frequencyText(freqHz)} appears at ${frequencyText(card.appearsAtHz, 4)}${card.mirrored ? ', mirrored' : ''}`
           : ''}
@@ -170,7 +170,7 @@ export function Compatibility() {
   const [chosen, setChosen] = useState<readonly Feature[]>([]);
   const conflicts = featureConflicts(chosen);
   return (
-    <Section title="What goes together" hint="features, audio and control routes, plugs">
+    <Section title="What goes together" hint="features, audio and control routes">
       <fieldset>
         <legend className="text-sm text-dim">Features that you want at once</legend>
         <div className="flex flex-wrap gap-x-6 gap-y-1">

@@ -20,14 +20,17 @@ export function DuplicatePath({
 }) {
   const { trySave } = useWrite();
   const copy = async (): Promise<void> => {
-    const { name, receiverId, targetId, antennaId } = path;
+    const { name } = path;
     const stages = data.pathStages.filter((stage) => stage.pathId === path.id);
     const changes: readonly Change[] = [
       {
         op: 'create',
         resource: 'paths',
         as: 'copy',
-        values: { name: `${name.slice(0, 70)}, copy`, receiverId, targetId, antennaId },
+        values: {
+          ...SCHEMAS.paths.cast({ ...path }, { stripUnknown: true }),
+          name: `${name.slice(0, 70)}, copy`,
+        },
       },
       ...stages.map((stage): Change => ({
         op: 'create',
