@@ -170,6 +170,14 @@ test('under the mast: from the wish to the choice, the loop on the lawn and the 
   for (const text of ['10.33', '0.179', '0.349', '0.688', '0.978', '1.37', '36.0'])
     await expect(figures).toContainText(text);
   await expect(page.getByText(/segments, settled within/)).toBeVisible({ timeout: 20_000 });
+  // 8: what cannot be undone waits; buried cables before anything is driven in; nothing about drilling at a place without
+  const plan = page.getByRole('region', { name: 'Build plan' });
+  const stepOf = (text: string) => plan.getByRole('listitem').filter({ hasText: text });
+  await expect(stepOf('Crimp or solder the feed')).toContainText('Waits for: Are collar, sleeve and heat-shrink on');
+  await expect(stepOf('Lay it square, staple it down')).toContainText('Are buried cables and pipes marked');
+  await expect(stepOf('Have buried cables and pipes located')).toContainText('If unsure, do not dig');
+  await expect(stepOf('Seal the feed point')).toContainText('Continuity yes, short no?');
+  await expect(plan).not.toContainText(/drill/i);
   // RF earth within a tenth of a wave at 7.1 MHz: 4.22 m
   await page.getByRole('link', { name: /^Plot/ }).click();
   for (const [kind, name, at] of [

@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import {
   ModelFileError,
   SCHEMAS,
+  STAGE_DEFAULTS,
   STATION_DEFAULTS,
   WISH_DEFAULTS,
   batchSchema,
@@ -73,6 +74,22 @@ describe('sentences that say how to mend', () => {
     expect(faults(SCHEMAS.targets, { ...wish, fromMin: 60 }).join()).toMatch(/beginning and an end/);
     expect(faults(stationSchema, { ...STATION, cableId: 'own', ownCableDb10: 4 }).join()).toMatch(/at 100 MHz/);
     expect(faults(stationSchema, { ...STATION, cableId: 'own', ownCableDb10: 4, ownCableDb100: 13 })).toEqual([]);
+  });
+  test('a stage has the figures of its kind, and plugs that can be read', () => {
+    const stage = {
+      ...{ pathId: 1, name: 'Hub', kind: 'splitter', firstPlace: 0, secondPlace: 0, cableId: 'pe5', lengthM: 0 },
+      ...{ gainDb: 0, noiseFigureDb: 0, iip2Dbm: 40, iip3Dbm: 10, lossDb: 0, shape: 'lowpass', family: 'chebyshev' },
+      ...{ order: 5, rippleDb: 0.1, edgeLowHz: 1e6, edgeHighHz: 3e7, ...STAGE_DEFAULTS },
+    };
+    const figures = { form: 0, outputs: 4, excessDb: 0.5, passesDc: 1 };
+    expect(faults(SCHEMAS.pathStages, { ...stage, figures })).toEqual([]);
+    expect(faults(SCHEMAS.pathStages, { ...stage, figures: { ...figures, outputs: 1 } }).join()).toMatch(
+      /Outputs must lie between 2 and 16/,
+    );
+    expect(faults(SCHEMAS.pathStages, stage).join()).toMatch(/Outputs is missing/);
+    expect(faults(SCHEMAS.pathStages, { ...stage, figures, connectorIn: 'cheese' }).join()).toMatch(/such as N-m/);
+    expect(faults(SCHEMAS.pathStages, { ...stage, kind: 'balun' }).join()).toMatch(/must be one of/);
+    expect(faults(SCHEMAS.pathStages, { ...stage, figures: undefined }).join()).toMatch(/Figures are missing/);
   });
   test('a feature of the plan needs points that are pairs of metres', () => {
     const feature = {

@@ -301,6 +301,8 @@ const pathStageSchema = object({
       value.edgeLowHz < value.edgeHighHz,
   )
   .test('figures', '', ({ kind, figures }, { createError }) => {
+    // what is no kind, or has no figures at all, is told by those fields themselves
+    if (!STAGE_KINDS.some((known) => known === kind) || typeof figures !== 'object' || figures === null) return true;
     const [fault] = figureFaults(kind, figures);
     return fault === undefined || createError({ path: `figures.${fault.id}`, message: fault.message });
   });

@@ -5,6 +5,7 @@ export {
   type BuildStep,
   type StepState,
   stepStates,
+  withEntry,
   wireBuildPlan,
   loopBuildPlan,
 } from './antenna/build-plan';
@@ -394,6 +395,7 @@ export {
   type PathAnalysis,
   type PathQuestion,
   analysePath,
+  analyseBands,
 } from './path/plan';
 export {
   converterFloor,

@@ -117,3 +117,44 @@ test('a file of the third release keeps its trim steps; a step deleted before ca
   expect(rows).toEqual([{ note: 'as found' }, { note: 'as found' }]);
   await db.sequelize.close();
 });
+
+test('a file of the fifth release keeps its path; a changed stage is still undoable, and a file goes back', async () => {
+  const db = openDatabase(path.join(mkdtempSync(path.join(tmpdir(), 'reed-up-')), 'fifth.sqlite'));
+  const sql = (text: string): Promise<unknown> => db.sequelize.query(text);
+  await migrator(db.sequelize).up({ to: '0005-noise-log-and-shelf' });
+  await sql(`INSERT INTO stations (id, version, createdAt, updatedAt, name, latDeg, lonDeg, environment, noiseOffsetDb, spanM, heightM, cableId, lineLengthM, groundId)
+    VALUES (1, 1, ${STAMP}, ${STAMP}, 'Hut', 50, -19, 'rural', 0, 38, 9, 'pe5', 40, 'average')`);
+  await sql(`INSERT INTO targets (id, stationId, version, createdAt, updatedAt, name, lowHz, highHz, bandwidthHz, weight)
+    VALUES (1, 1, 1, ${STAMP}, ${STAMP}, '31 m', 9400000, 9900000, 5000, 5)`);
+  await sql(`INSERT INTO receivers (id, stationId, version, createdAt, updatedAt, name, bits, fullScaleDbm, sampleRateHz, complexSamples, noiseFigureDb, iip2Dbm, iip3Dbm, minHz, maxHz)
+    VALUES (1, 1, 1, ${STAMP}, ${STAMP}, 'R', 14, 0, 125000000, 0, 15, 50, 10, 10000, 30000000)`);
+  await sql(`INSERT INTO paths (id, stationId, version, createdAt, updatedAt, name, receiverId, targetId, antennaId)
+    VALUES (1, 1, 1, ${STAMP}, ${STAMP}, 'P', 1, 1, NULL)`);
+  const stage = {
+    ...{ pathId: 1, name: 'Pad', kind: 'pad', firstPlace: 0, secondPlace: 0, cableId: 'pe5', lengthM: 0, gainDb: 0 },
+    ...{ noiseFigureDb: 0, iip2Dbm: 40, iip3Dbm: 10, lossDb: 6, shape: 'lowpass', family: 'chebyshev', order: 5 },
+    ...{ rippleDb: 0.1, edgeLowHz: 1e6, edgeHighHz: 3e7, plotFeatureId: null, partId: null },
+  };
+  const columns = Object.keys(stage).map((name) => `"${name}"`);
+  const values = Object.values({ ...stage, lossDb: 20 }).map((value) =>
+    value === null ? 'NULL' : typeof value === 'string' ? `'${value}'` : value,
+  );
+  await sql(`INSERT INTO pathStages (id, stationId, version, createdAt, updatedAt, ${columns.join(', ')})
+    VALUES (1, 1, 2, ${STAMP}, ${STAMP}, ${values.join(', ')})`);
+  await sql(`INSERT INTO edits (stationId, batch, resource, recordId, op, "before", "after", createdAt)
+    VALUES (1, 'b', 'pathStages', 1, 'update', '${JSON.stringify(stage)}', '${JSON.stringify({ ...stage, lossDb: 20 })}', ${STAMP})`);
+
+  await migrator(db.sequelize).up();
+  const now = await stationRecords(db, 1);
+  expect(now.station).toMatchObject({ adapterBox: '' });
+  expect(now.paths).toMatchObject([{ name: 'P', antennaConnector: '', receiverConnector: '' }]);
+  expect(now.pathStages).toMatchObject([{ lossDb: 20, figures: {}, connectorIn: '', connectorOut: '' }]);
+  await undoLast(db, 1);
+  expect((await stationRecords(db, 1)).pathStages).toMatchObject([{ lossDb: 6, figures: {}, connectorOut: '' }]);
+
+  await migrator(db.sequelize).down({ to: '0006-stages-and-plugs' });
+  const [rows] = await db.sequelize.query('SELECT * FROM pathStages');
+  expect(rows).toMatchObject([{ name: 'Pad', lossDb: 6 }]);
+  expect(rows).not.toHaveProperty('0.figures');
+  await db.sequelize.close();
+});

@@ -16,6 +16,7 @@ import {
   shortMonopole,
   startDesign,
   stepStates,
+  withEntry,
   vLengthFactor,
   CLOSED_PATTERNS,
   type KindId,
@@ -132,6 +133,22 @@ describe('build plan', () => {
     expect(open.find((state) => state.step.id === 'seal')?.waitingFor.map((gate) => gate.id)).toEqual([
       'continuity',
       'tested',
+    ]);
+  });
+  test('buried cables are asked about before anything is driven in; the hole for the cable only where drilling is allowed', () => {
+    const lawn = antennaKind('ground-loop').draft(startDesign('ground-loop', 7.1e6)).steps;
+    const raise = stepStates(lawn, new Set(['site-clear', 'tested']), new Set()).find(
+      ({ step }) => step.id === 'raise',
+    );
+    expect(raise?.waitingFor.map(({ id }) => id)).toEqual(['buried-located']);
+    expect(steps.some(({ id }) => id === 'locate')).toBe(false);
+    const text = (noDrilling: boolean): string => JSON.stringify(withEntry(lawn, noDrilling));
+    expect(text(false)).toMatch(/else drill.*"caution":"drilling"/);
+    expect(text(true)).not.toMatch(/drill/);
+    expect(withEntry(lawn, true).map(({ id }) => id)).toEqual([
+      ...lawn.slice(0, -1).map(({ id }) => id),
+      'entry',
+      'storm',
     ]);
   });
   test('every step that cannot be undone waits for a test, in every kind', () => {

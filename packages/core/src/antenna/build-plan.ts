@@ -52,8 +52,29 @@ const step = (
   more: { caution?: CautionId; gate?: Gate; waitsFor?: readonly string[]; final?: boolean } = {},
 ): BuildStep => ({ id, text, waitsFor: [], final: false, ...more });
 
-/** Steps shared by wire antennas with a coax feed. `wires` names what is cut, `raise` how it goes up. */
-export function wireBuildPlan(wires: string, raise: string): readonly BuildStep[] {
+/** Asked before anything is driven into the ground. */
+const LOCATE = step('locate', 'Have buried cables and pipes located where staples, stakes and radials will go.', {
+  caution: 'digging',
+  gate: {
+    id: 'buried-located',
+    question: 'Are buried cables and pipes marked, or known not to be there?',
+    otherwise: 'Do not dig and drive nothing in. The services that run them locate them.',
+  },
+});
+
+/** The way of the cable into the house, before the storm protection; where nothing may be drilled it asks for no hole. */
+export function withEntry(steps: readonly BuildStep[], noDrilling: boolean): readonly BuildStep[] {
+  const entry = noDrilling
+    ? step('entry', 'Bring the cable in through a window or an opening that is there, with a drip loop outside.')
+    : step('entry', 'Bring the cable into the house: an opening that is there, else drill, with a drip loop outside.', {
+        caution: 'drilling',
+      });
+  const before = steps.findIndex(({ id }) => id === 'storm');
+  return before < 0 ? [...steps, entry] : [...steps.slice(0, before), entry, ...steps.slice(before)];
+}
+
+/** Steps shared by wire antennas with a coax feed. `wires` names what is cut, `raise` how it goes up; `digs`: something goes into the ground. */
+export function wireBuildPlan(wires: string, raise: string, digs = false): readonly BuildStep[] {
   return [
     step('site', 'Walk the route of every wire and rope. Note power lines, paths and what moves in wind.', {
       caution: 'powerLine',
@@ -63,6 +84,7 @@ export function wireBuildPlan(wires: string, raise: string): readonly BuildStep[
         otherwise: 'Choose another route, or another antenna.',
       },
     }),
+    ...(digs ? [LOCATE] : []),
     step('cut', `Cut ${wires} to the cut length, not to the finished length.`, {
       caution: 'crimpKnife',
       waitsFor: ['site-clear'],
@@ -93,7 +115,10 @@ export function wireBuildPlan(wires: string, raise: string): readonly BuildStep[
       waitsFor: ['continuity'],
     }),
     step('seal', 'Seal the feed point against water.', { waitsFor: ['continuity', 'tested'], final: true }),
-    step('raise', raise, { caution: 'height', waitsFor: ['site-clear', 'tested'] }),
+    step('raise', raise, {
+      caution: 'height',
+      waitsFor: ['site-clear', ...(digs ? ['buried-located'] : []), 'tested'],
+    }),
     step('ends', 'Keep the ends above reach and visible; leave slack for wind.', { caution: 'neckHeight' }),
     step('storm', 'Fit a way to disconnect the cable outside before storms.', { caution: 'lightning' }),
   ];

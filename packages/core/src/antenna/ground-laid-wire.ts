@@ -31,6 +31,10 @@ export const groundLaidWire = wireKind({
     'Too long: beyond about a wavelength on the wire the loss eats the gain.',
   ],
   remarks: () => [EARTH_REMARK],
-  build: { cuts: 'the wire and the radials', raise: 'Lay it straight toward what you want; staple it down.' },
+  build: {
+    cuts: 'the wire and the radials',
+    raise: 'Lay it straight toward what you want; staple it down.',
+    digs: true,
+  },
   needs: ({ lengthM }) => ({ spanM: lengthM, heightM: 0.2 }),
 });

@@ -74,7 +74,7 @@ export const groundLoop = wireKind({
   remarks: () => [
     'The speed on the wire follows from the ground in the model; the speed factor serves the closed form alone.',
   ],
-  build: { cuts: 'the loop wire', raise: 'Lay it square, staple it down, transformer under a cap.' },
+  build: { cuts: 'the loop wire', raise: 'Lay it square, staple it down, transformer under a cap.', digs: true },
   needs: ({ sideM }) => ({ spanM: sideM, heightM: 0.1 }),
   wires({ sideM, heightM }, design) {
     const s = sideM / 2;

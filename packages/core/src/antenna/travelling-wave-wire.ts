@@ -37,6 +37,7 @@ export const travellingWaveWire = wireKind({
   build: {
     cuts: 'the wire and the radials',
     raise: 'Run it straight toward what you want, above head height; mark it where people pass.',
+    digs: true,
   },
   needs: ({ lengthM, heightM }) => ({ spanM: lengthM, heightM }),
 });

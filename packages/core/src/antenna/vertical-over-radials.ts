@@ -27,6 +27,7 @@ export const verticalOverRadials = wireKind({
   build: {
     cuts: 'the element and all radials',
     raise: 'Set the element up with guys; run the radials straight out, level.',
+    digs: true,
   },
   needs: ({ elementM, radialM, footM }) => ({ spanM: 2 * radialM, heightM: elementM + footM }),
   wires: (d, design) => overRadials(d, 0, d.footM, design),

@@ -11,7 +11,9 @@ interface WireKindSpec extends Omit<AntennaKind, 'draft' | 'fit' | 'model'> {
   figures?(d: Dimensions, design: Design): readonly DraftFigure[];
   remarks?(d: Dimensions, design: Design): readonly string[];
   /** What is cut and how it goes up, for the build plan; or steps of its own. */
-  readonly build: { readonly cuts: string; readonly raise: string } | ((d: Dimensions) => readonly BuildStep[]);
+  readonly build:
+    | { readonly cuts: string; readonly raise: string; readonly digs?: boolean }
+    | ((d: Dimensions) => readonly BuildStep[]);
   /** Ground span and height it takes, metres. */
   needs(d: Dimensions, design: Design): { readonly spanM: number; readonly heightM: number };
   wires(d: Dimensions, design: Design): Omit<WireModel, 'ground'>;
@@ -31,7 +33,10 @@ export function wireKind(spec: WireKindSpec): AntennaKind {
       pieces,
       figures: spec.figures?.(d, design) ?? [],
       remarks: spec.remarks?.(d, design) ?? [],
-      steps: typeof spec.build === 'function' ? spec.build(d) : wireBuildPlan(spec.build.cuts, spec.build.raise),
+      steps:
+        typeof spec.build === 'function'
+          ? spec.build(d)
+          : wireBuildPlan(spec.build.cuts, spec.build.raise, spec.build.digs),
       trimLengthM: trim ? d[trim.id] * trim.share : pieces[0].finishedM,
       trimName: trim?.name ?? pieces[0].name,
     };

@@ -18,17 +18,19 @@ export interface FilterSpec {
   readonly insertionLossDb: number;
 }
 
+/** An edge that the shape has. @throws OutOfRangeError when it was not given or is not positive. */
+function edgeOf(edge: number | undefined, name: string): number {
+  if (edge === undefined) throw new OutOfRangeError(`This filter needs its ${name}. Enter it.`, name);
+  requirePositive(edge, name);
+  return edge;
+}
+
 /** Frequency of the low-pass prototype (1 = edge) that a frequency maps to; Infinity at the transmission zeros. */
 function prototypeFrequency(spec: FilterSpec, freqHz: number): number {
-  const need = (edge: number | undefined, name: string): number => {
-    if (edge === undefined) throw new OutOfRangeError(`This filter needs its ${name}. Enter it.`, name);
-    requirePositive(edge, name);
-    return edge;
-  };
-  if (spec.shape === 'lowpass') return freqHz / need(spec.edgeHighHz, 'upper edge (Hz)');
-  if (spec.shape === 'highpass') return need(spec.edgeLowHz, 'lower edge (Hz)') / freqHz;
-  const low = need(spec.edgeLowHz, 'lower edge (Hz)');
-  const high = need(spec.edgeHighHz, 'upper edge (Hz)');
+  if (spec.shape === 'lowpass') return freqHz / edgeOf(spec.edgeHighHz, 'upper edge (Hz)');
+  if (spec.shape === 'highpass') return edgeOf(spec.edgeLowHz, 'lower edge (Hz)') / freqHz;
+  const low = edgeOf(spec.edgeLowHz, 'lower edge (Hz)');
+  const high = edgeOf(spec.edgeHighHz, 'upper edge (Hz)');
   if (!(low < high))
     throw new OutOfRangeError('The lower edge must lie below the upper edge. Exchange the two.', 'edgeLowHz');
   const centre = Math.sqrt(low * high); // geometric mean

@@ -3,12 +3,13 @@ import { amplitudeDb, amplitudeRatio, powerDb, powerRatio } from '../units/decib
 import { frequencyText } from '../units/format';
 import { preselectionDb } from '../choose/forecast';
 import { activeStage, cascadeIntercepts } from './cascade';
-import { intermodAtAntenna, productsInBand, type ProductKind } from './intermod';
+import { intermodAtAntenna, productsInBand, type ProductKind, type SelectiveStage } from './intermod';
 import { converterFloor, effectiveNoiseFigureDb, fullScaleHeadroom } from './receiver';
 import {
   compressionDbm,
   frequenciesAlong,
   gainsAlong,
+  stageGainDb,
   stageIntercepts,
   stageNoise,
   type ConverterStage,
@@ -121,10 +122,42 @@ const NOTHING = 1e-12;
  * Receiver noise: the larger of its stated figure and the ideal converter's floor. Intercepts are for signals that every stage passes
  * alike; products are computed pair by pair with each stage's gain at each frequency, before and behind every converter on its own.
  */
-export function analysePath(
+export const analysePath = (
   stages: readonly PathStage[],
   receiver: PathReceiver,
   question: PathQuestion,
+): PathAnalysis => analyse(stages, receiver, question, carriersOf(stages, receiver, question.signals));
+
+/** The same for several wanted bands with the same carriers, which are then followed through the stages once. */
+export function analyseBands(
+  stages: readonly PathStage[],
+  receiver: PathReceiver,
+  bands: readonly Omit<PathQuestion, 'signals'>[],
+  signals: readonly PathSignal[],
+): readonly PathAnalysis[] {
+  const carriers = carriersOf(stages, receiver, signals);
+  return bands.map((band) => analyse(stages, receiver, { ...band, signals }, carriers));
+}
+
+const carriersOf = (
+  stages: readonly PathStage[],
+  receiver: PathReceiver,
+  signals: readonly PathSignal[],
+): readonly Carrier[] =>
+  signals.map(({ freqHz }): Carrier => {
+    const frequencies = frequenciesAlong(stages, freqHz);
+    return {
+      frequencies,
+      gains: stages.map((stage, i) => stageGainDb(stage, frequencies[i])),
+      preselectionDb: preselectionDb(receiver, frequencies[stages.length]),
+    };
+  });
+
+function analyse(
+  stages: readonly PathStage[],
+  receiver: PathReceiver,
+  question: PathQuestion,
+  carriers: readonly Carrier[],
 ): PathAnalysis {
   const centreHz = (question.lowHz + question.highHz) / 2;
   const along = frequenciesAlong(stages, centreHz);
@@ -139,16 +172,13 @@ export function analysePath(
     ...stages.map((stage, i) => ({ gainDb: gains[i], ...stageIntercepts(stage) })),
     { gainDb: 0, iip3Dbm: receiver.iip3Dbm, iip2Dbm: receiver.iip2Dbm },
   ]);
-  const walks = question.signals.map((signal): SignalWalk => {
+  const walks = question.signals.map((signal, i): SignalWalk => {
     const levelsDbm = [signal.levelDbm];
-    for (const gainDb of gainsAlong(stages, signal.freqHz)) levelsDbm.push(levelsDbm[levelsDbm.length - 1] + gainDb);
+    for (const gainDb of carriers[i].gains) levelsDbm.push(levelsDbm[levelsDbm.length - 1] + gainDb);
     return { signal, levelsDbm };
   });
   const headroom = fullScaleHeadroom(
-    walks.map(({ signal, levelsDbm }) => {
-      const there = frequenciesAlong(stages, signal.freqHz);
-      return levelsDbm[levelsDbm.length - 1] - preselectionDb(receiver, there[there.length - 1]);
-    }),
+    walks.map(({ levelsDbm }, i) => levelsDbm[stages.length] - carriers[i].preselectionDb),
     receiver.fullScaleDbm,
   );
   const external = powerRatio(question.externalFaDb);
@@ -163,7 +193,7 @@ export function analysePath(
   });
   const factor = ahead[ahead.length - 1];
   const noiseDb = powerDb(external + factor - 1);
-  const made = productsByStage(stages, receiver, question, noisePowerDbm(noiseDb, question.bandwidthHz));
+  const made = productsByStage(stages, receiver, question, carriers, noisePowerDbm(noiseDb, question.bandwidthHz));
   const worstProduct = made.worst;
   const snrLossDb = noiseDb - question.externalFaDb;
   const reports = [...stages, undefined].map((stage, i): StageReport => {
@@ -223,6 +253,13 @@ function outOfReach(receiver: PathReceiver, landsAtHz: number): { readonly outOf
   };
 }
 
+/** What a carrier meets: its frequency at each input, the gain of each stage for it, and the receiver's own input filter. */
+interface Carrier {
+  readonly frequencies: readonly number[];
+  readonly gains: readonly number[];
+  readonly preselectionDb: number;
+}
+
 /** Stages between two converters: where they begin and end, and where the wanted band lies there. */
 interface Reach {
   readonly from: number;
@@ -253,87 +290,95 @@ function productsByStage(
   stages: readonly PathStage[],
   receiver: PathReceiver,
   question: PathQuestion,
+  carriers: readonly Carrier[],
   noiseDbm: number,
 ): { readonly worst?: PathProduct; readonly byStage: readonly (PathProduct | undefined)[] } {
   const { signals } = question;
-  const byStage: (PathProduct | undefined)[] = [...stages, receiver].map(() => undefined);
-  const offer = (place: number, product: PathProduct): void => {
-    if (product.antennaDbm > (byStage[place]?.antennaDbm ?? -Infinity)) byStage[place] = product;
+  // levels are compared as they come; a product is written out once, when the strongest is known
+  const byStage: (Made | undefined)[] = [...stages, receiver].map(() => undefined);
+  const keep = (place: number, kind: ProductKind, dbm: number): void => {
+    if (dbm > (byStage[place]?.dbm ?? -Infinity)) byStage[place] = { kind, dbm, place };
   };
-  let worst: PathProduct | undefined;
-  const worse = (product: PathProduct): void => {
-    if (product.antennaDbm > (worst?.antennaDbm ?? -Infinity)) worst = product;
-  };
-  const ofAll = new Map<string, PathProduct>();
-  const nameAt = (place: number): string => stages[place]?.name ?? receiver.name;
-  const frequencies = signals.map(({ freqHz }) => frequenciesAlong(stages, freqHz));
-  const gains = signals.map(({ freqHz }) => gainsAlong(stages, freqHz));
-  for (const reach of reachesOf(stages, question)) {
+  const ofAll = new Map<string, Made>();
+  let strongest: Made | undefined;
+  const intercepts = stages.map(stageIntercepts);
+  const reaches = reachesOf(stages, question);
+  for (const reach of reaches) {
     const kinds = productsInBand(
-      frequencies.map((along) => along[reach.from]),
+      carriers.map(({ frequencies }) => frequencies[reach.from]),
       reach.lowHz,
       reach.highHz,
       question.bandwidthHz / 2,
     );
     const isLast = reach.to === stages.length;
     for (const kind of kinds) {
-      const [f1, f2] = [signals[kind.first], signals[kind.second]];
       const asWanted = gainsAlong(stages, atAntenna(kind, reach, question));
-      const selective = stages.map((stage, i) => ({
-        gainF1Db: gains[kind.first][i],
-        gainF2Db: gains[kind.second][i],
+      const [first, second] = [carriers[kind.first], carriers[kind.second]];
+      const selective: SelectiveStage[] = stages.map((_, i) => ({
+        gainF1Db: first.gains[i],
+        gainF2Db: second.gains[i],
         gainProductDb: asWanted[i],
-        ...(i >= reach.from && i <= reach.to ? stageIntercepts(stage) : {}),
+        iip2Dbm: i >= reach.from && i <= reach.to ? intercepts[i]?.iip2Dbm : undefined,
+        iip3Dbm: i >= reach.from && i <= reach.to ? intercepts[i]?.iip3Dbm : undefined,
       }));
       // the receiver's own input filter stands ahead of its nonlinearity
-      const front = {
-        gainF1Db: -preselectionDb(receiver, frequencies[kind.first][stages.length]),
-        gainF2Db: -preselectionDb(receiver, frequencies[kind.second][stages.length]),
-        gainProductDb: 0,
-      };
-      const own = isLast ? { iip2Dbm: receiver.iip2Dbm, iip3Dbm: receiver.iip3Dbm } : {};
-      const result = intermodAtAntenna(kind.order, f1.levelDbm, f2.levelDbm, [
-        ...selective,
-        front,
-        { gainF1Db: 0, gainF2Db: 0, gainProductDb: 0, ...own },
-      ]);
-      if (result.coherentDbm === null || result.dominantStage === null) continue;
-      const product = (dbm: number, place: number): PathProduct => ({
-        label: kind.label,
-        freqHz: kind.freqHz,
-        signals: kind.first === kind.second ? [f1.name] : [f1.name, f2.name],
-        antennaDbm: dbm + kind.offsetDb,
-        overNoiseDb: dbm + kind.offsetDb - noiseDbm,
-        madeIn: nameAt(place),
+      selective.push({ gainF1Db: -first.preselectionDb, gainF2Db: -second.preselectionDb, gainProductDb: 0 });
+      selective.push({
+        ...{ gainF1Db: 0, gainF2Db: 0, gainProductDb: 0 },
+        ...(isLast ? { iip2Dbm: receiver.iip2Dbm, iip3Dbm: receiver.iip3Dbm } : {}),
       });
-      // the receiver counts its own input filter as a place ahead of itself
-      result.contributionsDbm.forEach((dbm, i) => {
-        if (dbm !== null) offer(Math.min(i, stages.length), product(dbm, Math.min(i, stages.length)));
+      const { levelDbm: p1 } = signals[kind.first];
+      const { levelDbm: p2 } = signals[kind.second];
+      const { contributionsDbm, coherentDbm, dominantStage } = intermodAtAntenna(kind.order, p1, p2, selective);
+      if (coherentDbm === null || dominantStage === null) continue;
+      contributionsDbm.forEach((dbm, i) => {
+        if (dbm !== null) keep(Math.min(i, stages.length), kind, dbm + kind.offsetDb);
       });
-      const here = product(result.coherentDbm, Math.min(result.dominantStage - 1, stages.length));
-      // the same product made ahead of a converter and behind it adds up in phase
-      const key = `${kind.label} ${kind.first} ${kind.second}`;
-      const before = ofAll.get(key);
-      const strongerDbm = Math.max(here.antennaDbm, before?.antennaDbm ?? -Infinity);
-      const antennaDbm = before
-        ? amplitudeDb(amplitudeRatio(here.antennaDbm) + amplitudeRatio(before.antennaDbm))
-        : here.antennaDbm;
-      ofAll.set(key, {
-        ...(before && strongerDbm === before.antennaDbm ? before : here),
-        ...{ antennaDbm, overNoiseDb: antennaDbm - noiseDbm },
-      });
+      let made: Made = { kind, dbm: coherentDbm + kind.offsetDb, place: Math.min(dominantStage - 1, stages.length) };
+      if (reaches.length > 1) {
+        // the same product made ahead of a converter and behind it adds up in phase
+        const key = `${kind.label} ${kind.first} ${kind.second}`;
+        made = together(ofAll.get(key), made);
+        ofAll.set(key, made);
+      }
+      if (made.dbm > (strongest?.dbm ?? -Infinity)) strongest = made;
     }
   }
-  ofAll.forEach(worse);
+  const written = ({ kind, dbm, place }: Made): PathProduct => ({
+    label: kind.label,
+    freqHz: kind.freqHz,
+    signals: [...new Set([signals[kind.first].name, signals[kind.second].name])],
+    antennaDbm: dbm,
+    overNoiseDb: dbm - noiseDbm,
+    madeIn: stages[place]?.name ?? receiver.name,
+  });
+  const products = byStage.map((made) => made && written(made));
+  let worst = strongest && written(strongest);
   stages.forEach((stage, place) => {
     if (stage.kind !== 'converter') return;
     for (const product of imagesIn(stage, place, stages, question, noiseDbm)) {
-      offer(place, product);
-      worse(product);
+      if (product.antennaDbm > (products[place]?.antennaDbm ?? -Infinity)) products[place] = product;
+      if (product.antennaDbm > (worst?.antennaDbm ?? -Infinity)) worst = product;
     }
   });
-  return { ...(worst ? { worst } : {}), byStage };
+  return { ...(worst ? { worst } : {}), byStage: products };
 }
+
+/** A product at the antenna's connector and the place that makes most of it: a stage, or the receiver behind the last. */
+interface Made {
+  readonly kind: ProductKind;
+  readonly dbm: number;
+  readonly place: number;
+}
+
+/** One product made in two places, in phase. */
+const together = (before: Made | undefined, now: Made): Made =>
+  before
+    ? {
+        ...(before.dbm > now.dbm ? before : now),
+        dbm: amplitudeDb(amplitudeRatio(before.dbm) + amplitudeRatio(now.dbm)),
+      }
+    : now;
 
 /** Frequency at the antenna of something that lies in the wanted band of a reach, Hz. */
 function atAntenna({ freqHz }: ProductKind, reach: Reach, { lowHz, highHz }: PathQuestion): number {

@@ -12,6 +12,7 @@ import {
   showFrequency,
   showLength,
   stepStates,
+  withEntry,
   type Design,
   type Draft,
   USUAL_ARRIVAL_DEG,
@@ -266,7 +267,12 @@ function DraftSheet({
         <>
           <CutList design={design} draft={draft} />
           <Figures figures={draft.figures} />
-          <BuildPlan key={revision.version} revision={revision} steps={draft.steps} antennaName={antenna.name} />
+          <BuildPlan
+            key={revision.version}
+            revision={revision}
+            steps={withEntry(draft.steps, data.station.noDrilling)}
+            antennaName={antenna.name}
+          />
         </>
       )}
       {question && <ModelFile name={antenna.name} model={question.model} freqHz={design.freqHz} />}
@@ -295,7 +301,7 @@ function Verdict({
   const fit = kind.fit(design, data.station);
   const dip = kind.trim && state.sweep && modelDip(state.sweep);
   const steps = stepStates(
-    draft.steps,
+    withEntry(draft.steps, data.station.noDrilling),
     new Set(revision.gates.filter(Boolean)),
     new Set(revision.done.filter(Boolean)),
   );

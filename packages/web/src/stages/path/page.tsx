@@ -13,6 +13,7 @@ import { StationPage } from '../../ui/station-page';
 import { inDb, Value } from '../../ui/value';
 import { AlongPath } from './along-path';
 import { Compare } from './compare';
+import { EveryWish } from './every-wish';
 import { NewPath } from './new-path';
 import { lossProvenance, type OrderView } from './order-view';
 import { PathTools } from './path-tools';
@@ -133,6 +134,7 @@ function PathSheet({
       </Suspense>
       <StageForms runs={data.plotFeatures.filter((one) => one.kind === 'cable')} path={path} stages={first.stored} />
       <Compare orders={orders} />
+      <EveryWish data={data} path={path} receiver={receiver} orders={orders} />
       {orders.map((view) => (
         <StageReports key={view.order} view={view} />
       ))}
@@ -177,7 +179,7 @@ function Verdict({
       <>
         Order {better.order} serves {target.name}:{' '}
         <Value strong shown={inDb(analysis.snrLossWithProductsDb, 2)} provenance={lossProvenance(better)} /> of SNR
-        lost. In order {other.order} something gets no supply.{' '}
+        lost. In order {other.order} the supply does not arrive ({otherFault.split('. ')[0]}).{' '}
         <Next>Next: {nextStep(analysis, undefined, asked.head?.name)}</Next>
       </>
     );

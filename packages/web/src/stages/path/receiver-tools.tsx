@@ -88,7 +88,8 @@ function Card({
       <p>
         {card.mode}. Sees{' '}
         <Value shown={showFrequency(card.cleanHz, 3)} provenance={{ ...source, formula: 'half the sample rate' }} />{' '}
-        {card.tuning ? 'either side of its tuning' : 'without aliasing'}; floor <Value strong shown={inDb(card.floorDbfs, 1, 'dBFS')} provenance={source} />
+        {card.tuning ? 'either side of its tuning' : 'without aliasing'}; floor{' '}
+        <Value strong shown={inDb(card.floorDbfs, 1, 'dBFS')} provenance={source} />
         {card.appearsAtHz !== undefined && Math.abs(card.appearsAtHz - freqHz) > 1
           ? `; ${frequencyText(freqHz)} appears at ${frequencyText(card.appearsAtHz, 4)}${card.mirrored ? ', mirrored' : ''}`
           : ''}

@@ -204,7 +204,7 @@ export function StageForms({
         {stages.map((stage) => (
           <li key={stage.id} className="border-b border-rule">
             <div className="flex flex-wrap items-center gap-x-4">
-              <span className="grow">
+              <span className="w-full grow sm:w-auto">
                 {stage.name} <span className="text-sm text-dim">{stage.kind}</span>
               </span>
               <Button look="quiet" aria-label={`Change ${stage.name}`} onClick={() => setEditing(stage.id)}>

@@ -1,0 +1,88 @@
+import type { Saved } from '@velvet-reed/contract';
+import { analyseBands, fixed, frequencyText, type PathAnalysis } from '@velvet-reed/core';
+import { useMemo } from 'react';
+import { askPath } from '../../data/path-question';
+import { toPathReceiver } from '../../data/path-stages';
+import type { StationData } from '../../data/station';
+import { Section, Wide } from '../../ui/stage';
+import { inDb, Value } from '../../ui/value';
+import { lossProvenance, type OrderView } from './order-view';
+
+/** Both orders on every wish, not only the one that the path is judged on. */
+export function EveryWish({
+  data,
+  path,
+  receiver,
+  orders,
+}: {
+  readonly data: StationData;
+  readonly path: Saved<'paths'>;
+  readonly receiver: Saved<'receivers'>;
+  readonly orders: readonly OrderView[];
+}) {
+  const rows = useMemo(() => {
+    const asked = data.targets.map((target) => ({ target, question: askPath(data, path, target).question }));
+    const questions = asked.map(({ question: { signals: _signals, ...band } }) => band);
+    const signals = asked.at(0)?.question.signals ?? [];
+    const found = orders.map(({ stages }) => analyseBands(stages, toPathReceiver(receiver), questions, signals));
+    return asked.map(({ target }, i) => ({ target, analyses: found.map((order) => order[i]) }));
+  }, [data, path, receiver, orders]);
+  if (rows.length < 2) return null;
+  const losses = (analyses: readonly PathAnalysis[]) =>
+    analyses.map(({ snrLossWithProductsDb }) => snrLossWithProductsDb);
+  return (
+    <Section title="On every wish" hint="SNR lost between antenna and receiver, the strongest product counted as noise">
+      <Wide label="Both orders on every wish">
+        <table className="w-full max-w-4xl">
+          <thead>
+            <tr>
+              <th scope="col">Wish</th>
+              <th scope="col">Order 1</th>
+              <th scope="col">Order 2</th>
+              <th scope="col">Strongest product, better order</th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map(({ target, analyses }) => {
+              const least = Math.min(...losses(analyses));
+              const product = analyses[losses(analyses).indexOf(least)].worstProduct;
+              const [{ outOfReach, landsAtHz }] = analyses;
+              return (
+                <tr key={target.id}>
+                  <th scope="row" className="text-ink">
+                    {target.name}
+                  </th>
+                  {outOfReach ? (
+                    <td colSpan={3} className="text-dim">
+                      {frequencyText(landsAtHz)} is outside what {receiver.name} hears
+                    </td>
+                  ) : (
+                    <>
+                      {analyses.map((analysis, i) => (
+                        <td key={orders[i].order}>
+                          <Value
+                            strong={analysis.snrLossWithProductsDb < least + ALIKE_DB}
+                            shown={inDb(analysis.snrLossWithProductsDb, 2)}
+                            provenance={lossProvenance(orders[i])}
+                          />
+                        </td>
+                      ))}
+                      <td className={product && product.overNoiseDb > 0 ? 'text-caution' : 'text-dim'}>
+                        {product
+                          ? `${product.signals.join(' and ')}, ${product.label}, in ${product.madeIn}: ${fixed(Math.abs(product.overNoiseDb), 0)} dB ${product.overNoiseDb > 0 ? 'over' : 'under'} the noise`
+                          : 'none'}
+                      </td>
+                    </>
+                  )}
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </Wide>
+    </Section>
+  );
+}
+
+/** Orders within this of each other hear alike, dB. */
+const ALIKE_DB = 0.05;
