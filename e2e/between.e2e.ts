@@ -3,6 +3,20 @@ import { expect, test, type Page } from '@playwright/test';
 import { accessible, freshBench, watch } from './helpers';
 
 const NO_PLUGS = { antennaConnector: '', receiverConnector: '' };
+/** A wish of which only the band is known. */
+const NO_PLACE = { latDeg: null, lonDeg: null, arrivalDeg: null, fromMin: null, toMin: null };
+/** A stage of the path made in the same batch; what its kind does not use. */
+const STAGE = {
+  ...{ pathId: { new: 'p' }, cableId: 'pe5', lengthM: 0, plotFeatureId: null, partId: null, gainDb: 0 },
+  ...{ noiseFigureDb: 0, iip2Dbm: 40, iip3Dbm: 10, lossDb: 0, shape: 'lowpass', family: 'chebyshev', order: 5 },
+  ...{ rippleDb: 0.1, edgeLowHz: 1.8e6, edgeHighHz: 30e6, figures: {}, connectorIn: '', connectorOut: '' },
+};
+const create = (resource: string, values: object, as?: string) => ({
+  op: 'create',
+  resource,
+  values,
+  ...(as ? { as } : {}),
+});
 
 const fill = async (page: Page, region: string, fields: Readonly<Record<string, string>>): Promise<void> => {
   for (const [label, text] of Object.entries(fields))
@@ -111,45 +125,22 @@ test('between antenna and receiver: a filter designed and its place, best order,
     ['FM three', 104.9e6, 8000, 2500],
   ] as const;
   const wish = { lowHz: 9.59e6, highHz: 9.61e6, bandwidthHz: 2500, weight: 3 };
-  const none = { latDeg: null, lonDeg: null, arrivalDeg: null, fromMin: null, toMin: null };
   const receiver = { name: 'dongle, direct', bits: 8, fullScaleDbm: -5, sampleRateHz: 28.8e6, complexSamples: false };
   const ends = { noiseFigureDb: 15, iip2Dbm: 50, iip3Dbm: 10, minHz: 1e4, maxHz: 14.4e6 };
   const sound = { name: 'sound card', bits: 17.5, fullScaleDbm: -5, sampleRateHz: 192e3, complexSamples: false };
   const sdr = { name: 'narrow receiver', bits: 10.8, fullScaleDbm: -5, sampleRateHz: 2e6, complexSamples: false };
-  const stage = {
-    ...{
-      pathId: { new: 'p' },
-      cableId: 'pe5',
-      lengthM: 0,
-      plotFeatureId: null,
-      partId: null,
-      figures: {},
-      connectorIn: '',
-      connectorOut: '',
-      gainDb: 0,
-      noiseFigureDb: 0,
-    },
-    ...{ iip2Dbm: 40, iip3Dbm: 10, lossDb: 0, shape: 'lowpass', family: 'chebyshev', order: 5, rippleDb: 0.1 },
-    ...{ edgeLowHz: 1.8e6, edgeHighHz: 30e6 },
-  };
-  const create = (resource: string, values: object, as?: string) => ({
-    op: 'create',
-    resource,
-    values,
-    ...(as ? { as } : {}),
-  });
   const changes = [
     ...fm.map(([name, freqHz, powerW, distanceM]) =>
       create('emitters', { name, freqHz, powerW, powerKind: 'ERP', distanceM, own: false }),
     ),
-    create('targets', { name: '9.6 MHz', ...wish, ...none }, 't'),
+    create('targets', { name: '9.6 MHz', ...wish, ...NO_PLACE }, 't'),
     create('receivers', { ...receiver, ...ends }, 'r'),
     create('receivers', { ...sound, ...ends, maxHz: 96e3 }),
     create('receivers', { ...sdr, ...ends, maxHz: 1e6 }),
     create('paths', { name: 'P', receiverId: { new: 'r' }, targetId: { new: 't' }, antennaId: null, ...NO_PLUGS }, 'p'),
-    create('pathStages', { ...stage, name: 'Coax', kind: 'line', lengthM: 25, firstPlace: 0, secondPlace: 0 }),
+    create('pathStages', { ...STAGE, name: 'Coax', kind: 'line', lengthM: 25, firstPlace: 0, secondPlace: 0 }),
     create('pathStages', {
-      ...stage,
+      ...STAGE,
       name: 'Amplifier',
       kind: 'amplifier',
       gainDb: 14,
@@ -159,7 +150,7 @@ test('between antenna and receiver: a filter designed and its place, best order,
       firstPlace: 1,
       secondPlace: 1,
     }),
-    create('pathStages', { ...stage, name: 'Low-pass', kind: 'filter', firstPlace: 2, secondPlace: 2 }),
+    create('pathStages', { ...STAGE, name: 'Low-pass', kind: 'filter', firstPlace: 2, secondPlace: 2 }),
   ];
   const reply = await page.request.post(`/api/stations/${base.split('/').at(-1)}/changes`, { data: { changes } });
   expect(reply.status()).toBe(200);
@@ -202,6 +193,9 @@ test('between antenna and receiver: a filter designed and its place, best order,
   await expect(filter.getByRole('list', { name: 'Goals' })).toContainText(/FM three, 104\.9 MHz.*ideal parts 61\.2 dB/);
   await expect(filter).toContainText(/ahead of the amplifier the filter takes\s*11[78]\.\d\sdB/);
   await expect(filter).toContainText('behind it nothing against the wanted signal: useless there');
+  // the same filter in the whole path, place by place
+  const places = filter.getByRole('table').filter({ hasText: 'In this path' });
+  await expect(places.getByRole('row', { name: /^ahead of Amplifier/ })).toContainText(/under the noise|none/);
   await filter.getByRole('button', { name: 'Build 10,000 of them' }).click();
   await expect(filter).toContainText(/\d+\.\d\s%.*meet every goal/);
   const netlist = page.waitForEvent('download');
@@ -309,33 +303,14 @@ test('chains of the examples by Friis, a path duplicated and held against the fi
   const faults = await watch(page);
   const base = await freshBench(page, [20, -140], 'quarter-wave', 1.09e9);
   const station = base.split('/').at(-1);
-  const none = { latDeg: null, lonDeg: null, arrivalDeg: null, fromMin: null, toMin: null };
-  const stage = {
-    ...{
-      pathId: { new: 'p' },
-      cableId: 'pe5',
-      lengthM: 0,
-      plotFeatureId: null,
-      partId: null,
-      figures: {},
-      connectorIn: '',
-      connectorOut: '',
-      gainDb: 0,
-      noiseFigureDb: 0,
-    },
-    ...{ iip2Dbm: 60, iip3Dbm: 8, lossDb: 0, shape: 'lowpass', family: 'chebyshev', order: 5, rippleDb: 0.1 },
-    ...{ edgeLowHz: 1.8e6, edgeHighHz: 30e6 },
-  };
-  const create = (resource: string, values: object, as?: string) => ({
-    op: 'create',
-    resource,
-    values,
-    ...(as ? { as } : {}),
-  });
   const pad = (name: string, lossDb: number, firstPlace: number, secondPlace: number) =>
-    create('pathStages', { ...stage, name, kind: 'pad', lossDb, firstPlace, secondPlace });
+    create('pathStages', { ...STAGE, name, kind: 'pad', lossDb, firstPlace, secondPlace });
   const changes = [
-    create('targets', { name: '1090 MHz', lowHz: 1.089e9, highHz: 1.091e9, bandwidthHz: 2e6, weight: 3, ...none }, 't'),
+    create(
+      'targets',
+      { name: '1090 MHz', lowHz: 1.089e9, highHz: 1.091e9, bandwidthHz: 2e6, weight: 3, ...NO_PLACE },
+      't',
+    ),
     create(
       'receivers',
       {
@@ -359,11 +334,8 @@ test('chains of the examples by Friis, a path duplicated and held against the fi
     // order 1: filter, amplifier, line; order 2: amplifier first
     pad('filter', 1, 0, 1),
     create('pathStages', {
-      ...stage,
-      name: 'amplifier',
-      kind: 'amplifier',
-      gainDb: 20,
-      noiseFigureDb: 0.8,
+      ...STAGE,
+      ...{ name: 'amplifier', kind: 'amplifier', gainDb: 20, noiseFigureDb: 0.8, iip2Dbm: 60, iip3Dbm: 8 },
       firstPlace: 1,
       secondPlace: 0,
     }),
@@ -412,12 +384,17 @@ test('the active rod and the dish: a path made by hand with a converter, its sup
   await expect(sheet).toContainText(/2\.1\s?°/);
   await expect(sheet).toContainText(/1\.2500\sGHz|1250\.0\sMHz/);
 
-  const none = { latDeg: null, lonDeg: null, arrivalDeg: null, fromMin: null, toMin: null };
-  const create = (resource: string, values: object) => ({ op: 'create', resource, values });
   const ends = { bits: 20, fullScaleDbm: -10, sampleRateHz: 20e6, complexSamples: true, iip2Dbm: 60, iip3Dbm: 10 };
   const changes = [
-    create('targets', { name: 'time signal', lowHz: 77.4e3, highHz: 77.6e3, bandwidthHz: 200, weight: 3, ...none }),
-    create('targets', { name: '11 GHz', lowHz: 10.9995e9, highHz: 11.0005e9, bandwidthHz: 1e6, weight: 3, ...none }),
+    create('targets', { name: 'time signal', lowHz: 77.4e3, highHz: 77.6e3, bandwidthHz: 200, weight: 3, ...NO_PLACE }),
+    create('targets', {
+      name: '11 GHz',
+      lowHz: 10.9995e9,
+      highHz: 11.0005e9,
+      bandwidthHz: 1e6,
+      weight: 3,
+      ...NO_PLACE,
+    }),
     create('receivers', { name: 'sound card', ...ends, noiseFigureDb: 12, minHz: 1e3, maxHz: 96e3 }),
     create('receivers', { name: 'wide receiver', ...ends, noiseFigureDb: 6, minHz: 24e6, maxHz: 1.8e9 }),
   ];

@@ -18,17 +18,20 @@ export async function watch(page: Page): Promise<string[]> {
   return faults;
 }
 
-/** No serious or critical finding on what is shown now. */
-export async function accessible(page: Page, where: string): Promise<void> {
+/** No serious or critical finding on what is shown now; `rules`: only these are asked. */
+export async function accessible(page: Page, where: string, rules: readonly string[] = []): Promise<void> {
   // a toast that is fading in has the contrast of its middle; what moves for ever (a working button) is not waited for
   await page.waitForFunction(() =>
     document
       .getAnimations()
       .every((one) => one.playState !== 'running' || one.effect?.getComputedTiming().endTime === Infinity),
   );
-  const { violations } = await new AxeBuilder({ page })
-    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
-    .analyze();
+  const axe = new AxeBuilder({ page });
+  const { violations } = await (
+    rules.length > 0
+      ? axe.withRules([...rules])
+      : axe.withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
+  ).analyze();
   const serious = violations.filter((violation) => violation.impact === 'serious' || violation.impact === 'critical');
   expect(
     serious.map(

@@ -30,6 +30,7 @@ async function freshStation(page: Page): Promise<string> {
       priceWeight: 1,
       effortWeight: 1,
       sightWeight: 1,
+      adapterBox: '',
     },
   });
   expect(made.status()).toBe(201);

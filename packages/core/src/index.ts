@@ -419,6 +419,8 @@ export {
   type SetupCard,
   setupCard,
   frequencyError,
+  type SideBand,
+  heardAt,
   type GainReading,
   type GainAdvice,
   gainByMeasurement,

@@ -6,6 +6,7 @@ import {
   dcFeed,
   featureConflicts,
   finish,
+  heardAt,
   frequencyError,
   gainByMeasurement,
   joinConnectors,
@@ -107,6 +108,26 @@ describe('DC on the coax', () => {
 });
 
 describe('set-up of a receiver', () => {
+  test('a tone over the dial, in both side bands and behind converters (by hand)', () => {
+    expect(heardAt(136e3, 1500, 'upper')).toBe(137.5e3);
+    expect(heardAt(136e3, 1500, 'lower')).toBe(134.5e3);
+    expect(heardAt(28e6, 1500, 'upper', { oscillatorHz: 116e6, mirrored: false })).toBe(144.0015e6);
+    expect(heardAt(28e6, 1500, 'upper', { oscillatorHz: 172e6, mirrored: true })).toBe(143.9985e6);
+    expect(() => heardAt(136e3, 0, 'upper')).toThrow(/Tone/);
+  });
+  test('complex samples: tuned aside, the image lies as far on the other side; too far is told (by hand)', () => {
+    const quick = {
+      name: 'sdr',
+      bits: 12,
+      fullScaleDbm: -10,
+      sampleRateHz: 2e6,
+      complexSamples: true,
+      minHz: 1e5,
+      maxHz: 2e9,
+    };
+    expect(setupCard(quick, 100e6, 2400).tuning).toEqual({ tunedHz: 99.75e6, imageHz: 99.5e6, inside: true });
+    expect(setupCard(quick, 100e6, 2400, 98e6).tuning).toEqual({ tunedHz: 98e6, imageHz: 96e6, inside: false });
+  });
   const dongle = {
     name: 'dongle',
     bits: 8,

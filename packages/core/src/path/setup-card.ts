@@ -98,6 +98,27 @@ export function frequencyError(standardHz: number, readHz: number) {
   return { ppm: 1e6 * ratio, offAtHz: (freqHz: number): number => freqHz * ratio };
 }
 
+/** Side bands of a receiver's audio. */
+export type SideBand = 'upper' | 'lower';
+
+/**
+ * Frequency of something that is heard as a tone: dial plus the tone in the upper side band, dial minus it in the lower. Behind a converter the oscillator
+ * is added, or the whole taken from it where that mirrors (then the side bands change places).
+ * @throws OutOfRangeError for a dial or tone that is not positive.
+ */
+export function heardAt(
+  dialHz: number,
+  toneHz: number,
+  side: SideBand,
+  converter?: { readonly oscillatorHz: number; readonly mirrored: boolean },
+): number {
+  requirePositive(dialHz, 'Dial (Hz)');
+  requirePositive(toneHz, 'Tone (Hz)');
+  const atReceiver = side === 'upper' ? dialHz + toneHz : dialHz - toneHz;
+  if (!converter) return atReceiver;
+  return converter.mirrored ? converter.oscillatorHz - atReceiver : converter.oscillatorHz + atReceiver;
+}
+
 /** Noise as shown at one setting of the gain. */
 export interface GainReading {
   readonly gainDb: number;

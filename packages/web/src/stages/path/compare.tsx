@@ -85,6 +85,24 @@ export function Compare({ orders }: { readonly orders: readonly OrderView[] }) {
         ),
     ],
     [
+      'Room at the peaks of all carriers',
+      '',
+      (view) =>
+        view.analysis.peakHeadroomDb === null ? (
+          ''
+        ) : (
+          <span className={view.analysis.canClip ? 'text-caution' : ''}>
+            <Value
+              shown={inDb(view.analysis.peakHeadroomDb, 0)}
+              provenance={figureProvenance(
+                'full-scale peak − sum of all carrier amplitudes (crest); below 0 the converter can clip',
+                view,
+              )}
+            />
+          </span>
+        ),
+    ],
+    [
       'First stage overloaded',
       '',
       ({ analysis }) =>

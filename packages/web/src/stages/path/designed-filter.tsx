@@ -23,6 +23,7 @@ import { TraceChart } from '../../ui/trace-chart';
 import { inDb, Value } from '../../ui/value';
 import { FilterParts } from './filter-parts';
 import { FilterScatter } from './filter-scatter';
+import { InThisPath, type FilterPlace } from './in-this-path';
 import { partRows } from './part-rows';
 import { Schematic } from './schematic';
 
@@ -46,11 +47,13 @@ export function DesignedFilter({
   question,
   signals,
   wanted,
+  place,
 }: {
   readonly design: FilterDesign;
   readonly question: FilterQuestion;
   readonly signals: readonly PathSignal[];
   readonly wanted: { readonly name: string; readonly lowHz: number; readonly highHz: number };
+  readonly place: FilterPlace | undefined;
 }) {
   const { trySave } = useWrite();
   const { spec } = design;
@@ -90,6 +93,7 @@ export function DesignedFilter({
         </ul>
       )}
       <Placement design={design} signals={signals} wanted={wanted} />
+      {place && <InThisPath design={design} place={place} />}
       <Schematic branches={design.ideal} />
       <FilterParts names={names} design={design} />
       <Response design={design} lowHz={lowHz} highHz={highHz} />

@@ -4,6 +4,7 @@ import { Section } from '../../ui/stage';
 import { TypedFields } from '../../ui/typed-numbers';
 import { useTypedNumbers } from '../../ui/use-typed-numbers';
 import { DesignedFilter } from './designed-filter';
+import type { FilterPlace } from './in-this-path';
 
 const SHAPES = [
   { id: 'lowpass', name: 'low-pass' },
@@ -23,13 +24,35 @@ function passes(shape: Shape, edges: readonly number[], freqHz: number): boolean
   return shape === 'bandpass' ? inside : !inside;
 }
 
+interface Wanted {
+  readonly name: string;
+  readonly lowHz: number;
+  readonly highHz: number;
+}
+
+/** The end of a band that the filter takes most from: the one nearest to what is stopped. */
+function worstEndHz(shape: Shape, edges: readonly number[], { lowHz, highHz }: Wanted): number {
+  if (shape === 'lowpass') return highHz;
+  if (shape === 'highpass') return lowHz;
+  const centre = Math.sqrt(edges[0] * edges[1]);
+  const far = (freqHz: number): number => Math.abs(Math.log(freqHz / centre));
+  const [outer, inner] = far(lowHz) > far(highHz) ? [lowHz, highHz] : [highHz, lowHz];
+  return shape === 'bandpass' ? outer : inner;
+}
+
 /** A filter from what it must stop and may lose: order, parts, response, scatter, files. */
 export function FilterDesigner({
   signals,
   wanted,
+  wishes = [],
+  place,
 }: {
   readonly signals: readonly PathSignal[];
-  readonly wanted: { readonly name: string; readonly lowHz: number; readonly highHz: number };
+  readonly wanted: Wanted;
+  /** Other bands that must not suffer, where they lie in its pass band. */
+  readonly wishes?: readonly Wanted[];
+  /** The path that it is meant for. */
+  readonly place?: FilterPlace;
 }) {
   const [shape, setShape] = useState<Shape>('lowpass');
   const [family, setFamily] = useState<FilterQuestion['family']>('chebyshev');
@@ -45,14 +68,14 @@ export function FilterDesigner({
     { name: 'high', label: 'Upper edge', dimension: 'frequency', bareUnit: 'MHz', start: '35 MHz' },
     { name: 'ripple', label: 'Ripple', dimension: 'gain', bareUnit: 'dB', start: '0.1 dB' },
     { name: 'stop', label: 'Stop transmitters by', dimension: 'gain', bareUnit: 'dB', start: '50 dB' },
-    { name: 'pass', label: 'Lose on the wanted band at most', dimension: 'gain', bareUnit: 'dB', start: '1 dB' },
+    { name: 'pass', label: 'Lose on wanted bands at most', dimension: 'gain', bareUnit: 'dB', start: '1 dB' },
     { name: 'q', label: 'Q of the coils', dimension: 'plain', start: '100' },
     { name: 'order', label: 'Order (empty: least)', dimension: 'plain', start: '', optional: true },
   ]);
   const shownFields = typed.fields.filter(
     ({ name }) => (name !== 'high' || isBand(shape)) && (name !== 'ripple' || family !== 'butterworth'),
   );
-  const result = useDesign({ shape, family, series, typed, signals, wanted });
+  const result = useDesign({ shape, family, series, typed, signals, wanted, wishes });
   return (
     <Section title="Design a filter" hint="order from what it must stop and may lose; real parts; files to take along">
       <div className="flex flex-wrap gap-4">
@@ -104,7 +127,13 @@ export function FilterDesigner({
         </p>
       )}
       {result.design && result.question && (
-        <DesignedFilter design={result.design} question={result.question} signals={signals} wanted={wanted} />
+        <DesignedFilter
+          design={result.design}
+          question={result.question}
+          signals={signals}
+          wanted={wanted}
+          place={place}
+        />
       )}
     </Section>
   );
@@ -117,13 +146,15 @@ function useDesign({
   typed,
   signals,
   wanted,
+  wishes,
 }: {
   readonly shape: Shape;
   readonly family: FilterQuestion['family'];
   readonly series: FilterQuestion['series'];
   readonly typed: ReturnType<typeof useTypedNumbers>;
   readonly signals: readonly PathSignal[];
-  readonly wanted: { readonly name: string; readonly lowHz: number; readonly highHz: number };
+  readonly wanted: Wanted;
+  readonly wishes: readonly Wanted[];
 }): { readonly question?: FilterQuestion; readonly design?: FilterDesign; readonly fault?: string } {
   const [low, high, ripple, stop, pass, q, order] = ['low', 'high', 'ripple', 'stop', 'pass', 'q', 'order'].map(
     (name) => typed.value(name),
@@ -133,7 +164,9 @@ function useDesign({
       return {};
     if (isBand(shape) && high === undefined) return {};
     const edgesHz = isBand(shape) ? [low, high ?? low] : [low];
-    const middle = (wanted.lowHz + wanted.highHz) / 2;
+    const bands = [wanted, ...wishes.filter(({ name }) => name !== wanted.name)].filter(
+      ({ lowHz, highHz }) => passes(shape, edgesHz, lowHz) && passes(shape, edgesHz, highHz),
+    );
     const question: FilterQuestion = {
       shape,
       family,
@@ -146,7 +179,11 @@ function useDesign({
       stops: signals
         .filter(({ freqHz }) => !passes(shape, edgesHz, freqHz))
         .map(({ name, freqHz }) => ({ name, freqHz, leastDb: stop })),
-      passes: passes(shape, edgesHz, middle) ? [{ name: wanted.name, freqHz: middle, mostDb: pass }] : [],
+      passes: bands.map((band) => ({
+        name: band.name,
+        freqHz: worstEndHz(shape, edgesHz, band),
+        mostDb: pass,
+      })),
       coilQ: q,
       series,
     };
@@ -156,5 +193,5 @@ function useDesign({
       if (!(error instanceof CoreError)) throw error;
       return { fault: error.message };
     }
-  }, [low, high, ripple, stop, pass, q, order, shape, family, series, signals, wanted]);
+  }, [low, high, ripple, stop, pass, q, order, shape, family, series, signals, wanted, wishes]);
 }

@@ -7,6 +7,7 @@ import type { StationData } from '../../data/station';
 import { BestOrder } from './best-order';
 import { Converters } from './converters';
 import { DcFeed } from './dc-feed';
+import { DialAndTone } from './dial-and-tone';
 import { Splitters } from './splitters';
 import { FilterDesigner } from './filter-designer';
 import { Notches } from './notches';
@@ -44,7 +45,17 @@ export function PathTools({
         }),
     [data, path, receiver],
   );
+  const wishes = useMemo(() => goals.map(({ name, lowHz, highHz }) => ({ name, lowHz, highHz })), [goals]);
   const stages = useMemo(() => stored.map((stage) => toPathStage(data, stage)), [stored, data]);
+  const place = useMemo(
+    () => ({
+      stages,
+      receiver: toPathReceiver(receiver),
+      question: asked.question,
+      ...(asked.head ? { head: asked.head } : {}),
+    }),
+    [stages, receiver, asked],
+  );
   const shelf = useMemo(() => data.parts.map((part) => ({ stage: toPart(part), cost: part.cost })), [data.parts]);
   return (
     <details>
@@ -64,12 +75,13 @@ export function PathTools({
         signals={signals}
         head={asked.head}
       />
-      <FilterDesigner signals={signals} wanted={wanted} />
+      <FilterDesigner signals={signals} wanted={wanted} wishes={wishes} place={place} />
       <Notches wanted={wanted} />
       <DcFeed />
       <Splitters />
       <Converters />
       <SetupCards receivers={data.receivers} wanted={wanted} />
+      <DialAndTone />
       <Compatibility />
     </details>
   );

@@ -17,6 +17,7 @@ import { RecordForm, type FieldSpec } from '../../ui/record-form';
 import { DeleteButton } from '../../ui/record-row';
 import { Section } from '../../ui/stage';
 import { Empty } from '../../ui/states';
+import { typedNumber } from '../../ui/typed';
 import { plugField } from './plug-field';
 import { UNUSED_STAGE } from './unused-stage';
 
@@ -92,6 +93,25 @@ const START = {
 const transferText = (points: readonly TransferPoint[]): string =>
   gainsText(points.map(({ freqHz, gainDb }) => ({ freqHz, gainDbi: Number(gainDb.toFixed(3)) })));
 
+/** A part as a person would type it again. */
+const startOf = (part: Saved<'parts'>): Record<string, string> => {
+  const typed = (value: number | null, unit: string): string =>
+    value === null ? '' : `${typedNumber(value)}${unit && ' '}${unit}`;
+  return {
+    name: part.name,
+    transfer: transferText(part.transfer),
+    noiseFigureDb: typed(part.noiseFigureDb, 'dB'),
+    iip2Dbm: typed(part.iip2Dbm, 'dBm'),
+    iip3Dbm: typed(part.iip3Dbm, 'dBm'),
+    p1Dbm: typed(part.p1Dbm, 'dBm'),
+    supplyV: typed(part.supplyV, ''),
+    currentA: typed(part.currentA, ''),
+    connectorIn: part.connectorIn,
+    connectorOut: part.connectorOut,
+    cost: typedNumber(part.cost),
+  };
+};
+
 /** Parts that the listener has, with their own data; each can go into the path, and the search may use them all. */
 export function Shelf({
   data,
@@ -103,6 +123,7 @@ export function Shelf({
   readonly place: number;
 }) {
   const { save, trySave } = useWrite();
+  const [editing, setEditing] = useState<number>();
   const used = new Set(data.pathStages.filter((stage) => stage.pathId === path.id).map(({ partId }) => partId));
   return (
     <Section title="Parts shelf" hint="what you have, by your own data or its sheet">
@@ -142,7 +163,24 @@ export function Shelf({
               >
                 {used.has(part.id) ? 'in this path' : `Put ${part.name} into this path`}
               </Button>
+              <Button look="quiet" aria-label={`Change ${part.name}`} onClick={() => setEditing(part.id)}>
+                Change
+              </Button>
               <DeleteButton resource="parts" record={part} name={part.name} />
+              {editing === part.id && (
+                <RecordForm
+                  fields={FIELDS}
+                  schema={SCHEMAS.parts}
+                  start={startOf(part)}
+                  submit="Save the part"
+                  onCancel={() => setEditing(undefined)}
+                  onSave={async (values) => {
+                    const { id, version } = part;
+                    await save([{ op: 'update', resource: 'parts', id, version, values }], 'Part changed.');
+                    setEditing(undefined);
+                  }}
+                />
+              )}
             </li>
           ))}
         </ul>

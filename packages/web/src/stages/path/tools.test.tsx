@@ -7,12 +7,14 @@ import { TEST_STATION } from '../../data/test-station';
 import type { StationData } from '../../data/station';
 import { Converters } from './converters';
 import { DcFeed } from './dc-feed';
+import { DialAndTone } from './dial-and-tone';
 import { Splitters } from './splitters';
 import { FilterDesigner } from './filter-designer';
 import { Notches } from './notches';
 import { Compatibility, SetupCards } from './receiver-tools';
 import { Schematic } from './schematic';
 import { SeveralPaths } from './several-paths';
+import { Shelf } from './shelf';
 
 const shown = (view: React.ReactNode) =>
   render(
@@ -29,6 +31,39 @@ const FM = [
 ];
 
 describe('filter designer', () => {
+  test('its effect on the whole path, place by place: ahead of the amplifier it helps, behind it does not', () => {
+    const amplifier = {
+      kind: 'amplifier',
+      name: 'amplifier',
+      gainDb: 14,
+      noiseFigureDb: 3,
+      iip2Dbm: 35,
+      iip3Dbm: 5,
+    } as const;
+    const receiver = {
+      ...{ name: 'receiver', noiseFigureDb: 15, iip2Dbm: 50, iip3Dbm: 10, fullScaleDbm: 0, bits: 16 },
+      ...{ sampleRateHz: 60e6, complexSamples: false, minHz: 1e4, maxHz: 30e6 },
+    };
+    const question = { lowHz: 9.595e6, highHz: 9.605e6, bandwidthHz: 2500, externalFaDb: 45, signals: FM };
+    const wanted = { name: '9.6 MHz', ...question };
+    shown(
+      <FilterDesigner
+        signals={FM}
+        wanted={wanted}
+        wishes={[wanted, { name: '11 m', lowHz: 25.6e6, highHz: 26.1e6 }, { name: '2 m', lowHz: 144e6, highHz: 146e6 }]}
+        place={{ stages: [amplifier], receiver, question }}
+      />,
+    );
+    const row = (name: RegExp) => screen.getByRole('row', { name }).textContent ?? '';
+    // the product of the two carriers, −9 − 9.6 − 35 dBm, is far over the noise of some −95 dBm until both are stopped
+    expect(row(/^without it/)).toMatch(/made in amplifier: 4\d dB over the noise/);
+    expect(row(/^ahead of amplifier/)).toMatch(/\d+ dB under the noise/);
+    expect(row(/^ahead of receiver/)).toMatch(/made in amplifier: 4\d dB over the noise/);
+    // every wish in the pass band is a goal, at the end that suffers most
+    const goals = screen.getByRole('list', { name: 'Goals' }).textContent ?? '';
+    expect(goals).toMatch(/11 m, 26\.10 MHz/);
+    expect(goals).not.toMatch(/2 m, 14/);
+  });
   test('least order, tabulated parts, what to order, where to put it; a wrong order is told', async () => {
     const user = userEvent.setup();
     shown(<FilterDesigner signals={FM} wanted={WANTED} />);
@@ -139,6 +174,39 @@ describe('receiver', () => {
     await user.type(routes, 'whisper');
     expect(screen.getByRole('alert').textContent).toMatch(/"whisper" is no route/);
   });
+});
+
+test('dial and tone: 136.0 kHz and 1.5 kHz are 137.5 kHz in the upper side band, 134.5 kHz in the lower (by hand)', async () => {
+  const user = userEvent.setup();
+  shown(<DialAndTone />);
+  expect(screen.getByRole('status').textContent).toMatch(/137\.5/);
+  await user.selectOptions(screen.getByLabelText('Side band'), 'lower');
+  expect(screen.getByRole('status').textContent).toMatch(/134\.5/);
+  await user.type(screen.getByLabelText('Oscillator of a converter (empty: none)'), '125 MHz');
+  expect(screen.getByRole('status').textContent).toMatch(/125\.1345/);
+});
+
+test('a part on the shelf can be changed, and shows what it is', async () => {
+  const user = userEvent.setup();
+  const part = {
+    ...{ id: 7, version: 1, stationId: 1, createdAt: '', name: 'box', supplyV: 12, currentA: null, cost: 3 },
+    ...{ noiseFigureDb: 2, iip2Dbm: null, iip3Dbm: 10, p1Dbm: null, connectorIn: 'N-f', connectorOut: 'N-f' },
+    transfer: [{ freqHz: 1e6, gainDb: 20 }],
+  };
+  shown(<Shelf data={{ ...TEST_STATION, parts: [part] }} path={TEST_STATION.paths[0]} place={0} />);
+  await user.click(screen.getByRole('button', { name: 'Change box' }));
+  const field = (label: string): string => screen.getByLabelText<HTMLInputElement>(label).value;
+  expect(['Name', 'Noise figure', 'Supply, V', 'Plug, antenna side', 'Cost'].map(field)).toEqual([
+    'box',
+    '2 dB',
+    '12',
+    'N-f',
+    '3',
+  ]);
+  await user.clear(screen.getByLabelText('Noise figure'));
+  await user.type(screen.getByLabelText('Noise figure'), 'loud');
+  await user.click(screen.getByRole('button', { name: 'Save the part' }));
+  expect((await screen.findByRole('alert')).textContent).toMatch(/loud/);
 });
 
 test('two paths stand side by side when the second is ticked', async () => {

@@ -1,0 +1,102 @@
+import {
+  analysePath,
+  fixed,
+  type FilterDesign,
+  type PathQuestion,
+  type PathReceiver,
+  type PathStage,
+} from '@velvet-reed/core';
+import { useMemo } from 'react';
+import { Wide } from '../../ui/stage';
+import { inDb, Value } from '../../ui/value';
+
+/** The path that a filter is meant for. */
+export interface FilterPlace {
+  /** In their first order, the antenna's own amplifier left out. */
+  readonly stages: readonly PathStage[];
+  readonly receiver: PathReceiver;
+  readonly question: PathQuestion;
+  /** The amplifier inside the antenna: nothing can be put ahead of it. */
+  readonly head?: PathStage;
+}
+
+/** More loss than this no built filter keeps: leakage around it decides, dB. */
+const LEAKAGE_DB = 80;
+
+/** What a designed filter does to the whole path at every place where it could stand. */
+export function InThisPath({ design, place }: { readonly design: FilterDesign; readonly place: FilterPlace }) {
+  const rows = useMemo(() => {
+    const { stages, receiver, question, head } = place;
+    const front = head ? [head] : [];
+    const filter = filterStage(design, question);
+    const row = (name: string, all: readonly PathStage[]) => ({ name, analysis: analysePath(all, receiver, question) });
+    return [
+      row('without it', [...front, ...stages]),
+      ...[...stages, receiver].map((next, i) =>
+        row(`ahead of ${next.name}`, [...front, ...stages.slice(0, i), filter, ...stages.slice(i)]),
+      ),
+    ];
+  }, [design, place]);
+  const least = Math.min(...rows.map(({ analysis }) => analysis.snrLossWithProductsDb));
+  return (
+    <Wide label="The filter in this path">
+      <table className="my-2 w-full max-w-4xl">
+        <thead>
+          <tr>
+            <th scope="col">In this path, order 1</th>
+            <th scope="col">SNR lost, products counted</th>
+            <th scope="col">Strongest product</th>
+            <th scope="col">First overloaded</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(({ name, analysis: { snrLossWithProductsDb, worstProduct, firstOverload } }) => (
+            <tr key={name}>
+              <th scope="row" className="text-ink">
+                {name}
+              </th>
+              <td>
+                <Value
+                  strong={snrLossWithProductsDb < least + ALIKE_DB}
+                  shown={inDb(snrLossWithProductsDb, 2)}
+                  provenance={{
+                    origin: 'model',
+                    formula: '(fa + F − 1)/fa, the strongest product counted as noise',
+                    source: 'Friis 1944; power-series intermodulation; the filter with real parts, 80 dB at most',
+                  }}
+                />
+              </td>
+              <td className={worstProduct && worstProduct.overNoiseDb > 0 ? 'text-caution' : 'text-dim'}>
+                {worstProduct
+                  ? `made in ${worstProduct.madeIn}: ${fixed(Math.abs(worstProduct.overNoiseDb), 0)} dB ${worstProduct.overNoiseDb > 0 ? 'over' : 'under'} the noise`
+                  : 'none'}
+              </td>
+              <td className={firstOverload ? 'text-caution' : 'text-dim'}>{firstOverload?.name ?? 'none'}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {place.head && (
+        <p className="max-w-prose text-sm text-dim">
+          Nothing can be put ahead of {place.head.name}: what it makes of strong carriers no filter of this path takes
+          away. Only one at its own input would.
+        </p>
+      )}
+    </Wide>
+  );
+}
+
+/** Places within this of the best hear alike, dB. */
+const ALIKE_DB = 0.05;
+
+/** The filter with real parts as a stage: its loss at the carriers and over the wanted band, a little beside each. */
+function filterStage(design: FilterDesign, { lowHz, highHz, signals }: PathQuestion): PathStage {
+  const freqsHz = [lowHz, (lowHz + highHz) / 2, highHz, ...signals.map(({ freqHz }) => freqHz)];
+  return {
+    kind: 'part',
+    name: 'the new filter',
+    transfer: [...new Set(freqsHz)]
+      .sort((a, b) => a - b)
+      .map((freqHz) => ({ freqHz, gainDb: -Math.min(LEAKAGE_DB, design.realLossDb(freqHz)) })),
+  };
+}
