@@ -5,9 +5,10 @@ const port = Number(process.env.E2E_PORT ?? 4601);
 export default defineConfig({
   testDir: '.',
   testMatch: '*.e2e.ts',
-  timeout: 180_000,
+  timeout: 240_000,
   expect: { timeout: 10_000 },
-  workers: 1,
+  // two cores; walks of one file follow each other and share nothing with those of another
+  workers: 2,
   fullyParallel: false,
   forbidOnly: !!process.env.CI,
   retries: 0,

@@ -11,7 +11,8 @@ import { OutboxLine } from './outbox-line';
 import { Reed } from './reed';
 import { STAGES, stageState, type StageState } from './stages';
 
-const Palette = lazy(() => import('./palette'));
+const loadPalette = () => import('./palette');
+const Palette = lazy(loadPalette);
 const Shortcuts = lazy(() => import('./shortcuts'));
 
 /** Keys of the whole page stay silent in fields; the Reed's slider takes no characters, so there they answer. */
@@ -48,6 +49,8 @@ function LoadedFrame({ data, away }: { readonly data: StationData; readonly away
   const stationId = useStationId();
   const navigate = useNavigate();
   const { undo } = useWrite();
+  // fetched before it is asked for: what is typed right after "/" must not be lost
+  useEffect(() => void loadPalette(), []);
   const { theme, toggle } = useTheme();
   const [open, setOpen] = useState<'palette' | 'shortcuts'>();
   useHotkeys('mod+k', () => setOpen('palette'), { preventDefault: true });
