@@ -108,6 +108,14 @@ const STAGE = {
   edgeHighHz: 30e6,
 };
 
+/** An evening's floor on the club's frequency, every second minute. */
+const EVENING_MS = Date.UTC(2026, 2, 10, 18, 40);
+const FLOOR_EVENING = [
+  ...[-118.2, -117.8, -118.4, -118.1, -117.6, -118, -118.3, -117.9, -118.2, -117.7, -118.1, -118.4],
+  ...[-117.9, -118, -117.6, -118.3, -118.1, -117.8, -118.2, -118, -109.2, -108.9, -109.4, -108.6],
+  ...[-109, -109.3, -108.8, -109.1, -109.5, -108.9, -109.2, -109, -117.9, -118.3, -118, -117.7],
+];
+
 /** What the club wants to hear, who transmits nearby, and what stands in the hut. All invented. */
 export const FERRIN_POINT_RECORDS: readonly Change[] = [
   target('Coastal navigational text', 0.5177, 0.5183, 500, 2, at(48.9, -17.5)),
@@ -320,6 +328,17 @@ export const FERRIN_POINT_RECORDS: readonly Change[] = [
     firstPlace: 3,
     secondPlace: 3,
   }),
+  // the charger goes on at 19:20 and off again at 19:44
+  ...FLOOR_EVENING.map((levelDbm, i) =>
+    create('floorReadings', { atMs: EVENING_MS + 2 * i * 60_000, freqHz: 9.65e6, levelDbm }),
+  ),
+  ...[
+    ['battery charger', -108.8, -117.9],
+    ['battery charger', -109.1, -118.2],
+    ['hut lamp', -117.6, -118],
+  ].map(([device, onDbm, offDbm]) =>
+    create('deviceSwitchings', { device, freqHz: 9.65e6, onDbm, offDbm, atMs: EVENING_MS + 40 * 60_000 }),
+  ),
   create(
     'trials',
     {

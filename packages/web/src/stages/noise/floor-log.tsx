@@ -6,6 +6,7 @@ import { showTrouble, useWrite, type StationData } from '../../data/station';
 import { Button } from '../../ui/button';
 import { Section } from '../../ui/stage';
 import { Empty } from '../../ui/states';
+import { typedFrequency } from '../../ui/typed';
 import { TypedFields } from '../../ui/typed-numbers';
 import { useTypedNumbers } from '../../ui/use-typed-numbers';
 import { FloorChart } from './floor-chart';
@@ -23,8 +24,10 @@ export function FloorLog({ data }: { readonly data: StationData }) {
   const [time, setTime] = useState('');
   const [level, setLevel] = useState('');
   const [fault, setFault] = useState('');
+  const latest = data.floorReadings.at(-1);
+  const start = latest ? typedFrequency(latest.freqHz) : '136 kHz';
   const typed = useTypedNumbers([
-    { name: 'freq', label: 'Frequency of the log', dimension: 'frequency', bareUnit: 'kHz', start: '136 kHz' },
+    { name: 'freq', label: 'Frequency of the log', dimension: 'frequency', bareUnit: 'kHz', start },
   ]);
   const freqHz = typed.value('freq');
   const readings = data.floorReadings
