@@ -164,7 +164,7 @@ test('a dragged length moves the dip; trimming, comparing, saving and exporting 
   await expect(dimension(page, 'Overall length')).not.toHaveValue('');
 });
 
-test('the page answers while the model is optimised, and stop takes effect at once', async ({ page }) => {
+test('the page answers while the model is optimised, and stop takes effect at once @alone', async ({ page }) => {
   await page.goto(DEMO);
   await begin(page, 'Yagi', '145 MHz');
   await dimension(page, 'Elements').fill('6');

@@ -19,7 +19,8 @@ export default defineConfig({
     colorScheme: 'light',
     // a toast half faded in has the contrast of half a toast
     contextOptions: { reducedMotion: 'reduce' },
-    trace: 'retain-on-failure',
+    // pictures of every step cost a third of the time; asked for when a failure is looked into
+    trace: process.env.E2E_TRACE ? 'retain-on-failure' : 'off',
     actionTimeout: 15_000,
     launchOptions: {
       executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
@@ -35,7 +36,11 @@ export default defineConfig({
       ],
     },
   },
-  projects: [{ name: 'chromium' }],
+  // what is measured in time runs when nothing else does
+  projects: [
+    { name: 'walks', grepInvert: /@alone/ },
+    { name: 'alone', grep: /@alone/, dependencies: ['walks'] },
+  ],
   webServer: {
     command: `rm -rf e2e/test-results/data && node packages/server/dist/main.js --port ${port} --data e2e/test-results/data --instrument analyser=127.0.0.1:${port + 40}`,
     cwd: '..',

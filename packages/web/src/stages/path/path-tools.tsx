@@ -1,6 +1,6 @@
 import type { Saved } from '@velvet-reed/contract';
 import { type PathSignal, type SearchGoal } from '@velvet-reed/core';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { toPart, toPathReceiver, toPathStage } from '../../data/path-stages';
 import { askPath, type AskedPath } from '../../data/path-question';
 import type { StationData } from '../../data/station';
@@ -14,22 +14,29 @@ import { Notches } from './notches';
 import { Compatibility, SetupCards } from './receiver-tools';
 import { Shelf } from './shelf';
 
-/** What is planned beside the order of stages: filter, search, DC, splitters, converters, receiver set-up. */
-export function PathTools({
-  data,
-  path,
-  target,
-  receiver,
-  asked,
-  stored,
-}: {
+interface PathToolsProps {
   readonly data: StationData;
   readonly path: Saved<'paths'>;
   readonly target: Saved<'targets'>;
   readonly receiver: Saved<'receivers'>;
   readonly asked: AskedPath;
   readonly stored: readonly Saved<'pathStages'>[];
-}) {
+}
+
+/** What is planned beside the order of stages: filter, search, DC, splitters, converters, receiver set-up. Computed once it is asked for. */
+export function PathTools(props: PathToolsProps) {
+  const [opened, setOpened] = useState(false);
+  return (
+    <details onToggle={() => setOpened(true)}>
+      <summary className="mb-3 text-plum">
+        More tools: parts shelf, best order, design a filter, DC, splitters, converters, receiver set-up
+      </summary>
+      {opened && <Tools {...props} />}
+    </details>
+  );
+}
+
+function Tools({ data, path, target, receiver, asked, stored }: PathToolsProps) {
   const signals: readonly PathSignal[] = asked.question.signals;
   const wanted = useMemo(
     () => ({ name: target.name, lowHz: target.lowHz, highHz: target.highHz }),
@@ -58,10 +65,7 @@ export function PathTools({
   );
   const shelf = useMemo(() => data.parts.map((part) => ({ stage: toPart(part), cost: part.cost })), [data.parts]);
   return (
-    <details>
-      <summary className="mb-3 text-plum">
-        More tools: parts shelf, best order, design a filter, DC, splitters, converters, receiver set-up
-      </summary>
+    <>
       <Shelf
         data={data}
         path={path}
@@ -83,6 +87,6 @@ export function PathTools({
       <SetupCards receivers={data.receivers} wanted={wanted} />
       <DialAndTone />
       <Compatibility />
-    </details>
+    </>
   );
 }

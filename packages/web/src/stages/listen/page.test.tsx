@@ -1,0 +1,43 @@
+import { describe, expect, test } from '@jest/globals';
+import { act, screen } from '@testing-library/react';
+import { renderPage, verdictText } from '../../data/page-harness';
+import type { StationData } from '../../data/station';
+import { TEST_STATION } from '../../data/test-station';
+import ListenPage from './page';
+
+/** Renders the page and waits for the coastlines, which come on their own. */
+const shown = async (over: Partial<StationData>): Promise<void> => {
+  renderPage(ListenPage, 'listen', { ...TEST_STATION, ...over });
+  await act(async () => {
+    await import('./coastlines');
+  });
+};
+
+describe('Listen', () => {
+  test('a new station is told its region and what to do first', async () => {
+    await shown({ targets: [], emitters: [] });
+    expect(verdictText()).toMatch(/^Ferrin Point lies in ITU Region 1\. Next: say what you want to hear/);
+  });
+  test('a station across the ocean lies in Region 2, an eastern one in Region 3 (ITU Radio Regulations, article 5)', async () => {
+    const at = async (latDeg: number, lonDeg: number): Promise<void> => {
+      document.body.innerHTML = '';
+      await shown({ targets: [], station: { ...TEST_STATION.station, latDeg, lonDeg } });
+    };
+    await at(38, -60);
+    expect(verdictText()).toMatch(/ITU Region 2/);
+    await at(-39.7, 120.6);
+    expect(verdictText()).toMatch(/ITU Region 3/);
+  });
+  test('wishes and neighbours are counted; the own transmitter is no neighbour', async () => {
+    const [emitter] = TEST_STATION.emitters;
+    await shown({ emitters: [emitter, { ...emitter, id: 2, own: true }] });
+    expect(verdictText()).toMatch(/You want to hear one service from Ferrin Point, past one transmitter nearby/);
+  });
+  test('the field of a neighbour stands beside it: 3 kW ERP at 7 km are −22 dBm isotropic at 97.4 MHz', async () => {
+    // √(30·3000·1.64)/7000 m = 54.9 mV/m = 94.8 dBµV/m; −77.21 − 20 log 97.4 + 94.8 = −22.2 dBm (by hand)
+    await shown({});
+    const row = screen.getByRole('row', { name: /3 kW FM/ });
+    expect(row.textContent).toMatch(/94\.8|95/);
+    expect(row.textContent).toMatch(/−22/);
+  });
+});

@@ -1,0 +1,95 @@
+import { describe, expect, test } from '@jest/globals';
+import { STAGE_DEFAULTS, type Saved } from '@velvet-reed/contract';
+import { screen, within } from '@testing-library/react';
+import { renderPage, verdictText } from '../../data/page-harness';
+import type { StationData } from '../../data/station';
+import { TEST_STATION } from '../../data/test-station';
+import PathPage from './page';
+import { UNUSED_STAGE } from './unused-stage';
+
+const stored = (id: number) => ({ id, version: 1, stationId: 1, createdAt: '' });
+const stage = (id: number, places: readonly [number, number], more: Partial<Saved<'pathStages'>>) => ({
+  ...stored(id),
+  ...({ ...UNUSED_STAGE, shape: 'highpass', family: 'chebyshev' } as const),
+  ...STAGE_DEFAULTS,
+  ...{ pathId: 1, name: `stage ${id}`, kind: 'pad' as const, firstPlace: places[0], secondPlace: places[1] },
+  ...more,
+});
+const shown = (over: Partial<StationData>): void => {
+  renderPage(PathPage, 'path', { ...TEST_STATION, ...over });
+};
+
+describe('the first sentence of Path', () => {
+  test('nothing in between: both orders are the same', () => {
+    shown({});
+    expect(verdictText()).toMatch(/^Both orders serve 31 m broadcast alike: .* of SNR lost\. Next: /);
+  });
+  test('without a receiver it sends to Listen; without a path it asks for one', () => {
+    shown({ receivers: [], paths: [] });
+    expect(verdictText()).toMatch(/Next: enter a receiver and a wish in Listen/);
+    document.body.innerHTML = '';
+    shown({ paths: [] });
+    expect(verdictText()).toMatch(/Next: make a path/);
+  });
+  test('a wish that the receiver cannot tune, and the converter that is missing', () => {
+    const [target] = TEST_STATION.targets;
+    shown({ targets: [{ ...target, name: 'dish', lowHz: 10.99e9, highHz: 11.01e9 }] });
+    expect(verdictText()).toMatch(/dish is not heard like this\. Next: 11\.00 GHz arrives at HF receiver/);
+  });
+  test('an order in which the amplifier gets no supply loses, however little noise it adds', () => {
+    const fed = { kind: 'amplifier', name: 'booster', gainDb: 20, noiseFigureDb: 1, iip2Dbm: 60, iip3Dbm: 20 } as const;
+    const feed = { supplyV: 12, limitMA: 300, polarity: 1, chokeUH: 100, capacitorNF: 100 };
+    shown({
+      pathStages: [
+        // order 1: high-pass, booster, feed; order 2: booster first, the high-pass between it and the feed
+        stage(1, [0, 1], { kind: 'filter', name: 'high-pass', edgeLowHz: 3e6 }),
+        stage(2, [1, 0], { ...fed, figures: { leastV: 9, currentMA: 100, polarity: 1 } }),
+        stage(3, [2, 2], { kind: 'bias feed', name: 'feed', figures: feed }),
+      ],
+    });
+    expect(verdictText()).toMatch(
+      /^Order 1 serves 31 m broadcast: .* In order 2 the supply does not arrive \(high-pass: no DC gets through it\)/,
+    );
+  });
+  test('what the antenna’s own amplifier makes no filter of this path takes away', () => {
+    const [revision] = TEST_STATION.revisions;
+    const near = (name: string, freqHz: number, id: number): StationData['emitters'][number] => ({
+      ...stored(id),
+      ...{ name, freqHz, powerW: 50_000, powerKind: 'ERP', distanceM: 900, own: false },
+    });
+    shown({
+      revisions: [{ ...revision, kind: 'amplified-loop' }],
+      emitters: [near('B', 95.3e6, 1), near('C', 104.95e6, 2)],
+    });
+    expect(verdictText()).toMatch(/antenna’s own amplifier makes a product that no filter behind it takes off/);
+    expect(screen.getByText(/Overload inside the antenna/)).toBeTruthy();
+  });
+});
+
+describe('tables of Path', () => {
+  test('every wish has its row; one out of reach says so', () => {
+    const [target] = TEST_STATION.targets;
+    shown({ targets: [target, { ...target, ...stored(2), name: 'weather picture', lowHz: 137e6, highHz: 138e6 }] });
+    const table = screen.getByRole('region', { name: 'On every wish' });
+    expect(within(table).getByRole('row', { name: /^31 m broadcast/ }).textContent).toMatch(/dB.*dB/);
+    expect(within(table).getByRole('row', { name: /^weather picture/ }).textContent).toMatch(
+      /outside what HF receiver hears/,
+    );
+  });
+  test('the row that overloads is told, with how much', () => {
+    const [emitter] = TEST_STATION.emitters;
+    shown({
+      emitters: [{ ...emitter, freqHz: 9.1e6, powerW: 100_000, distanceM: 500 }],
+      pathStages: [
+        stage(1, [0, 0], { kind: 'amplifier', name: 'weak one', gainDb: 20, noiseFigureDb: 2, iip3Dbm: -10 }),
+      ],
+    });
+    const compare = screen.getByTestId('compare');
+    expect(within(compare).getByRole('row', { name: /^First stage overloaded/ }).textContent).toMatch(
+      /weak one: .*dBm in all, \d+ dB too much/,
+    );
+    expect(within(compare).getByRole('row', { name: /^Room at the peaks/ }).textContent).toMatch(/dB/);
+    const reports = screen.getByRole('region', { name: 'Order 1: stage by stage' });
+    expect(within(reports).getByRole('row', { name: /^weak one/ }).textContent).toMatch(/−\d+\s?dB/);
+  });
+});
