@@ -43,6 +43,25 @@ test('noise: a log with its step beside sunset, own devices, who makes a spur, w
   ).toBe(200);
   await page.goto(`${base}/noise`);
 
+  // antenna off and on: −10 log(1 − 10^(−rise/10)) of 20, 13 and 2 dB (by hand)
+  const readings = page.getByRole('region', { name: 'Log a reading' });
+  for (const [freq, off, on, cost] of [
+    ['3.6 MHz', '-118', '-98', '0.04'],
+    ['9.6 MHz', '-119', '-106', '0.22'],
+    ['21.2 MHz', '-121', '-119', '4.33'],
+  ]) {
+    await readings.getByLabel('Frequency', { exact: true }).fill(freq);
+    await readings.getByLabel('Noise, antenna off').fill(`${off} dBm`);
+    await readings.getByLabel('Noise, antenna on').fill(`${on} dBm`);
+    await readings.getByRole('button', { name: 'Log this reading' }).click();
+    await expect(
+      page.getByRole('row', { name: new RegExp(`^${freq.replace('.', '\\.').split(' ')[0]}`) }),
+    ).toContainText(cost);
+  }
+  await expect(page.getByRole('row', { name: /^3\.6/ })).toContainText('not needed');
+  await expect(page.getByRole('row', { name: /^21\.2/ })).toContainText(/−2\.3\sdB.*helps, at the antenna/);
+  await expect(page.locator('.verdict')).toContainText(/At 21\.2 MHz the receiver decides: it costs\s*4\.33\sdB/);
+
   // readings of 4 August 2026; a broken file first
   const log = page.getByRole('region', { name: 'Noise log' });
   const levels = [
