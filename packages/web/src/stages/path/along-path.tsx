@@ -1,4 +1,3 @@
-import type { Saved } from '@velvet-reed/contract';
 import {
   CoreError,
   dcPath,
@@ -17,20 +16,10 @@ import { showTrouble, useWrite, type StationData } from '../../data/station';
 import { Button } from '../../ui/button';
 import { Caution, Section } from '../../ui/stage';
 import { Value } from '../../ui/value';
-import type { OrderView } from './order-view';
+import type { OrderView, PathView } from './order-view';
 
 /** What goes along the path beside the signal: DC, plugs, and where a converter puts the band. */
-export function AlongPath({
-  data,
-  path,
-  receiver,
-  orders,
-}: {
-  readonly data: StationData;
-  readonly path: Saved<'paths'>;
-  readonly receiver: Saved<'receivers'>;
-  readonly orders: readonly OrderView[];
-}) {
+export function AlongPath({ data, path, receiver, orders }: PathView) {
   return (
     <>
       <Frequencies orders={orders} receiverName={receiver.name} />
@@ -145,17 +134,7 @@ const Sentences = ({ errors, warnings }: Pick<DcPath, 'errors' | 'warnings'>) =>
   </>
 );
 
-function Plugs({
-  data,
-  path,
-  receiver,
-  orders,
-}: {
-  readonly data: StationData;
-  readonly path: Saved<'paths'>;
-  readonly receiver: Saved<'receivers'>;
-  readonly orders: readonly OrderView[];
-}) {
+function Plugs({ data, path, receiver, orders }: PathView) {
   const { trySave, saveStation } = useWrite();
   const [antenna, setAntenna] = useState(path.antennaConnector);
   const [end, setEnd] = useState(path.receiverConnector);

@@ -1,25 +1,13 @@
-import type { Saved } from '@velvet-reed/contract';
 import { analyseBands, fixed, frequencyText, type PathAnalysis } from '@velvet-reed/core';
 import { useMemo } from 'react';
 import { askPath } from '../../data/path-question';
 import { toPathReceiver } from '../../data/path-stages';
-import type { StationData } from '../../data/station';
 import { Section, Wide } from '../../ui/stage';
 import { inDb, Value } from '../../ui/value';
-import { lossProvenance, type OrderView } from './order-view';
+import { lossProvenance, type PathView } from './order-view';
 
 /** Both orders on every wish, not only the one that the path is judged on. */
-export function EveryWish({
-  data,
-  path,
-  receiver,
-  orders,
-}: {
-  readonly data: StationData;
-  readonly path: Saved<'paths'>;
-  readonly receiver: Saved<'receivers'>;
-  readonly orders: readonly OrderView[];
-}) {
+export function EveryWish({ data, path, receiver, orders }: PathView) {
   const rows = useMemo(() => {
     const asked = data.targets.map((target) => ({ target, question: askPath(data, path, target).question }));
     const questions = asked.map(({ question: { signals: _signals, ...band } }) => band);

@@ -1,5 +1,6 @@
 import type { Saved } from '@velvet-reed/contract';
 import type { PathAnalysis, PathStage } from '@velvet-reed/core';
+import type { StationData } from '../../data/station';
 
 /** Both orders of a path, analysed. */
 export interface OrderView {
@@ -7,6 +8,14 @@ export interface OrderView {
   readonly stored: readonly Saved<'pathStages'>[];
   readonly stages: readonly PathStage[];
   readonly analysis: PathAnalysis;
+}
+
+/** A path with both its orders analysed, as its tables take it. */
+export interface PathView {
+  readonly data: StationData;
+  readonly path: Saved<'paths'>;
+  readonly receiver: Saved<'receivers'>;
+  readonly orders: readonly OrderView[];
 }
 
 /** Where a figure of a whole order comes from. */
