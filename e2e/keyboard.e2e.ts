@@ -59,7 +59,9 @@ test('the whole path by keyboard alone', async ({ page }) => {
   await page.keyboard.press('Enter');
   await expect(page.getByText('HF receiver')).toBeVisible();
 
-  // the focus band on the Reed moves by arrow keys
+  // the focus band on the Reed moves by arrow keys, once the form is shut and no field has the focus
+  await expect(page.getByRole('button', { name: 'Add the receiver' })).toBeHidden();
+  await page.keyboard.press('Escape');
   await page.keyboard.press('f');
   const slider = page.getByRole('slider', { name: 'Focus band' });
   await expect(slider).toBeFocused();
