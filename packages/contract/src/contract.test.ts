@@ -77,9 +77,8 @@ describe('sentences that say how to mend', () => {
   });
   test('a stage has the figures of its kind, and plugs that can be read', () => {
     const stage = {
-      ...{ pathId: 1, name: 'Hub', kind: 'splitter', firstPlace: 0, secondPlace: 0, cableId: 'pe5', lengthM: 0 },
-      ...{ gainDb: 0, noiseFigureDb: 0, iip2Dbm: 40, iip3Dbm: 10, lossDb: 0, shape: 'lowpass', family: 'chebyshev' },
-      ...{ order: 5, rippleDb: 0.1, edgeLowHz: 1e6, edgeHighHz: 3e7, ...STAGE_DEFAULTS },
+      ...STAGE_DEFAULTS,
+      ...{ pathId: 1, name: 'Hub', kind: 'splitter', firstPlace: 0, secondPlace: 0 },
     };
     const figures = { form: 0, outputs: 4, excessDb: 0.5, passesDc: 1 };
     expect(faults(SCHEMAS.pathStages, { ...stage, figures })).toEqual([]);
@@ -90,6 +89,12 @@ describe('sentences that say how to mend', () => {
     expect(faults(SCHEMAS.pathStages, { ...stage, figures, connectorIn: 'cheese' }).join()).toMatch(/such as N-m/);
     expect(faults(SCHEMAS.pathStages, { ...stage, kind: 'balun' }).join()).toMatch(/must be one of/);
     expect(faults(SCHEMAS.pathStages, { ...stage, figures: undefined }).join()).toMatch(/Figures are missing/);
+  });
+  test('a box of adapters and a part have connectors that can be read', () => {
+    expect(faults(stationSchema, { ...STATION, adapterBox: 'N-m to SMA-f\n\nBNC-m to N-f' })).toEqual([]);
+    expect(faults(stationSchema, { ...STATION, adapterBox: 'N-m' }).join()).toMatch(/"N-m" is no adapter/);
+    const part = { connectorIn: '', connectorOut: 'N-f' };
+    expect(faults(SCHEMAS.parts, part).join()).toMatch(/Connector at the antenna side is empty/);
   });
   test('a feature of the plan needs points that are pairs of metres', () => {
     const feature = {

@@ -28,13 +28,11 @@ export const WISH_DEFAULTS = {
 /** A trim step of which only length and dip are known. */
 export const TRIM_DEFAULTS = { note: '', undoNote: '', photoId: null } as const satisfies Partial<Values<'trimSteps'>>;
 
-/** A stage of which nobody entered DC, plugs, part or run. */
+/** A stage of the path: values that its kind does not use, and nothing entered of DC, plugs, part or run. */
 export const STAGE_DEFAULTS = {
-  plotFeatureId: null,
-  partId: null,
-  figures: {},
-  connectorIn: '',
-  connectorOut: '',
+  ...{ plotFeatureId: null, partId: null, figures: {}, connectorIn: '', connectorOut: '' },
+  ...{ cableId: 'pe5', lengthM: 0, gainDb: 0, noiseFigureDb: 0, iip2Dbm: 40, iip3Dbm: 10, lossDb: 0 },
+  ...{ shape: 'lowpass', family: 'chebyshev', order: 5, rippleDb: 0.1, edgeLowHz: 1.8e6, edgeHighHz: 30e6 },
 } as const satisfies Partial<Values<'pathStages'>>;
 
 /** A path whose two end plugs nobody entered. */

@@ -28,18 +28,14 @@ export const line = (label: string, longest = 80) =>
     .test('filled', `${label} is empty. Give it a name that you will recognise.`, (value) => value.trim().length > 0)
     .max(longest, `${label} is longer than ${longest} characters. Shorten it.`);
 
-export const longText = (label: string) =>
-  string()
-    .typeError(`${label}: enter a text.`)
-    .defined(`${label} is missing. Send an empty text if there is none.`)
-    .max(20_000, `${label} is longer than 20,000 characters. Split it.`);
-
 /** A text that may be empty. */
 export const shortText = (label: string, longest: number) =>
   string()
     .typeError(`${label}: enter a text.`)
     .defined(`${label} is missing. Send an empty text if there is none.`)
     .max(longest, `${label} is longer than ${longest} characters. Shorten it.`);
+
+export const longText = (label: string) => shortText(label, 20_000);
 
 export const choice = <T extends string>(label: string, options: readonly T[]) =>
   mixed<T>()

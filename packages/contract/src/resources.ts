@@ -5,6 +5,7 @@ import {
   GROUND_CLASSES,
   figureFaults,
   PLOT_KINDS,
+  readAdapters,
   readConnector,
   STAGE_KINDS,
   type GainPoint,
@@ -12,7 +13,7 @@ import {
   type PlanPoint,
   type TransferPoint,
 } from '@velvet-reed/core';
-import { object, type InferType } from 'yup';
+import { object, type InferType, type TestContext, type ValidationError } from 'yup';
 import {
   choice,
   flag,
@@ -36,6 +37,27 @@ const BAND_ORDER = 'The lower edge must lie below the upper edge. Exchange the t
 /** The listener's own cable, by its loss at two frequencies. */
 export const OWN_CABLE = 'own';
 const CABLE_IDS = [...CABLE_CLASSES.map((cable) => cable.id), OWN_CABLE];
+
+/** Whether a reader of the core takes a text; its own sentence says why not. */
+const readBy =
+  (read: (text: string) => unknown) =>
+  (value: string, { createError }: TestContext): true | ValidationError => {
+    try {
+      read(value);
+      return true;
+    } catch (error) {
+      return createError({ message: error instanceof Error ? error.message : String(error) });
+    }
+  };
+/** A connector by family and gender. */
+const connector = (label: string) => line(label, 20).test('connector', '', readBy(readConnector));
+/** The same; empty: not known. */
+const maybeConnector = (label: string) =>
+  shortText(label, 20).test(
+    'connector',
+    '',
+    (value, context) => value.trim() === '' || readBy(readConnector)(value, context),
+  );
 
 /** A place to listen from, what it offers, and the line into the house. */
 export const stationSchema = object({
@@ -63,7 +85,7 @@ export const stationSchema = object({
   windLimitMPerS: optionalQuantity('Wind limit (m/s)', 0, 120),
   windForecastMPerS: optionalQuantity('Wind forecast (m/s)', 0, 120),
   /** Adapters at hand, one a line: "SMA-m to N-f". */
-  adapterBox: longText('Adapters in the box'),
+  adapterBox: longText('Adapters in the box').test('adapters', '', readBy(readAdapters)),
   /** How much price, work and looks count in the ranking, 0 to 5. */
   priceWeight: wholeNumber('Weight of the price', 0, 5),
   effortWeight: wholeNumber('Weight of the work', 0, 5),
@@ -241,25 +263,13 @@ const noiseCheckSchema = object({
   onDbm: quantity('Antenna on (dBm)', ...LEVEL),
 });
 
-/** A connector by family and gender; empty: not known. */
-const connector = (label: string) =>
-  shortText(label, 20).test('connector', '', (value, { createError }) => {
-    if (value.trim() === '') return true;
-    try {
-      readConnector(value);
-      return true;
-    } catch (error) {
-      return createError({ message: error instanceof Error ? error.message : label });
-    }
-  });
-
 const pathSchema = object({
   name: line('Name'),
   receiverId: recordId('Receiver'),
   targetId: recordId('Target'),
   antennaId: optionalRecordId('Antenna'),
-  antennaConnector: connector('Connector of the antenna'),
-  receiverConnector: connector('Connector of the receiver'),
+  antennaConnector: maybeConnector('Connector of the antenna'),
+  receiverConnector: maybeConnector('Connector of the receiver'),
 });
 
 const pathStageSchema = object({
@@ -268,8 +278,8 @@ const pathStageSchema = object({
   kind: choice('Stage', STAGE_KINDS),
   /** What only this kind has: see STAGE_FIGURES of the core. */
   figures: namedNumbers('Figures'),
-  connectorIn: connector('Connector at the antenna side'),
-  connectorOut: connector('Connector at the receiver side'),
+  connectorIn: maybeConnector('Connector at the antenna side'),
+  connectorOut: maybeConnector('Connector at the receiver side'),
   /** A part of the shelf, when the stage is one. */
   partId: optionalRecordId('Part'),
   /** Place in the first and in the second order, 0 at the antenna. */
@@ -457,10 +467,11 @@ const partSchema = object({
   iip2Dbm: optionalQuantity('Second-order input intercept (dBm)', -60, 150),
   iip3Dbm: optionalQuantity('Third-order input intercept (dBm)', -60, 100),
   p1Dbm: optionalQuantity('1 dB compression at the input (dBm)', -80, 80),
-  supplyV: optionalQuantity('Supply (V)', 0, 60),
+  /** What it takes from the coax; null: passive, or a supply of its own. */
+  supplyV: optionalQuantity('Supply over the coax (V)', 0, 60),
   currentA: optionalQuantity('Current (A)', 0, 20),
-  connectorIn: line('Connector at the antenna side', 20),
-  connectorOut: line('Connector at the receiver side', 20),
+  connectorIn: connector('Connector at the antenna side'),
+  connectorOut: connector('Connector at the receiver side'),
   cost: quantity('Cost', 0, 1e6),
 });
 

@@ -198,6 +198,7 @@ export {
   type GoalResult,
   type FilterDesign,
   designFilter,
+  builtTransfer,
   type Tolerance,
   type FilterYield,
   filterYield,
@@ -208,6 +209,8 @@ export {
   prototype,
   type Branch,
   type LadderSpec,
+  scaleOf,
+  transformed,
   ladder,
   ladderChain,
   ladderLossDb,
@@ -217,7 +220,14 @@ export {
 } from './filter/ladder';
 export { type NamedPart, namedParts, spiceNetlist } from './filter/netlist';
 export { notchTrap, type Stub, coaxStub } from './filter/notch';
-export { type FilterShape, type FilterFamily, type FilterSpec, prototypeLossDb, filterLossDb } from './filter/response';
+export {
+  type FilterShape,
+  type FilterFamily,
+  type FilterSpec,
+  prototypeLossDb,
+  LEAKAGE_DB,
+  filterLossDb,
+} from './filter/response';
 export { type Scattering, ladderScattering, filterTouchstone } from './filter/scattering';
 export { readMoment, readFloorCsv } from './formats/floor-csv';
 export { PlotFileError, toLonLat, toPlan, writePlot, readPlot } from './formats/geojson';
@@ -290,7 +300,15 @@ export {
   bootstrapLossDb,
 } from './line/transformer';
 export { type DeviceSwitching, type DeviceEffect, deviceEffects } from './noise/device-survey';
-export { type FloorReading, type FloorStep, floorSteps, type FloorGroup, floorPattern } from './noise/floor-log';
+export {
+  type FloorReading,
+  type FloorStep,
+  floorSteps,
+  type FloorGroup,
+  floorPattern,
+  type ClassMedian,
+  classMedians,
+} from './noise/floor-log';
 export { besselJ0, besselJ1 } from './numeric/bessel';
 export { type Factored, factorInPlace } from './numeric/complex-solve';
 export {
@@ -349,9 +367,23 @@ export {
   type PlugRow,
   joinRow,
 } from './path/connectors';
-export { type DownConverter, downConversion } from './path/converter';
-export { type DcPart, type DcQuestion, type DcFinding, padInDc, dcFeed } from './path/dc-feed';
-export { type DcLoad, type DcStage, type DcAtLoad, type DcPath, dcPath } from './path/dc-path';
+export {
+  type DownConverter,
+  downConversion,
+  type ConverterChain,
+  CONVERTER_ASSUMED,
+  converterChain,
+} from './path/converter';
+export {
+  type DcLoad,
+  type DcStage,
+  type DcAtLoad,
+  type DcPath,
+  dcPath,
+  type DcQuestion,
+  type DcFinding,
+  dcFeed,
+} from './path/dc-path';
 export {
   FEATURES,
   type Feature,
@@ -386,17 +418,9 @@ export {
   biasTee,
   diodeLimiter,
 } from './path/pads';
-export {
-  type PathReceiver,
-  type PathSignal,
-  type SignalWalk,
-  type PathProduct,
-  type StageReport,
-  type PathAnalysis,
-  type PathQuestion,
-  analysePath,
-  analyseBands,
-} from './path/plan';
+export { type SignalWalk, type StageReport, type PathAnalysis, analysePath, analyseBands } from './path/plan';
+export { type PathProduct, type Carrier, carriersOf, productsByStage } from './path/products';
+export { type PathReceiver, type PathSignal, type PathQuestion } from './path/question';
 export {
   converterFloor,
   effectiveNoiseFigureDb,
@@ -441,6 +465,7 @@ export {
   STAGE_FIGURES,
   type FigureFault,
   figureFaults,
+  type SplitterForm,
   splitterLossDb,
   limiterFigures,
   figuredStage,

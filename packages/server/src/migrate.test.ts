@@ -6,6 +6,10 @@ import { openDatabase } from './database';
 import { migrator } from './migrate';
 import { stationRecords, undoLast } from './records';
 
+/** A station as releases two to five stored it, in a version. */
+const hut = (version: number): string =>
+  `INSERT INTO stations (id, version, createdAt, updatedAt, name, latDeg, lonDeg, environment, noiseOffsetDb, spanM, heightM, cableId, lineLengthM, groundId)
+    VALUES (1, ${version}, ${STAMP}, ${STAMP}, 'Hut', 50, -19, 'rural', 0, 38, 9, 'pe5', 40, 'average')`;
 const STAMP = "'2026-03-10 10:00:00.000 +00:00'";
 
 test('a file of the first release keeps its antennas, and what was undoable stays so', async () => {
@@ -55,8 +59,7 @@ test('a file of the second release keeps its wishes; a change of a station made 
   const db = openDatabase(path.join(mkdtempSync(path.join(tmpdir(), 'reed-up-')), 'second.sqlite'));
   const sql = (text: string): Promise<unknown> => db.sequelize.query(text);
   await migrator(db.sequelize).up({ to: '0002-dimensions-by-name' });
-  await sql(`INSERT INTO stations (id, version, createdAt, updatedAt, name, latDeg, lonDeg, environment, noiseOffsetDb, spanM, heightM, cableId, lineLengthM, groundId)
-    VALUES (1, 2, ${STAMP}, ${STAMP}, 'Hut', 50, -19, 'rural', 0, 38, 9, 'pe5', 40, 'average')`);
+  await sql(hut(2));
   await sql(`INSERT INTO targets (id, stationId, version, createdAt, updatedAt, name, lowHz, highHz, bandwidthHz, weight)
     VALUES (1, 1, 1, ${STAMP}, ${STAMP}, '31 m', 9400000, 9900000, 5000, 5)`);
   const station = {
@@ -98,8 +101,7 @@ test('a file of the third release keeps its trim steps; a step deleted before ca
   const db = openDatabase(path.join(mkdtempSync(path.join(tmpdir(), 'reed-up-')), 'third.sqlite'));
   const sql = (text: string): Promise<unknown> => db.sequelize.query(text);
   await migrator(db.sequelize).up({ to: '0003-place-and-wishes' });
-  await sql(`INSERT INTO stations (id, version, createdAt, updatedAt, name, latDeg, lonDeg, environment, noiseOffsetDb, spanM, heightM, cableId, lineLengthM, groundId)
-    VALUES (1, 1, ${STAMP}, ${STAMP}, 'Hut', 50, -19, 'rural', 0, 38, 9, 'pe5', 40, 'average')`);
+  await sql(hut(1));
   await sql(
     `INSERT INTO antennas (id, stationId, version, createdAt, updatedAt, name) VALUES (1, 1, 1, ${STAMP}, ${STAMP}, 'V')`,
   );
@@ -122,8 +124,7 @@ test('a file of the fifth release keeps its path; a changed stage is still undoa
   const db = openDatabase(path.join(mkdtempSync(path.join(tmpdir(), 'reed-up-')), 'fifth.sqlite'));
   const sql = (text: string): Promise<unknown> => db.sequelize.query(text);
   await migrator(db.sequelize).up({ to: '0005-noise-log-and-shelf' });
-  await sql(`INSERT INTO stations (id, version, createdAt, updatedAt, name, latDeg, lonDeg, environment, noiseOffsetDb, spanM, heightM, cableId, lineLengthM, groundId)
-    VALUES (1, 1, ${STAMP}, ${STAMP}, 'Hut', 50, -19, 'rural', 0, 38, 9, 'pe5', 40, 'average')`);
+  await sql(hut(1));
   await sql(`INSERT INTO targets (id, stationId, version, createdAt, updatedAt, name, lowHz, highHz, bandwidthHz, weight)
     VALUES (1, 1, 1, ${STAMP}, ${STAMP}, '31 m', 9400000, 9900000, 5000, 5)`);
   await sql(`INSERT INTO receivers (id, stationId, version, createdAt, updatedAt, name, bits, fullScaleDbm, sampleRateHz, complexSamples, noiseFigureDb, iip2Dbm, iip3Dbm, minHz, maxHz)

@@ -53,14 +53,18 @@ const step = (
 ): BuildStep => ({ id, text, waitsFor: [], final: false, ...more });
 
 /** Asked before anything is driven into the ground. */
-const LOCATE = step('locate', 'Have buried cables and pipes located where staples, stakes and radials will go.', {
-  caution: 'digging',
-  gate: {
-    id: 'buried-located',
-    question: 'Are buried cables and pipes marked, or known not to be there?',
-    otherwise: 'Do not dig and drive nothing in. The services that run them locate them.',
+const LOCATE = step(
+  'locate',
+  'Have buried cables and pipes located where stakes, staples, radials or a pole will go.',
+  {
+    caution: 'digging',
+    gate: {
+      id: 'buried-located',
+      question: 'Are buried cables and pipes marked, or known not to be there?',
+      otherwise: 'Do not dig and drive nothing in. The services that run them locate them.',
+    },
   },
-});
+);
 
 /** The way of the cable into the house, before the storm protection; where nothing may be drilled it asks for no hole. */
 export function withEntry(steps: readonly BuildStep[], noDrilling: boolean): readonly BuildStep[] {
@@ -160,7 +164,8 @@ export function loopBuildPlan(circumference: string): readonly BuildStep[] {
       waitsFor: ['dc-right'],
     }),
     step('seal', 'Close and seal the amplifier box.', { waitsFor: ['tested'], final: true }),
-    step('place', 'Fix it away from the house, its plane towards what you want.', { caution: 'digging' }),
+    LOCATE,
+    step('place', 'Fix it away from the house, its plane towards what you want.', { waitsFor: ['buried-located'] }),
     step('storm', 'Fit a way to disconnect the cable outside before storms.', { caution: 'lightning' }),
   ];
 }

@@ -2,7 +2,8 @@ import { OutOfRangeError, requirePositive, requireRange } from '../errors';
 import { preferredCapacitors, type PreferredSeries } from '../resonator/preferred';
 import { ellipticLadder } from './elliptic';
 import { coilResistance, ladder, ladderLossDb, qFrequencyHz, type Branch, type LadderSpec } from './ladder';
-import type { FilterFamily, FilterShape } from './response';
+import type { TransferPoint } from '../path/stages';
+import { LEAKAGE_DB, type FilterFamily, type FilterShape } from './response';
 
 /** Least attenuation wanted at a frequency. */
 export interface StopGoal {
@@ -168,6 +169,12 @@ export function designFilter(question: FilterQuestion): FilterDesign {
   if (!best) throw new OutOfRangeError('No order can be built from these edges. Change an edge.', 'edges');
   return best;
 }
+
+/** A designed filter with real parts as the gain of a part; no built filter keeps more than its leakage. */
+export const builtTransfer = (design: FilterDesign, freqsHz: readonly number[]): readonly TransferPoint[] =>
+  [...new Set(freqsHz)]
+    .sort((a, b) => a - b)
+    .map((freqHz) => ({ freqHz, gainDb: -Math.min(LEAKAGE_DB, design.realLossDb(freqHz)) }));
 
 /** How parts scatter about their values. */
 export interface Tolerance {

@@ -1,7 +1,7 @@
-import { NotConvergedError, OutOfRangeError, requirePositive, requireRange } from '../errors';
+import { NotConvergedError, OutOfRangeError, requireRange } from '../errors';
 import { add, complex, divide, magnitude, multiply, subtract, type Complex } from '../numeric/complex';
 import { completeElliptic } from '../numeric/elliptic';
-import type { Branch } from './ladder';
+import { scaleOf, transformed, type Branch } from './ladder';
 import type { FilterShape } from './response';
 
 /** An odd-order elliptic low-pass between equal resistances. */
@@ -104,11 +104,17 @@ interface Normalised {
   readonly stop: number;
   readonly zeros: readonly number[];
   readonly shunts: readonly number[];
-  readonly traps: readonly { readonly l: number; readonly c: number }[];
+  readonly traps: readonly Tank[];
+}
+
+/** Coil and capacitor side by side. */
+interface Tank {
+  readonly l: number;
+  readonly c: number;
 }
 
 /** @throws OutOfRangeError when the order of the traps asks for a negative element. */
-function normalised({ order, rippleDb, stopDb, trapOrder }: EllipticSpec): Normalised {
+function normalised({ order, rippleDb, stopDb, trapOrder }: Omit<EllipticSpec, 'edgeHz'>): Normalised {
   const epsilon = Math.sqrt(10 ** (rippleDb / 10) - 1);
   const k1 = epsilon / Math.sqrt(10 ** (stopDb / 10) - 1);
   // degree equation in nomes: q₁ = qⁿ
@@ -165,7 +171,7 @@ function normalised({ order, rippleDb, stopDb, trapOrder }: EllipticSpec): Norma
   return { stop: 1 / k, zeros, shunts, traps };
 }
 
-/** A shape made of an elliptic low-pass by a change of frequency. */
+/** An elliptic filter of any shape. */
 export interface EllipticShape extends Omit<EllipticSpec, 'edgeHz'> {
   readonly shape: FilterShape;
   /** One ripple edge for low- and high-pass, two for band-pass and band-stop. */
@@ -173,88 +179,61 @@ export interface EllipticShape extends Omit<EllipticSpec, 'edgeHz'> {
 }
 
 /** Two tanks in series that do in s what one of l and c does in p = (s/ω₀ + ω₀/s)/width. Source: partial fractions; Zverev, ch. 5. */
-function twoTanks(l: number, c: number, centre: number, width: number): readonly { l: number; c: number }[] {
+function twoTanks({ l, c }: Tank, omega: number, width: number): readonly Tank[] {
   const half = width / (2 * Math.sqrt(l * c));
   return [1, -1].map((sign) => {
-    const omega = centre * (Math.sqrt(1 + half * half) + sign * half);
-    const farad = (c / (width * centre)) * (1 + (centre / omega) ** 2);
-    return { c: farad, l: 1 / (omega * omega * farad) };
+    const own = omega * (Math.sqrt(1 + half * half) + sign * half);
+    const farad = (c / (width * omega)) * (1 + (omega / own) ** 2);
+    return { c: farad, l: 1 / (own * own * farad) };
   });
 }
 
-/**
- * An elliptic filter of any shape: the low-pass of order n by s → ω₀/s, (s/ω₀ + ω₀/s)/width, or its inverse. Traps become traps: one in a high-pass,
- * two in a band-pass or band-stop. Source: Zverev, Handbook of Filter Synthesis, ch. 5; Matthaei, Young & Jones, sec. 4.12.
- * @throws OutOfRangeError as `ellipticLowpass`, and for edges that do not fit the shape.
- */
-export function ellipticLadder(spec: EllipticShape): readonly Branch[] {
-  const { shape, edgesHz, lineOhm } = spec;
-  const low = ellipticLowpass({ ...spec, edgeHz: edgesHz[0] });
-  if (shape === 'lowpass') return low.branches;
-  const { shunts, traps } = normalised({ ...spec, edgeHz: edgesHz[0] });
-  const band = shape === 'bandpass' || shape === 'bandstop';
-  if (band && !(edgesHz[0] < edgesHz[1]))
-    throw new OutOfRangeError('The lower edge must lie below the upper edge. Exchange the two.', 'edges');
-  const centre = 2 * Math.PI * (band ? Math.sqrt(edgesHz[0] * edgesHz[1]) : edgesHz[0]);
-  const width = band ? (edgesHz[1] - edgesHz[0]) / Math.sqrt(edgesHz[0] * edgesHz[1]) : 1;
-  const henry = (value: number): number => value * lineOhm;
-  const farad = (value: number): number => value / lineOhm;
-  const across = (c: number): Branch => {
-    if (shape === 'highpass') return { place: 'shunt', joined: 'series', henry: henry(1 / (c * centre)) };
-    // a capacitor gets a coil beside it in a band-pass, in series with it in a band-stop
-    return shape === 'bandpass'
-      ? {
-          ...{ place: 'shunt', joined: 'parallel' },
-          ...{ farad: farad(c / (width * centre)), henry: henry(width / (c * centre)) },
-        }
-      : {
-          ...{ place: 'shunt', joined: 'series' },
-          ...{ farad: farad((width * c) / centre), henry: henry(1 / (width * c * centre)) },
-        };
-  };
-  const along = ({ l, c }: { readonly l: number; readonly c: number }): readonly Branch[] => {
-    // the inverse change of frequency exchanges a trap's coil and capacitor for their reciprocals
-    const trap = shape === 'bandpass' ? { l, c } : { l: 1 / c, c: 1 / l };
-    const tanks =
-      shape === 'highpass' ? [{ l: trap.l / centre, c: trap.c / centre }] : twoTanks(trap.l, trap.c, centre, width);
-    return tanks.map((tank): Branch => ({
-      ...{ place: 'series', joined: 'parallel' },
-      ...{ henry: henry(tank.l), farad: farad(tank.c) },
-    }));
-  };
-  return shunts.flatMap((shunt, i) => {
-    const trap = traps.at(i);
-    return [across(shunt), ...(i < traps.length && trap ? along(trap) : [])];
-  });
+/** A trap of the low-pass in another shape: one trap, or two. The inverse change of frequency exchanges its coil and capacitor for their reciprocals. */
+function trapsOf(shape: FilterShape, trap: Tank, omega: number, width: number): readonly Tank[] {
+  const inverse = shape === 'highpass' || shape === 'bandstop';
+  const own = inverse ? { l: 1 / trap.c, c: 1 / trap.l } : trap;
+  return shape === 'bandpass' || shape === 'bandstop'
+    ? twoTanks(own, omega, width)
+    : [{ l: own.l / omega, c: own.c / omega }];
 }
 
-/**
- * Elements of an elliptic low-pass: shunt C, trap (L and C side by side, in series with the line), shunt C, … Zeros are shifted in the order
- * that is asked for. Source: Zverev, Handbook of Filter Synthesis, ch. 5; Saal & Ulbrich 1958.
- * @throws OutOfRangeError for an even order, a wrong list of traps, or an order of traps with a negative element.
- */
-export function ellipticLowpass(spec: EllipticSpec) {
+/** Checks what is asked and designs the normalised low-pass. */
+function designed(spec: Omit<EllipticSpec, 'edgeHz'>): Normalised {
   requireRange(spec.order, 'Order', 3, 11);
   if (spec.order % 2 === 0) throw new OutOfRangeError('An even order needs unequal ends. Take an odd order.', 'order');
   requireRange(spec.rippleDb, 'Ripple (dB)', 0.001, 3);
   requireRange(spec.stopDb, 'Stop attenuation (dB)', 10, 120);
-  requirePositive(spec.edgeHz, 'Edge (Hz)');
   const pairs = (spec.order - 1) / 2;
   if ([...spec.trapOrder].sort((a, b) => a - b).join() !== Array.from({ length: pairs }, (_, i) => i + 1).join())
     throw new OutOfRangeError(`Name each of the ${pairs} zeros once, 1 for the nearest to the pass band.`, 'trapOrder');
-  const design = normalised(spec);
-  const omega = 2 * Math.PI * spec.edgeHz;
-  const farad = (value: number): number => value / (spec.lineOhm * omega);
-  const branches = design.shunts.flatMap((value, i): Branch[] => {
-    const shunt: Branch = { place: 'shunt', joined: 'series', farad: farad(value) };
-    const trap = design.traps.at(i);
-    return i < design.traps.length && trap
-      ? [shunt, { place: 'series', joined: 'parallel', henry: (trap.l * spec.lineOhm) / omega, farad: farad(trap.c) }]
-      : [shunt];
-  });
+  return normalised(spec);
+}
+
+/** Branches in a shape: shunt, trap or traps (coil and capacitor side by side, in series with the line), shunt, … */
+function branchesOf({ shunts, traps }: Normalised, { shape, edgesHz, lineOhm }: EllipticShape): readonly Branch[] {
+  const scale = { ...scaleOf({ shape, edgesHz }), lineOhm };
+  return shunts.flatMap((value, i): Branch[] => [
+    transformed(shape, 'shunt', value, scale),
+    ...traps
+      .slice(i, i + 1)
+      .flatMap((trap) => trapsOf(shape, trap, scale.omega, scale.width))
+      .map(({ l, c }): Branch => ({ place: 'series', joined: 'parallel', henry: l * lineOhm, farad: c / lineOhm })),
+  ]);
+}
+
+/**
+ * Elements of an elliptic filter between equal resistances: the low-pass with its zeros shifted in the order that is asked for, then the change of
+ * frequency. Source: Zverev, Handbook of Filter Synthesis, ch. 5; Saal & Ulbrich 1958; Matthaei, Young & Jones, sec. 4.12.
+ * @throws OutOfRangeError for an even order, a wrong list of traps, an order of traps with a negative element, or edges that do not fit the shape.
+ */
+export const ellipticLadder = (spec: EllipticShape): readonly Branch[] => branchesOf(designed(spec), spec);
+
+/** An elliptic low-pass with its stop edge and zeros. @throws OutOfRangeError as `ellipticLadder`. */
+export function ellipticLowpass(spec: EllipticSpec) {
+  const design = designed(spec);
   return {
     stopHz: design.stop * spec.edgeHz,
     zerosHz: design.zeros.map((w) => w * spec.edgeHz),
-    branches,
+    branches: branchesOf(design, { ...spec, shape: 'lowpass', edgesHz: [spec.edgeHz] }),
   };
 }

@@ -49,8 +49,8 @@ export interface LadderSpec {
   readonly first: 'series' | 'shunt';
 }
 
-/** Middle of a band filter (geometric), its relative width; the edge of the others. */
-function scaleOf({ shape, edgesHz }: Pick<LadderSpec, 'shape' | 'edgesHz'>): {
+/** Middle of a band filter (geometric), its relative width; the edge of the others. @throws OutOfRangeError for edges that do not fit. */
+export function scaleOf({ shape, edgesHz }: Pick<LadderSpec, 'shape' | 'edgesHz'>): {
   readonly omega: number;
   readonly width: number;
 } {
@@ -63,37 +63,46 @@ function scaleOf({ shape, edgesHz }: Pick<LadderSpec, 'shape' | 'edgesHz'>): {
 }
 
 /**
+ * What becomes of one element of the prototype: a coil in series or a capacitor across, of a normalised value, in a shape of filter.
+ * Source: Matthaei, Young & Jones, ch. 4 and 8 (frequency transformations).
+ */
+export function transformed(
+  shape: FilterShape,
+  place: Branch['place'],
+  value: number,
+  { omega, width, lineOhm }: { readonly omega: number; readonly width: number; readonly lineOhm: number },
+): Branch {
+  const series = place === 'series';
+  const own = series ? (value * lineOhm) / omega : value / (lineOhm * omega);
+  const other = series ? 1 / (value * lineOhm * omega) : lineOhm / (value * omega);
+  switch (shape) {
+    case 'lowpass':
+      return { place, joined: 'series', ...(series ? { henry: own } : { farad: own }) };
+    case 'highpass':
+      return { place, joined: 'series', ...(series ? { farad: other } : { henry: other }) };
+    case 'bandpass':
+      return series
+        ? { place, joined: 'series', henry: own / width, farad: other * width }
+        : { place, joined: 'parallel', henry: other * width, farad: own / width };
+    case 'bandstop':
+      return series
+        ? { place, joined: 'parallel', henry: own * width, farad: other / width }
+        : { place, joined: 'series', henry: other / width, farad: own * width };
+  }
+}
+
+/**
  * Branches of a ladder between equal resistances, from the source on.
  * @throws OutOfRangeError for a Chebyshev filter of even order, which needs unequal ends.
- * Source: Matthaei, Young & Jones, ch. 4 and 8 (frequency transformations).
  */
 export function ladder(spec: LadderSpec): readonly Branch[] {
   if (spec.family === 'chebyshev' && spec.order % 2 === 0)
     throw new OutOfRangeError('A Chebyshev ladder of even order needs unequal ends. Take an odd order.', 'order');
-  const { omega, width } = scaleOf(spec);
+  const scale = { ...scaleOf(spec), lineOhm: spec.lineOhm };
   const { g } = prototype(spec.family, spec.order, spec.rippleDb);
-  const z = spec.lineOhm;
-  return g.map((value, i): Branch => {
-    const series = (spec.first === 'series') === (i % 2 === 0);
-    const place = series ? 'series' : 'shunt';
-    // the coil (series) or capacitor (shunt) that the prototype has here
-    const own = series ? (value * z) / omega : value / (z * omega);
-    const other = series ? 1 / (value * z * omega) : z / (value * omega);
-    switch (spec.shape) {
-      case 'lowpass':
-        return { place, joined: 'series', ...(series ? { henry: own } : { farad: own }) };
-      case 'highpass':
-        return { place, joined: 'series', ...(series ? { farad: other } : { henry: other }) };
-      case 'bandpass':
-        return series
-          ? { place, joined: 'series', henry: own / width, farad: other * width }
-          : { place, joined: 'parallel', henry: other * width, farad: own / width };
-      case 'bandstop':
-        return series
-          ? { place, joined: 'parallel', henry: own * width, farad: other / width }
-          : { place, joined: 'series', henry: other / width, farad: own * width };
-    }
-  });
+  return g.map((value, i) =>
+    transformed(spec.shape, (spec.first === 'series') === (i % 2 === 0) ? 'series' : 'shunt', value, scale),
+  );
 }
 
 /** Impedance of a branch with a series resistance in its coil, Ω; null for an open one. */

@@ -50,7 +50,7 @@ export function prototypeLossDb(family: FilterFamily, order: number, rippleDb: n
 }
 
 /** Deepest stop-band loss that a built filter of discrete parts keeps; leakage around it sets this. Common practice, no source. */
-const LEAKAGE_DB = 80;
+export const LEAKAGE_DB = 80;
 
 /**
  * Attenuation of an ideal filter at a frequency between equal resistive terminations, dB, plus its insertion loss; limited to 80 dB.

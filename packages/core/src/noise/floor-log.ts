@@ -1,5 +1,6 @@
 import { requireRange, ShapeError } from '../errors';
 import type { Position } from '../site/place';
+import { ENVIRONMENTS, expectedNoise, noisePowerDbm, type Environment } from '../site/external-noise';
 import { lightAt, sunTimes } from '../site/sun';
 
 /** The noise floor at one moment. */
@@ -151,3 +152,28 @@ export function floorPattern(
     weekdays: groups(({ atMs }) => WEEKDAYS[new Date(atMs).getUTCDay()], WEEKDAYS),
   };
 }
+
+/** What a noise class expects, for a lossless antenna without a line. */
+export interface ClassMedian {
+  readonly environment: Environment;
+  readonly levelDbm: number;
+  /** Near enough to a log to be drawn behind it. */
+  readonly near: boolean;
+}
+
+/** Medians this far from the readings are still near, dB. */
+const BEHIND_DB = 20;
+
+/**
+ * Median noise of every class at a frequency, beside a log whose readings lie between two levels.
+ * @param span lowest and highest reading, dBm. Source: Recommendation ITU-R P.372, ±10 dB.
+ */
+export const classMedians = (
+  freqHz: number,
+  bandwidthHz: number,
+  [lowestDbm, highestDbm]: readonly [number, number],
+): readonly ClassMedian[] =>
+  ENVIRONMENTS.map((environment) => {
+    const levelDbm = noisePowerDbm(expectedNoise(environment, freqHz).faDb, bandwidthHz);
+    return { environment, levelDbm, near: levelDbm > lowestDbm - BEHIND_DB && levelDbm < highestDbm + BEHIND_DB };
+  });

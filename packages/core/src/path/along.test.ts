@@ -8,6 +8,7 @@ import {
   frequencyPlan,
   joinRow,
   limiterFigures,
+  parseQuantity,
   readAdapters,
   searchOrder,
   splitterLossDb,
@@ -122,10 +123,10 @@ describe('stage by stage', () => {
 
 describe('kinds of stages by their figures', () => {
   test('splitters: hybrid 3.01 + excess, star 6.02, plain T 3.52 and 6.02 dB (power division)', () => {
-    expect(splitterLossDb(0, 2, 0.5)).toBeCloseTo(3.51, 2);
-    expect(splitterLossDb(0, 4, 0)).toBeCloseTo(6.02, 2);
-    expect(splitterLossDb(1, 2, 9)).toBeCloseTo(6.02, 2);
-    expect([splitterLossDb(2, 2, 0), splitterLossDb(2, 3, 0)].map((db) => db.toFixed(2))).toEqual(['3.52', '6.02']);
+    expect(splitterLossDb('hybrid', 2, 0.5)).toBeCloseTo(3.51, 2);
+    expect(splitterLossDb('hybrid', 4)).toBeCloseTo(6.02, 2);
+    expect(splitterLossDb('star', 2, 9)).toBeCloseTo(6.02, 2);
+    expect([splitterLossDb('tee', 2), splitterLossDb('tee', 3)].map((db) => db.toFixed(2))).toEqual(['3.52', '6.02']);
   });
   test('a bias feed is a high-pass: 3 dB and more under its corners, nothing far above', () => {
     const feed = figuredStage('bias feed', 'feed', { chokeUH: 100, capacitorNF: 100 }, active);
@@ -142,8 +143,8 @@ describe('kinds of stages by their figures', () => {
   });
   test('every kind begins with figures that it accepts; others are named', () => {
     for (const kind of STAGE_KINDS) {
-      const start = STAGE_FIGURES[kind].flatMap(({ id, start: text, dimension }) =>
-        text === '' ? [] : [[id, Number.parseFloat(text) * (dimension === 'frequency' ? 1e9 : 1)] as const],
+      const start = STAGE_FIGURES[kind].flatMap(({ id, start: text, dimension, bareUnit }) =>
+        text === '' ? [] : [[id, parseQuantity(text, dimension, bareUnit ? { bareUnit } : {})] as const],
       );
       expect(figureFaults(kind, Object.fromEntries(start))).toEqual([]);
     }
@@ -217,7 +218,12 @@ describe('DC along a path', () => {
     expect(stageDc({ ...stage, kind: 'filter' }).dc).toBe('blocked');
     expect(stageDc({ ...stage, kind: 'filter', shape: 'lowpass' }).dc).toBe('through');
     expect(stageDc({ ...stage, kind: 'filter', figures: { passesDc: 1 } }).dc).toBe('through');
-    expect(stageDc({ ...stage, kind: 'part', part: { supplyV: 12, currentA: 0.1 } })).toMatchObject({ leastV: 10.8 });
+    expect(stageDc({ ...stage, kind: 'part', part: { supplyV: 12, currentA: 0.1, noiseFigureDb: 2 } })).toMatchObject({
+      leastV: 10.8,
+    });
+    const bare = { supplyV: null, currentA: null };
+    expect(stageDc({ ...stage, kind: 'part', part: { ...bare, noiseFigureDb: null } }).dc).toBe('unknown');
+    expect(stageDc({ ...stage, kind: 'part', part: { ...bare, noiseFigureDb: 2 } })).toMatchObject({ own: true });
     const head = { supplyV: 12, limitMA: 300, polarity: 1, headV: 9, headMA: 150 };
     expect(dcPath([line(20, 0.1), stageDc({ ...stage, kind: 'bias feed', figures: head })]).loads[0]).toMatchObject({
       ...{ name: 'the amplifier in the antenna', volts: 11.7, errors: [] },

@@ -77,7 +77,7 @@ describe('pad test', () => {
 
 describe('DC on the coax', () => {
   const base = { supplyV: 5, currentA: 0.12, leastV: 4.3, limitA: 0.2, centrePositive: true, wantsPositive: true };
-  const line = { kind: 'line', name: 'coax', lengthM: 35, loopOhmPerM: 0.12 } as const;
+  const line = { dc: 'line', name: 'coax', lengthM: 35, ohmPerM: 0.12 } as const;
   test('5 V, 120 mA, 35 m of 0.12 Ω/m leave 4.50 V; 48.6 m is the limit (Ohm, by hand)', () => {
     const found = dcFeed({ ...base, parts: [line] });
     expect(found.atLoadV).toBeCloseTo(4.496, 6);
@@ -86,7 +86,7 @@ describe('DC on the coax', () => {
     expect(found.warnings[0]).toMatch(/room/);
   });
   test('a resistive 20 dB pad takes 0.49 W at 5 V and 3.31 W at 13 V (T of 40.9 and 10.1 Ω)', () => {
-    const pad = { kind: 'resistive pad', name: '20 dB pad', lossDb: 20 } as const;
+    const pad = { dc: 'pad', name: '20 dB pad', lossDb: 20 } as const;
     expect(dcFeed({ ...base, parts: [pad] }).errors[0]).toMatch(/0\.49 W/);
     expect(dcFeed({ ...base, supplyV: 13, parts: [pad] }).errors[0]).toMatch(/3\.31 W/);
   });
@@ -97,13 +97,13 @@ describe('DC on the coax', () => {
       currentA: 0.3,
       parts: [
         { ...line, lengthM: 60 },
-        { kind: 'transformer splitter', name: 'hub', passesDc: false },
-        { kind: 'DC block', name: 'block' },
-        { kind: 'resistive splitter', name: 'star' },
+        { dc: 'leg without DC', name: 'hub' },
+        { dc: 'blocked', name: 'block' },
+        { dc: 'resistive splitter', name: 'star' },
       ],
     });
     expect(found.errors).toHaveLength(6);
-    expect(found.errors.join(' ')).toMatch(/polarity.*300 mA.*Only 2\.84 V/);
+    expect(found.errors.join(' ')).toMatch(/polarity.*only 2\.84 V.*300 mA/);
   });
 });
 

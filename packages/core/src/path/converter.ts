@@ -1,6 +1,7 @@
 import { requirePositive, requireRange } from '../errors';
 import { BOLTZMANN_J_PER_K } from '../units/constants';
-import { powerDb, wattsToDbm } from '../units/decibel';
+import { powerDb, powerRatio, wattsToDbm } from '../units/decibel';
+import { activeStage, cascadeNoiseFactor, noiseTemperatureK, passiveStage } from './cascade';
 
 /** A down-converter ahead of the receiver. */
 export interface DownConverter {
@@ -39,5 +40,31 @@ export function downConversion(converter: DownConverter) {
     noiseDbmPerHz,
     noiseDbm,
     padDb: Math.max(0, noiseDbm - converter.cableLossDb - converter.wantedDbm),
+  };
+}
+
+/** A converter on a dish, the pad behind it and the receiver. */
+export interface ConverterChain extends Pick<DownConverter, 'rfHz' | 'oscillatorHz' | 'oscillatorPpm' | 'gainDb'> {
+  readonly noiseFigureDb: number;
+  readonly padDb: number;
+  readonly receiverNoiseFigureDb: number;
+}
+
+/** Sky and antenna at a dish that looks up, K; the cable behind the converter, dB; what a receiver likes over a band, dBm in Hz. Common practice, no source. */
+export const CONVERTER_ASSUMED = { skyK: 50, cableLossDb: 3, wantedDbm: -60, bandwidthHz: 10e6 } as const;
+
+/** Where a converter puts a signal, the noise figure of the whole chain, and the pad that its noise needs, under stated assumptions. Source: Friis 1944; kTG. */
+export function converterChain(chain: ConverterChain) {
+  const { gainDb, noiseFigureDb, padDb, receiverNoiseFigureDb } = chain;
+  const { skyK, ...assumed } = CONVERTER_ASSUMED;
+  return {
+    ...downConversion({ ...chain, ...assumed, systemK: skyK + noiseTemperatureK(powerRatio(noiseFigureDb)) }),
+    chainNoiseFigureDb: powerDb(
+      cascadeNoiseFactor([
+        activeStage(gainDb, noiseFigureDb),
+        passiveStage(padDb),
+        activeStage(0, receiverNoiseFigureDb),
+      ]),
+    ),
   };
 }

@@ -1,4 +1,5 @@
-import { padInDc, type DcFinding } from './dc-feed';
+import { requirePositive, requireRange } from '../errors';
+import { symmetricPad } from './pads';
 
 /** Something that is fed over the coax. */
 export interface DcLoad {
@@ -31,11 +32,13 @@ export type DcStage =
     };
 
 /** What one load gets. */
-export interface DcAtLoad extends Pick<DcFinding, 'errors' | 'warnings'> {
+export interface DcAtLoad {
   readonly name: string;
   readonly feed?: string;
   readonly volts?: number;
   readonly leastV: number;
+  readonly errors: readonly string[];
+  readonly warnings: readonly string[];
 }
 
 /** DC along a whole path. */
@@ -48,6 +51,13 @@ export interface DcPath {
 
 /** Less room than this above the least voltage is remarked, share of it. Common practice, no source. */
 const ROOM = 0.05;
+
+/** Why a resistive pad must not carry DC: U²/(R1 + R2) of its T are burnt even with its output open. */
+function padInDc(name: string, lossDb: number, volts: number): string {
+  const { teeSeriesOhm, teeShuntOhm } = symmetricPad(lossDb, 50);
+  const watt = volts ** 2 / (teeSeriesOhm + teeShuntOhm);
+  return `${name}: a resistive pad in the DC path takes ${watt.toFixed(2)} W even with its output open, and passes next to nothing. Put it on the receiver's side of the feed.`;
+}
 
 /** Why a stage between feed and load must not stand there; undefined for one that may. */
 function barrier(stage: DcStage, volts: number): string | undefined {
@@ -155,4 +165,54 @@ function serve(feed: Extract<DcStage, { dc: 'feed' }>, served: readonly DcStage[
     ampere -= drawn[i];
   }
   return { loads, ampere: total };
+}
+
+/** A single feed asked about on its own, the feed first. */
+export interface DcQuestion {
+  readonly supplyV: number;
+  readonly currentA: number;
+  /** Least voltage the amplifier works at. */
+  readonly leastV: number;
+  /** What the feed delivers at most. */
+  readonly limitA: number;
+  readonly centrePositive: boolean;
+  /** What the amplifier wants on the centre. */
+  readonly wantsPositive: boolean;
+  readonly parts: readonly DcStage[];
+}
+
+/** What arrives at the amplifier, and why something must not stay as it is. */
+export interface DcFinding {
+  readonly atLoadV: number;
+  /** Longest line of the same kind that still leaves the least voltage, m; undefined without a single line of known resistance. */
+  readonly limitLengthM?: number;
+  readonly errors: readonly string[];
+  readonly warnings: readonly string[];
+  readonly fine: boolean;
+}
+
+/** One amplifier on one feed: the same as a path of these parts, and how long its line may be. @throws OutOfRangeError for a negative figure. */
+export function dcFeed(question: DcQuestion): DcFinding {
+  const { supplyV, currentA, leastV, limitA, parts } = question;
+  requirePositive(supplyV, 'Supply (V)');
+  requirePositive(currentA, 'Current (A)');
+  requireRange(leastV, 'Least voltage (V)', 0);
+  const lines = parts.filter((part) => part.dc === 'line');
+  for (const { lengthM, ohmPerM = 0 } of lines) {
+    requireRange(lengthM, 'Line length (m)', 0);
+    requireRange(ohmPerM, 'Loop resistance (ohm per m)', 0);
+  }
+  const found = dcPath([
+    { dc: 'load', name: 'the amplifier', leastV, currentA, wantsPositive: question.wantsPositive },
+    ...[...parts].reverse(),
+    { dc: 'feed', name: 'the feed', supplyV, limitA, positive: question.centrePositive },
+  ]);
+  const [load] = found.loads;
+  const errors = [...load.errors, ...found.errors];
+  const ohmPerM = lines.length === 1 ? lines[0].ohmPerM : undefined;
+  return {
+    atLoadV: load.volts ?? supplyV,
+    ...(ohmPerM ? { limitLengthM: Math.max(0, (supplyV - leastV) / (ohmPerM * currentA)) } : {}),
+    ...{ errors, warnings: load.warnings, fine: errors.length === 0 },
+  };
 }

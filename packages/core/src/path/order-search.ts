@@ -3,7 +3,7 @@ import { preselectionDb } from '../choose/forecast';
 import { powerDb, powerRatio } from '../units/decibel';
 import { noisePowerDbm } from '../site/external-noise';
 import { productsInBand, type ProductKind } from './intermod';
-import type { PathQuestion, PathReceiver, PathSignal } from './plan';
+import type { PathQuestion, PathReceiver, PathSignal } from './question';
 import { effectiveNoiseFigureDb } from './receiver';
 import { compressionDbm, stageGainDb, stageIntercepts, stageNoise, type PathStage } from './stages';
 

@@ -1,6 +1,7 @@
-import { requireRange } from '../errors';
+import { OutOfRangeError, requireRange } from '../errors';
+import type { Parameter } from '../antenna/kind';
 import type { FilterShape } from '../filter/response';
-import type { Dimension } from '../units/quantity';
+import { parseQuantity } from '../units/quantity';
 import { powerDb } from '../units/decibel';
 import type { DcLoad, DcStage } from './dc-path';
 import { diodeLimiter, plainTeeLossDb, resistiveSplitter } from './pads';
@@ -25,18 +26,11 @@ export type StageKind = (typeof STAGE_KINDS)[number];
 export type StageFigures = Readonly<Record<string, number>>;
 
 /** A figure that a kind of stage asks for. */
-export interface FigureSpec {
-  readonly id: string;
-  readonly label: string;
-  readonly dimension: Dimension;
-  readonly bareUnit?: string;
-  readonly least: number;
-  readonly most: number;
+export interface FigureSpec extends Omit<Parameter, 'start' | 'whole'> {
   /** As typed into a new form. */
   readonly start: string;
   /** May be left out. */
   readonly optional?: boolean;
-  readonly hint?: string;
   /** A choice instead of a number. */
   readonly options?: readonly { readonly value: number; readonly label: string }[];
 }
@@ -183,17 +177,23 @@ export function figureFaults(kind: StageKind, figures: StageFigures): readonly F
 
 const MIXING: readonly Mixing[] = ['above', 'below', 'sum'];
 
-/** A figure, or its start where the stage has none. */
+/** A figure, or its start where the stage has none; only for those that are never left out. */
 function figure(kind: StageKind, figures: StageFigures, id: string): number {
+  if (id in figures) return figures[id];
   const spec = STAGE_FIGURES[kind].find((one) => one.id === id);
-  return figures[id] ?? Number.parseFloat(spec?.start ?? '');
+  if (!spec) throw new OutOfRangeError(`A ${kind} has no figure "${id}". Leave it out.`, id);
+  return parseQuantity(spec.start, spec.dimension, spec.bareUnit ? { bareUnit: spec.bareUnit } : {});
 }
 
-/** Loss to one output of a splitter, the others terminated, dB. @throws OutOfRangeError for fewer than two outputs. */
-export function splitterLossDb(form: number, outputs: number, excessDb: number): number {
+/** How a splitter is made, by its figure. */
+const SPLITTERS = ['hybrid', 'star', 'tee'] as const;
+export type SplitterForm = (typeof SPLITTERS)[number];
+
+/** Loss to one output of a splitter, the others terminated, dB; the excess counts for a hybrid. @throws OutOfRangeError for fewer than two outputs. */
+export function splitterLossDb(form: SplitterForm, outputs: number, excessDb = 0): number {
   requireRange(outputs, 'Outputs', 2, 100);
-  if (form === 1) return resistiveSplitter(outputs, 50).lossDb;
-  return form === 2 ? plainTeeLossDb(outputs) : powerDb(outputs) + excessDb;
+  if (form === 'star') return resistiveSplitter(outputs, 50).lossDb;
+  return form === 'tee' ? plainTeeLossDb(outputs) : powerDb(outputs) + excessDb;
 }
 
 /** Points of one period in the figures of a limiter; its curve is smooth near the levels looked at. */
@@ -243,7 +243,7 @@ export function figuredStage(
   const of = (id: string): number => figure(kind, figures, id);
   switch (kind) {
     case 'splitter':
-      return { kind: 'pad', name, lossDb: splitterLossDb(of('form'), of('outputs'), of('excessDb')) };
+      return { kind: 'pad', name, lossDb: splitterLossDb(SPLITTERS[of('form')], of('outputs'), of('excessDb')) };
     case 'switch':
       return { kind: 'pad', name, lossDb: of('lossDb') };
     case 'limiter':
@@ -257,8 +257,8 @@ export function figuredStage(
       const { gainDb, noiseFigureDb, iip2Dbm, iip3Dbm } = active;
       return {
         ...{ kind, name, gainDb, noiseFigureDb, iip2Dbm, iip3Dbm },
-        oscillatorHz: figures.oscillatorHz ?? 9.75e9,
-        mixing: MIXING[of('mixing')] ?? 'above',
+        oscillatorHz: of('oscillatorHz'),
+        mixing: MIXING[of('mixing')],
         imageRejectionDb: of('imageRejectionDb'),
       };
     }
@@ -290,8 +290,12 @@ export function stageDc(stage: {
   readonly lossDb: number;
   readonly shape: FilterShape;
   readonly figures: StageFigures;
-  /** Of a part from the shelf: what it says of its supply. */
-  readonly part?: { readonly supplyV: number | null; readonly currentA: number | null };
+  /** Of a part from the shelf: what it takes from the coax, and whether it amplifies. */
+  readonly part?: {
+    readonly supplyV: number | null;
+    readonly currentA: number | null;
+    readonly noiseFigureDb: number | null;
+  };
 }): DcStage {
   const { kind, name, figures } = stage;
   const of = (id: string): number => figure(kind, figures, id);
@@ -310,13 +314,17 @@ export function stageDc(stage: {
     case 'pad':
       return stage.lossDb === 0 ? { dc: 'through', name } : { dc: 'pad', name, lossDb: stage.lossDb };
     case 'part': {
-      const { supplyV, currentA } = stage.part ?? { supplyV: null, currentA: null };
+      const { supplyV = null, currentA = null, noiseFigureDb = null } = stage.part ?? {};
       const least = supplyV === null ? undefined : LEAST_SHARE * supplyV;
-      return loadOf(name, least, currentA === null ? undefined : 1000 * currentA, true) ?? { dc: 'unknown', name };
+      const load = loadOf(name, least, currentA === null ? undefined : 1000 * currentA, true);
+      // something active that takes nothing from the coax has a supply of its own
+      return load ?? (noiseFigureDb === null ? { dc: 'unknown', name } : { dc: 'blocked', name, own: true });
     }
     case 'splitter':
-      if (of('form') === 1) return { dc: 'resistive splitter', name };
-      return of('passesDc') === 1 || of('form') === 2 ? { dc: 'through', name } : { dc: 'leg without DC', name };
+      if (SPLITTERS[of('form')] === 'star') return { dc: 'resistive splitter', name };
+      return of('passesDc') === 1 || SPLITTERS[of('form')] === 'tee'
+        ? { dc: 'through', name }
+        : { dc: 'leg without DC', name };
     case 'switch':
       return of('passesDc') === 1 ? { dc: 'through', name } : { dc: 'blocked', name };
     case 'limiter':

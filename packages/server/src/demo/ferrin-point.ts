@@ -93,19 +93,15 @@ const revision = (antenna: string, design: Design): Change =>
 /** Filter and amplifier values that a stage does not use stay at these. */
 const STAGE = {
   ...STAGE_DEFAULTS,
-  cableId: 'pe5',
   lengthM: 25,
   gainDb: 15,
   noiseFigureDb: 2,
-  iip2Dbm: 40,
   iip3Dbm: 15,
   lossDb: 6,
   shape: 'highpass',
-  family: 'chebyshev',
   order: 7,
   rippleDb: 0.2,
   edgeLowHz: 3e6,
-  edgeHighHz: 30e6,
 };
 
 /** An evening's floor on the club's frequency, every second minute. */

@@ -98,26 +98,8 @@ describe('the plan decides where it knows', () => {
     });
     const stage: StationData['pathStages'][number] = {
       ...stored(1),
-      pathId: 1,
-      name: 'coax',
-      kind: 'line',
-      firstPlace: 0,
-      secondPlace: 0,
-      cableId: 'pe5',
-      lengthM: 99,
       ...STAGE_DEFAULTS,
-      plotFeatureId: 9,
-      gainDb: 0,
-      noiseFigureDb: 0,
-      iip2Dbm: 0,
-      iip3Dbm: 0,
-      lossDb: 0,
-      shape: 'lowpass',
-      family: 'chebyshev',
-      order: 5,
-      rippleDb: 0.1,
-      edgeLowHz: 1e6,
-      edgeHighHz: 3e7,
+      ...{ pathId: 1, name: 'coax', kind: 'line', firstPlace: 0, secondPlace: 0, lengthM: 99, plotFeatureId: 9 },
     };
     const data = { ...withPlan(run), pathStages: [stage] };
     expect(orderedStages(data, 1, 1)[0].lengthM).toBe(12);

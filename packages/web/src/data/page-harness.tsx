@@ -1,5 +1,5 @@
 import { render } from '@testing-library/react';
-import type { ComponentType } from 'react';
+import type { ComponentType, ReactNode } from 'react';
 import { MemoryRouter, Route, Routes } from 'react-router';
 import { SWRConfig } from 'swr';
 import type { StationData } from './station';
@@ -17,10 +17,20 @@ export const renderPage = (Page: ComponentType, stage: string, data: StationData
     >
       <MemoryRouter initialEntries={[`/s/1/${stage}`]}>
         <Routes>
-          <Route path={`/s/:station/${stage.split('?')[0]}`} element={<Page />} />
+          <Route path={`/s/:station/${stage}`} element={<Page />} />
         </Routes>
       </MemoryRouter>
     </SWRConfig>,
+  );
+
+/** Renders a part of a stage inside its address. */
+export const renderView = (view: ReactNode, stage: string) =>
+  render(
+    <MemoryRouter initialEntries={[`/s/1/${stage}`]}>
+      <Routes>
+        <Route path={`/s/:station/${stage}`} element={view} />
+      </Routes>
+    </MemoryRouter>,
   );
 
 /** The first sentence of the page now shown, without marks and double spaces. */

@@ -1,11 +1,11 @@
 import {
+  classMedians,
   ENVIRONMENTS,
-  expectedNoise,
   fixed,
   floorPattern,
   floorSteps,
   frequencyText,
-  noisePowerDbm,
+  type Environment,
   type FloorReading,
   type FloorStep,
 } from '@velvet-reed/core';
@@ -40,19 +40,17 @@ export function FloorChart({
   const unitMs = short ? MINUTE_MS : HOUR_MS;
   const points = readings.map(({ atMs, levelDbm }) => ({ x: (atMs - begin) / unitMs, y: levelDbm }));
   const end = Math.max(0.05, points[points.length - 1].x);
-  const levels = readings.map(({ levelDbm }) => levelDbm);
+  const span = readings.reduce<readonly [number, number]>(
+    ([least, most], { levelDbm }) => [Math.min(least, levelDbm), Math.max(most, levelDbm)],
+    [Infinity, -Infinity],
+  );
   const typed = useTypedNumbers([
     { name: 'width', label: 'Log taken in a bandwidth of', dimension: 'frequency', bareUnit: 'Hz', start: '2.5 kHz' },
   ]);
   const bandwidthHz = typed.value('width') ?? 0;
-  const classes = ENVIRONMENTS.map((environment, i) => {
-    const { faDb } = expectedNoise(environment, freqHz, data.station.noiseOffsetDb);
-    const levelDbm = bandwidthHz > 0 ? noisePowerDbm(faDb, bandwidthHz) : undefined;
-    const away =
-      levelDbm === undefined ? Infinity : Math.max(Math.min(...levels) - levelDbm, levelDbm - Math.max(...levels));
-    return { environment, levelDbm, look: i + 1, drawn: away <= BEHIND_DB };
-  });
-  const shown = [...levels, ...classes.flatMap(({ drawn, levelDbm }) => (drawn ? [levelDbm ?? 0] : []))];
+  const classes = bandwidthHz > 0 ? classMedians(freqHz, bandwidthHz, span) : [];
+  const drawn = classes.filter(({ near }) => near);
+  const shown = [...span, ...drawn.map(({ levelDbm }) => levelDbm)];
   const low = 10 * Math.floor(Math.min(...shown) / 10);
   const high = 10 * Math.ceil(Math.max(...shown) / 10 + 0.01);
   const ticks = Array.from({ length: Math.round((high - low) / 10) + 1 }, (_, i) => low + 10 * i);
@@ -67,11 +65,10 @@ export function FloorChart({
         label={`Noise floor over ${short ? 'minutes' : 'hours'} since the first reading`}
         traces={[
           { id: 'floor', name: 'floor', points, look: 0 },
-          ...classes.flatMap(({ environment, levelDbm, look, drawn }) =>
-            drawn && levelDbm !== undefined
-              ? [{ id: environment, name: environment, look, points: [0, end].map((x) => ({ x, y: levelDbm })) }]
-              : [],
-          ),
+          ...drawn.map(({ environment, levelDbm }) => ({
+            ...{ id: environment, name: environment, look: lookOf(environment) },
+            points: [0, end].map((x) => ({ x, y: levelDbm })),
+          })),
         ]}
         bands={[]}
         markers={steps.map((step, i) => ({ name: `step ${i + 1}`, x: (step.atMs - begin) / unitMs }))}
@@ -93,20 +90,18 @@ export function FloorChart({
             class (ITU-R P.372 medians, ±10 dB; yours in bold):
           </p>
           <ul className="flex flex-wrap gap-x-6 text-sm" aria-label="Medians of the noise classes">
-            {classes.map(({ environment, levelDbm, look, drawn }) => (
+            {classes.map(({ environment, levelDbm, near }) => (
               <li key={environment} className={environment === data.station.environment ? 'font-bold' : ''}>
-                {drawn && <TraceMark look={look} />} {environment.replace('_', ' ')}{' '}
-                {levelDbm !== undefined && (
-                  <Value
-                    shown={inDb(levelDbm, 0, 'dBm')}
-                    provenance={{
-                      origin: 'catalogue',
-                      formula: 'kT₀B + F_a; man-made median, galactic and rough atmospheric noise added as powers',
-                      source: 'Recommendation ITU-R P.372',
-                    }}
-                  />
-                )}
-                {drawn ? '' : ' (outside the drawing)'}
+                {near && <TraceMark look={lookOf(environment)} />} {environment.replace('_', ' ')}{' '}
+                <Value
+                  shown={inDb(levelDbm, 0, 'dBm')}
+                  provenance={{
+                    origin: 'catalogue',
+                    formula: 'kT₀B + F_a; man-made median, galactic and rough atmospheric noise added as powers',
+                    source: 'Recommendation ITU-R P.372',
+                  }}
+                />
+                {near ? '' : ' (outside the drawing)'}
               </li>
             ))}
           </ul>
@@ -121,7 +116,12 @@ export function FloorChart({
           className="mt-1"
           onClick={() =>
             void trySave(
-              steps.map((step) => entry('noise', `Floor on ${frequencyText(freqHz)}: ${stepText(step)}`)),
+              steps.map((step) =>
+                entry(
+                  'noise',
+                  `Floor on ${frequencyText(freqHz)}: step of ${inDb(step.stepDb, 1).digits} dB ${stepStory(step)}`,
+                ),
+              ),
               'Written into the notebook.',
             )
           }
@@ -133,16 +133,12 @@ export function FloorChart({
   );
 }
 
-/** Medians this far from the readings are still drawn behind them, dB. */
-const BEHIND_DB = 20;
+/** Look of a class behind the readings, which have the first. */
+const lookOf = (environment: Environment): number => 1 + ENVIRONMENTS.indexOf(environment);
 
-function stepText(step: FloorStep): string {
-  const when = `step of ${fixed(step.stepDb, 1).replace('-', '−')} dB at ${clock(step.atMs)} UTC`;
-  const sun = step.sun
-    ? `, ${fixed(Math.abs(step.sun.minutesAfter), 0)} min ${step.sun.minutesAfter >= 0 ? 'after' : 'before'} computed ${step.sun.event}`
-    : '';
-  return `${when}${sun}: ${step.hint}.`;
-}
+/** When a step came and what it suggests, behind its size. */
+const stepStory = ({ atMs, sun, hint }: FloorStep): string =>
+  `at ${clock(atMs)} UTC${sun ? `, ${fixed(Math.abs(sun.minutesAfter), 0)} min ${sun.minutesAfter >= 0 ? 'after' : 'before'} computed ${sun.event}` : ''}: ${hint}.`;
 
 /** A device that was switched this close to a step is named beside it, ms. */
 const SWITCHED_MS = 3 * MINUTE_MS;
@@ -166,11 +162,8 @@ function StepLine({ step, switched }: { readonly step: FloorStep; readonly switc
           source: 'your log; sun by the almanac',
         }}
       />{' '}
-      at {clock(step.atMs)} UTC
-      {step.sun
-        ? `, ${fixed(Math.abs(step.sun.minutesAfter), 0)} min ${step.sun.minutesAfter >= 0 ? 'after' : 'before'} computed ${step.sun.event}`
-        : ''}
-      : {step.hint}.{switched ? ` You switched ${switched} within three minutes of it.` : ''}
+      {stepStory(step)}
+      {switched ? ` You switched ${switched} within three minutes of it.` : ''}
     </span>
   );
 }

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
-import { render, screen, within } from '@testing-library/react';
+import { screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { MemoryRouter, Route, Routes } from 'react-router';
+import { renderView } from '../../data/page-harness';
 import { TEST_STATION } from '../../data/test-station';
 import type { StationData } from '../../data/station';
 import { Devices } from './devices';
@@ -11,14 +11,7 @@ import { SMeter } from './s-meter';
 import { Spurs } from './spurs';
 
 const stored = (id: number) => ({ id, version: 1, stationId: 1, createdAt: '' });
-const shown = (view: React.ReactNode) =>
-  render(
-    <MemoryRouter initialEntries={['/s/1/noise']}>
-      <Routes>
-        <Route path="/s/:station/noise" element={view} />
-      </Routes>
-    </MemoryRouter>,
-  );
+const shown = (view: React.ReactNode) => renderView(view, 'noise');
 const FM: StationData['emitters'] = [
   { ...stored(1), name: 'B', freqHz: 95.3e6, powerW: 4000, powerKind: 'ERP', distanceM: 1800, own: false },
   { ...stored(2), name: 'C', freqHz: 104.9e6, powerW: 8000, powerKind: 'ERP', distanceM: 2500, own: false },

@@ -76,7 +76,6 @@ function PadTest() {
           padDb,
           wantedDropDb,
           spurDropDb: before - after,
-
           amplifierAhead: ahead,
         })
       : undefined;

@@ -1,25 +1,17 @@
 import { describe, expect, test } from '@jest/globals';
 import { PATH_DEFAULTS, STAGE_DEFAULTS, type Saved } from '@velvet-reed/contract';
-import { analysePath, STAGE_KINDS } from '@velvet-reed/core';
-import { cleanup, render, screen, within } from '@testing-library/react';
+import { analysePath, dcPath, STAGE_KINDS } from '@velvet-reed/core';
+import { cleanup, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { MemoryRouter, Route, Routes } from 'react-router';
-import { orderedStages, toPathReceiver, toPathStage } from '../../data/path-stages';
+import { orderedStages, toDcStage, toPathReceiver, toPathStage } from '../../data/path-stages';
 import type { StationData } from '../../data/station';
+import { renderView } from '../../data/page-harness';
 import { TEST_STATION } from '../../data/test-station';
 import { AlongPath } from './along-path';
 import { StageForms } from './stage-forms';
-import { StageReports } from './stage-reports';
-import { UNUSED_STAGE } from './unused-stage';
+import { FilterLosses, StageReports } from './stage-reports';
 
-const shown = (view: React.ReactNode) =>
-  render(
-    <MemoryRouter initialEntries={['/s/1/path']}>
-      <Routes>
-        <Route path="/s/:station/path" element={view} />
-      </Routes>
-    </MemoryRouter>,
-  );
+const shown = (view: React.ReactNode) => renderView(view, 'path');
 const [path] = TEST_STATION.paths;
 const [receiver] = TEST_STATION.receivers;
 
@@ -29,8 +21,8 @@ function dataOf(stages: readonly Partial<Saved<'pathStages'>>[]): StationData {
     ...TEST_STATION,
     pathStages: stages.map((stage, i) => ({
       ...{ id: i + 1, version: 1, stationId: 1, createdAt: '' },
-      ...({ ...UNUSED_STAGE, shape: 'highpass', family: 'chebyshev' } as const),
       ...STAGE_DEFAULTS,
+      shape: 'highpass' as const,
       ...{ pathId: path.id, name: `stage ${i}`, kind: 'pad', firstPlace: i, secondPlace: stages.length - i },
       ...stage,
     })),
@@ -41,7 +33,8 @@ const ordersOf = (data: StationData) =>
   ([1, 2] as const).map((order) => {
     const stored = orderedStages(data, path.id, order);
     const stages = stored.map((stage) => toPathStage(data, stage));
-    return { order, stored, stages, analysis: analysePath(stages, toPathReceiver(receiver), question) };
+    const dc = dcPath(stored.map((stage) => toDcStage(data, stage)));
+    return { order, stored, stages, dc, analysis: analysePath(stages, toPathReceiver(receiver), question) };
   });
 const along = (data: StationData, one = path) =>
   shown(<AlongPath data={data} path={one} receiver={receiver} orders={ordersOf(data)} />);
@@ -82,17 +75,26 @@ describe('DC read off the stages', () => {
 });
 
 describe('plugs of the path', () => {
-  test('adapters from the box, the shopping list, and a wrong line', async () => {
+  const data = dataOf([{ ...COAX, connectorIn: 'N-m', connectorOut: 'SMA-m', secondPlace: 0 }]);
+  const ends = { ...path, ...PATH_DEFAULTS, antennaConnector: 'N-f', receiverConnector: 'BNC-f' };
+  const plugs = () => screen.getByRole('region', { name: 'Plugs and adapters' });
+  test('the shopping list without a box, the fewest adapters with one', () => {
+    along(data, ends);
+    expect(plugs().textContent).toMatch(/Missing, for the shopping list: an adapter SMA-f to BNC-m/);
+    cleanup();
+    along({ ...data, station: { ...data.station, adapterBox: 'SMA-f to BNC-m' } }, ends);
+    expect(plugs().textContent).toMatch(/coax to .*: fewest adapters SMA-f to BNC-m/);
+  });
+  test('a line that is no adapter and a plug that is none are told beside their fields, and nothing is sent', async () => {
     const user = userEvent.setup();
-    const data = dataOf([{ ...COAX, connectorIn: 'N-m', connectorOut: 'SMA-m', secondPlace: 0 }]);
-    along(data, { ...path, ...PATH_DEFAULTS, antennaConnector: 'N-f', receiverConnector: 'BNC-f' });
-    const plugs = screen.getByRole('region', { name: 'Plugs and adapters' });
-    expect(plugs.textContent).toMatch(/Missing, for the shopping list: an adapter SMA-f to BNC-m/);
-    await user.type(within(plugs).getByLabelText(/^Adapters in the box/), 'SMA-f to BNC-m');
-    expect(plugs.textContent).toMatch(/coax to .*: fewest adapters SMA-f to BNC-m/);
-    await user.type(within(plugs).getByLabelText(/^Adapters in the box/), '{enter}nonsense');
-    expect(within(plugs).getByRole('alert').textContent).toMatch(/"nonsense" is no adapter/);
-    expect(within(plugs).getByRole('button').hasAttribute('disabled')).toBe(true);
+    along(data, ends);
+    await user.type(within(plugs()).getByLabelText('Adapters in the box'), 'nonsense');
+    await user.click(within(plugs()).getByRole('button', { name: 'Keep the box' }));
+    expect((await within(plugs()).findByRole('alert')).textContent).toMatch(/"nonsense" is no adapter/);
+    await user.clear(within(plugs()).getByLabelText('Plug of the antenna'));
+    await user.type(within(plugs()).getByLabelText('Plug of the antenna'), 'cheese');
+    await user.click(within(plugs()).getByRole('button', { name: 'Keep the plugs' }));
+    expect((await within(plugs()).findAllByRole('alert'))[0].textContent).toMatch(/"cheese" names no connector/);
   });
 });
 
@@ -111,6 +113,26 @@ test('a converter: where the band lands, its image, what to tune; stage by stage
   const table = screen.getByRole('region', { name: 'Order 1: stage by stage' });
   expect(within(table).getByRole('row', { name: /^converter/ }).textContent).toMatch(/0\.0.*dB/);
   expect(within(table).getAllByRole('row').at(-1)?.textContent).toMatch(/at 1\.2500 GHz.*60\.0/);
+});
+
+test('what a filter takes counts at the frequency that it stands at, not at the antenna’s', () => {
+  const converter = {
+    kind: 'converter',
+    name: 'converter',
+    figures: { oscillatorHz: 9.75e9, mixing: 0, imageRejectionDb: 40 },
+  } as const;
+  const highPass = { kind: 'filter', name: 'high-pass', edgeLowHz: 2.5e9, lossDb: 0 } as const;
+  const signals = [{ name: 'beacon', freqHz: 11e9, levelDbm: -90 }];
+  const takes = (data: StationData): string => {
+    cleanup();
+    const [first] = ordersOf(data);
+    const analysis = analysePath(first.stages, toPathReceiver(receiver), { ...question, signals });
+    shown(<FilterLosses view={{ ...first, analysis }} />);
+    return screen.getByRole('region', { name: 'What the filters take' }).textContent ?? '';
+  };
+  // ahead of the converter 11 GHz passes; behind it 1.25 GHz is an octave under the edge: order 5, 0.1 dB, x = 2: 35 dB (Chebyshev, T5(2) = 362)
+  expect(takes(dataOf([highPass, converter]))).toMatch(/wanted band 0\.[01] dB, beacon 0\.[01] dB/);
+  expect(takes(dataOf([converter, highPass]))).toMatch(/wanted band 34\.[78] dB, beacon 34\.[78] dB/);
 });
 
 describe('forms of stages', () => {

@@ -1,6 +1,5 @@
+import { SCHEMAS, stationSchema } from '@velvet-reed/contract';
 import {
-  CoreError,
-  dcPath,
   fixed,
   frequencyPlan,
   frequencyText,
@@ -10,10 +9,9 @@ import {
   type DcPath,
   type PlugRow,
 } from '@velvet-reed/core';
-import { useState } from 'react';
-import { pluggedRow, toDcStage } from '../../data/path-stages';
-import { showTrouble, useWrite, type StationData } from '../../data/station';
-import { Button } from '../../ui/button';
+import { pluggedRow } from '../../data/path-stages';
+import { useWrite } from '../../data/station';
+import { RecordForm, type FieldSpec } from '../../ui/record-form';
 import { Caution, Section } from '../../ui/stage';
 import { Value } from '../../ui/value';
 import type { OrderView, PathView } from './order-view';
@@ -23,7 +21,7 @@ export function AlongPath({ data, path, receiver, orders }: PathView) {
   return (
     <>
       <Frequencies orders={orders} receiverName={receiver.name} />
-      <Dc data={data} orders={orders} />
+      <Dc orders={orders} />
       <Plugs data={data} path={path} receiver={receiver} orders={orders} />
     </>
   );
@@ -77,8 +75,8 @@ const OHM = {
   source: 'Ohm; loop resistance is centre and shield together',
 } as const;
 
-function Dc({ data, orders }: { readonly data: StationData; readonly orders: readonly OrderView[] }) {
-  const views = together(orders, ({ stored }) => dcPath(stored.map((stage) => toDcStage(data, stage))));
+function Dc({ orders }: { readonly orders: readonly OrderView[] }) {
+  const views = together(orders, ({ dc }) => dc);
   if (views.every(({ found }) => found.loads.length + found.errors.length + found.warnings.length === 0)) return null;
   return (
     <Section
@@ -134,84 +132,52 @@ const Sentences = ({ errors, warnings }: Pick<DcPath, 'errors' | 'warnings'>) =>
   </>
 );
 
-function Plugs({ data, path, receiver, orders }: PathView) {
-  const { trySave, saveStation } = useWrite();
-  const [antenna, setAntenna] = useState(path.antennaConnector);
-  const [end, setEnd] = useState(path.receiverConnector);
-  const [box, setBox] = useState(data.station.adapterBox);
-  const now = { ...path, antennaConnector: antenna, receiverConnector: end };
-  const found = joined(orders, box, (view) => pluggedRow(data, now, view.stored, receiver.name));
-  const changed =
-    antenna !== path.antennaConnector || end !== path.receiverConnector || box !== data.station.adapterBox;
+const PLUG_HINT = 'family and gender, like N-f, or empty';
+const ENDS: readonly FieldSpec[] = [
+  { name: 'antennaConnector', label: 'Plug of the antenna', kind: 'text', hint: PLUG_HINT },
+  { name: 'receiverConnector', label: 'Plug of the receiver', kind: 'text', hint: PLUG_HINT },
+];
+const BOX: readonly FieldSpec[] = [
+  { name: 'adapterBox', label: 'Adapters in the box', kind: 'long', hint: 'one a line, like SMA-m to N-f' },
+];
+
+function Plugs({ data: { station, parts }, path, receiver, orders }: PathView) {
+  const { save, saveStation } = useWrite();
+  const box = readAdapters(station.adapterBox);
+  const views = together(orders, ({ stored }) =>
+    joinRow(pluggedRow({ station, parts }, path, stored, receiver.name), box),
+  );
   return (
     <Section title="Plugs and adapters" hint="the plugs of the stages are entered with them, or with the part">
-      <div className="flex flex-wrap items-end gap-4">
-        <label className="text-sm text-dim">
-          Plug of the antenna
-          <input
-            className="mt-1 block w-28 font-mono text-ink"
-            value={antenna}
-            placeholder="N-f"
-            onChange={(event) => setAntenna(event.target.value)}
-          />
-        </label>
-        <label className="text-sm text-dim">
-          Plug of the receiver
-          <input
-            className="mt-1 block w-28 font-mono text-ink"
-            value={end}
-            placeholder="SMA-f"
-            onChange={(event) => setEnd(event.target.value)}
-          />
-        </label>
-        <label className="text-sm text-dim">
-          Adapters in the box, one a line
-          <textarea
-            className="mt-1 block w-56 font-mono text-ink"
-            rows={2}
-            value={box}
-            placeholder="SMA-m to N-f"
-            onChange={(event) => setBox(event.target.value)}
-          />
-        </label>
-        <Button
-          disabled={!changed || 'fault' in found}
-          onClick={() =>
-            void (async () => {
-              const { id, version } = path;
-              const values = { antennaConnector: antenna.trim(), receiverConnector: end.trim() };
-              const ids = await trySave([{ op: 'update', resource: 'paths', id, version, values }], 'Plugs kept.');
-              if (ids && box !== data.station.adapterBox)
-                await saveStation(data.station.version, { adapterBox: box }).catch(showTrouble);
-            })()
-          }
-        >
-          Keep plugs and box
-        </Button>
+      <div role="status" className="max-w-prose">
+        {views.map((view) => (
+          <Row key={view.title} title={view.title} row={view.found} />
+        ))}
       </div>
-      {'fault' in found ? (
-        <p role="alert" className="mt-1 text-danger">
-          {found.fault}
-        </p>
-      ) : (
-        <div role="status" className="mt-2 max-w-prose">
-          {found.views.map((view) => (
-            <Row key={view.title} title={view.title} row={view.found} />
-          ))}
-        </div>
-      )}
+      <RecordForm
+        key={path.version}
+        fields={ENDS}
+        schema={SCHEMAS.paths}
+        fixed={SCHEMAS.paths.cast({ ...path }, { stripUnknown: true })}
+        start={{ antennaConnector: path.antennaConnector, receiverConnector: path.receiverConnector }}
+        submit="Keep the plugs"
+        onSave={({ antennaConnector, receiverConnector }) => {
+          const { id, version } = path;
+          const values = { antennaConnector, receiverConnector };
+          return save([{ op: 'update', resource: 'paths', id, version, values }], 'Plugs kept.');
+        }}
+      />
+      <RecordForm
+        key={`box ${station.version}`}
+        fields={BOX}
+        schema={stationSchema}
+        fixed={stationSchema.cast({ ...station }, { stripUnknown: true })}
+        start={{ adapterBox: station.adapterBox }}
+        submit="Keep the box"
+        onSave={({ adapterBox }) => saveStation(station.version, { adapterBox: String(adapterBox) })}
+      />
     </Section>
   );
-}
-
-function joined(orders: readonly OrderView[], box: string, rowOf: (view: OrderView) => ReturnType<typeof pluggedRow>) {
-  try {
-    const adapters = readAdapters(box);
-    return { views: together(orders, (view) => joinRow(rowOf(view), adapters)) };
-  } catch (error) {
-    if (!(error instanceof CoreError)) throw error;
-    return { fault: error.message };
-  }
 }
 
 function Row({ title, row }: { readonly title: string; readonly row: PlugRow }) {

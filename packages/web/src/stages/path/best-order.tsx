@@ -25,14 +25,15 @@ interface State {
 
 /** The best set and order of the path's stages for every wish within the receiver's reach. */
 export function BestOrder({
-  stages,
+  own,
   shelf,
   receiver,
   goals,
   signals,
   head,
 }: {
-  readonly stages: readonly PathStage[];
+  /** What is in the path now. */
+  readonly own: readonly ShelfPart[];
   /** Parts that the listener has, beside what is in the path. */
   readonly shelf: readonly { readonly stage: PathStage; readonly cost: number }[];
   readonly receiver: PathReceiver;
@@ -57,11 +58,11 @@ export function BestOrder({
   const { result } = state;
   const [withShelf, setWithShelf] = useState(true);
   const pool: readonly ShelfPart[] = [
-    ...stages.map((stage) => ({ stage, needed: stage.kind === 'line', cost: stage.kind === 'line' ? 0 : 1 })),
+    ...own,
     ...(withShelf
       ? // a part that is in the path already is not taken twice
         shelf
-          .filter(({ stage }) => !stages.some((one) => one.kind === 'part' && one.name === stage.name))
+          .filter(({ stage }) => !own.some((one) => one.stage.kind === 'part' && one.stage.name === stage.name))
           .map(({ stage, cost }) => ({ stage, cost, needed: false }))
       : []),
   ];
@@ -70,8 +71,10 @@ export function BestOrder({
   return (
     <Section title="Best set and order" hint={`of these stages, for all wishes; exact up to ${MOST_PARTS} parts`}>
       <p className="max-w-prose text-sm text-dim">
-        Lines must be used; every other stage may be left out. What decides is the wish that loses most; strong carriers
-        must overload nothing.{head ? ' The antenna’s own amplifier stays first: nothing can be put ahead of it.' : ''}
+        Lines, splitters, switches, limiters and feeds must be used; every other stage may be left out. What decides is
+        the wish that loses most; strong carriers must overload nothing. The supply over the coax is not judged: look at
+        DC along this path when you have moved the stages.
+        {head ? ' The antenna’s own amplifier stays first: nothing can be put ahead of it.' : ''}
       </p>
       {shelf.length > 0 && (
         <label className="mt-1 flex min-h-11 items-center gap-2 sm:min-h-0">

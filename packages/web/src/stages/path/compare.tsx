@@ -1,14 +1,13 @@
 import { fixed, type PathAnalysis } from '@velvet-reed/core';
 import { Section, Wide } from '../../ui/stage';
 import { inDb, Value } from '../../ui/value';
-import { figureProvenance, lossProvenance, type OrderView } from './order-view';
+import { figureProvenance, lossProvenance, overNoise, productInk, snrLoss, type OrderView } from './order-view';
 
 /** Both orders beside each other, figure by figure. */
 export function Compare({ orders }: { readonly orders: readonly OrderView[] }) {
-  const rows: readonly (readonly [string, string, (view: OrderView) => React.ReactNode])[] = [
+  const rows: readonly (readonly [string, (view: OrderView) => React.ReactNode])[] = [
     [
       'Gain',
-      'sum of the stages at the middle of the wanted band',
       (view) => (
         <Value
           shown={inDb(view.analysis.gainDb)}
@@ -18,7 +17,6 @@ export function Compare({ orders }: { readonly orders: readonly OrderView[] }) {
     ],
     [
       'Noise figure',
-      '',
       (view) => (
         <Value
           shown={inDb(view.analysis.noiseFigureDb, 2)}
@@ -28,7 +26,6 @@ export function Compare({ orders }: { readonly orders: readonly OrderView[] }) {
     ],
     [
       'Third-order input intercept',
-      '',
       (view) =>
         view.analysis.iip3Dbm === null ? (
           'none'
@@ -44,7 +41,6 @@ export function Compare({ orders }: { readonly orders: readonly OrderView[] }) {
     ],
     [
       'Second-order input intercept',
-      '',
       (view) =>
         view.analysis.iip2Dbm === null ? (
           'none'
@@ -57,7 +53,6 @@ export function Compare({ orders }: { readonly orders: readonly OrderView[] }) {
     ],
     [
       'All carriers at the converter',
-      '',
       (view) =>
         view.analysis.totalDbm === null ? (
           'no carriers'
@@ -73,7 +68,6 @@ export function Compare({ orders }: { readonly orders: readonly OrderView[] }) {
     ],
     [
       'Room to full scale',
-      '',
       (view) =>
         view.analysis.headroomDb === null ? (
           ''
@@ -86,7 +80,6 @@ export function Compare({ orders }: { readonly orders: readonly OrderView[] }) {
     ],
     [
       'Room at the peaks of all carriers',
-      '',
       (view) =>
         view.analysis.peakHeadroomDb === null ? (
           ''
@@ -104,7 +97,6 @@ export function Compare({ orders }: { readonly orders: readonly OrderView[] }) {
     ],
     [
       'First stage overloaded',
-      '',
       ({ analysis }) =>
         analysis.firstOverload ? (
           <span className="text-caution">
@@ -117,17 +109,15 @@ export function Compare({ orders }: { readonly orders: readonly OrderView[] }) {
     ],
     [
       'SNR lost to noise',
-      '',
       (view) => (
-        <Value shown={inDb(view.analysis.snrLossDb, 2)} provenance={figureProvenance('(fa + F − 1)/fa', view)} />
+        <Value shown={snrLoss(view.analysis.snrLossDb)} provenance={figureProvenance('(fa + F − 1)/fa', view)} />
       ),
     ],
     [
       'SNR lost, products counted',
-      '',
-      (view) => <Value strong shown={inDb(view.analysis.snrLossWithProductsDb, 2)} provenance={lossProvenance(view)} />,
+      (view) => <Value strong shown={snrLoss(view.analysis.snrLossWithProductsDb)} provenance={lossProvenance(view)} />,
     ],
-    ['Strongest product in band', '', (view) => <Product analysis={view.analysis} />],
+    ['Strongest product in band', (view) => <Product analysis={view.analysis} />],
   ];
   return (
     <Section title="Side by side">
@@ -141,7 +131,7 @@ export function Compare({ orders }: { readonly orders: readonly OrderView[] }) {
             </tr>
           </thead>
           <tbody>
-            {rows.map(([name, , cell]) => (
+            {rows.map(([name, cell]) => (
               <tr key={name}>
                 <th scope="row" className="text-ink">
                   {name}
@@ -162,9 +152,8 @@ function Product({ analysis }: { readonly analysis: PathAnalysis }) {
   const product = analysis.worstProduct;
   if (!product) return <span className="text-dim">none falls here</span>;
   return (
-    <span className={product.overNoiseDb > 0 ? 'text-caution' : ''}>
-      {product.signals.join(' and ')}, {product.label}, made in {product.madeIn}:{' '}
-      <span className="font-mono">{fixed(product.overNoiseDb, 0)} dB</span> over the noise
+    <span className={productInk(product)}>
+      {product.signals.join(' and ')}, {product.label}, made in {product.madeIn}: {overNoise(product)}
     </span>
   );
 }

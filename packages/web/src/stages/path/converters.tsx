@@ -1,14 +1,4 @@
-import {
-  activeStage,
-  cascadeNoiseFactor,
-  downConversion,
-  fixed,
-  frequencyText,
-  passiveStage,
-  powerDb,
-  powerRatio,
-  showFrequency,
-} from '@velvet-reed/core';
+import { CONVERTER_ASSUMED, converterChain, fixed, frequencyText, showFrequency } from '@velvet-reed/core';
 import { Caution, Section } from '../../ui/stage';
 import { TypedFields } from '../../ui/typed-numbers';
 import { useTypedNumbers } from '../../ui/use-typed-numbers';
@@ -69,17 +59,11 @@ function Converted({
   readonly pad: number;
   readonly receiver: number;
 }) {
-  const plan = downConversion({
-    rfHz,
-    oscillatorHz,
-    oscillatorPpm: ppm,
-    systemK: 290 * (powerRatio(nf) - 1) + 50,
-    gainDb,
-    bandwidthHz: 10e6,
-    cableLossDb: 3,
-    wantedDbm: -60,
+  const plan = converterChain({
+    ...{ rfHz, oscillatorHz, oscillatorPpm: ppm, gainDb, noiseFigureDb: nf },
+    ...{ padDb: pad, receiverNoiseFigureDb: receiver },
   });
-  const total = powerDb(cascadeNoiseFactor([activeStage(gainDb, nf), passiveStage(pad), activeStage(0, receiver)]));
+  const { skyK, cableLossDb, wantedDbm, bandwidthHz } = CONVERTER_ASSUMED;
   const mixing: Provenance = {
     origin: 'model',
     formula: '|signal − oscillator|',
@@ -93,11 +77,11 @@ function Converted({
       a noise figure of{' '}
       <Value
         strong
-        shown={inDb(total, 3)}
+        shown={inDb(plan.chainNoiseFigureDb, 3)}
         provenance={{ origin: 'model', formula: 'F₁ + (F₂ − 1)/G₁ + …', source: 'Friis, Proc. IRE 32 (1944) 419' }}
       />
-      . Its noise over 10 MHz is {fixed(plan.noiseDbm, 0)} dBm (sky of 50 K assumed): a pad of {fixed(plan.padDb, 0)} dB
-      behind 3 dB of cable brings it to −60 dBm.
+      . Its noise over {frequencyText(bandwidthHz, 2)} is {fixed(plan.noiseDbm, 0)} dBm: a pad of {fixed(plan.padDb, 0)}{' '}
+      dB brings it to {wantedDbm} dBm. Assumed: a sky of {skyK} K, {cableLossDb} dB of cable behind the converter.
     </p>
   );
 }

@@ -1,4 +1,4 @@
-import { CoreError, dcFeed, fixed, showLength, type DcPart } from '@velvet-reed/core';
+import { CoreError, dcFeed, fixed, showLength, type DcStage } from '@velvet-reed/core';
 import { useState } from 'react';
 import { Caution, Section } from '../../ui/stage';
 import { TypedFields } from '../../ui/typed-numbers';
@@ -10,27 +10,18 @@ const OHM: Provenance = {
   formula: 'U − I · (loop ohm per metre) · length',
   source: 'Ohm; loop resistance is centre and shield together',
 };
-const BARRIERS = [
-  { id: 'none', name: 'nothing else' },
-  { id: 'pad', name: 'a resistive 20 dB pad' },
-  { id: 'star', name: 'a resistive splitter' },
-  { id: 'leg', name: 'the splitter leg without DC' },
-  { id: 'block', name: 'a DC block' },
-] as const;
-type Barrier = (typeof BARRIERS)[number]['id'];
-
-const partOf = (barrier: Barrier): readonly DcPart[] =>
-  ({
-    none: [],
-    pad: [{ kind: 'resistive pad' as const, name: '20 dB pad', lossDb: 20 }],
-    star: [{ kind: 'resistive splitter' as const, name: 'Resistive splitter' }],
-    leg: [{ kind: 'transformer splitter' as const, name: 'Splitter', passesDc: false }],
-    block: [{ kind: 'DC block' as const, name: 'DC block' }],
-  })[barrier];
+/** What else can stand between feed and amplifier. */
+const BARRIERS: readonly { readonly id: string; readonly name: string; readonly parts: readonly DcStage[] }[] = [
+  { id: 'none', name: 'nothing else', parts: [] },
+  { id: 'pad', name: 'a resistive 20 dB pad', parts: [{ dc: 'pad', name: '20 dB pad', lossDb: 20 }] },
+  { id: 'star', name: 'a resistive splitter', parts: [{ dc: 'resistive splitter', name: 'Resistive splitter' }] },
+  { id: 'leg', name: 'the splitter leg without DC', parts: [{ dc: 'leg without DC', name: 'Splitter' }] },
+  { id: 'block', name: 'a DC block', parts: [{ dc: 'blocked', name: 'DC block' }] },
+];
 
 /** DC for an amplifier along the coax: what arrives, and what must not stand in its way. */
 export function DcFeed() {
-  const [barrier, setBarrier] = useState<Barrier>('none');
+  const [barrier, setBarrier] = useState(BARRIERS[0]);
   const [reversed, setReversed] = useState(false);
   const typed = useTypedNumbers([
     { name: 'supply', label: 'Supply, V', dimension: 'plain', start: '5.0' },
@@ -40,7 +31,7 @@ export function DcFeed() {
     { name: 'length', label: 'Line', dimension: 'length', bareUnit: 'm', start: '35 m' },
     { name: 'ohm', label: 'Loop resistance, Ω per m', dimension: 'plain', start: '0.12' },
   ]);
-  const found = dcResult(typed, barrier, reversed);
+  const found = dcResult(typed, barrier.parts, reversed);
   return (
     <Section title="DC along the coax" hint="voltage at the amplifier, polarity, parts that burn or block">
       <Caution>
@@ -53,8 +44,8 @@ export function DcFeed() {
           Between injector and amplifier also
           <select
             className="ml-2 text-ink"
-            value={barrier}
-            onChange={(event) => setBarrier(BARRIERS.find(({ id }) => id === event.target.value)?.id ?? 'none')}
+            value={barrier.id}
+            onChange={(event) => setBarrier(BARRIERS.find(({ id }) => id === event.target.value) ?? BARRIERS[0])}
           >
             {BARRIERS.map(({ id, name }) => (
               <option key={id} value={id}>
@@ -104,7 +95,7 @@ export function DcFeed() {
   );
 }
 
-function dcResult(typed: ReturnType<typeof useTypedNumbers>, barrier: Barrier, reversed: boolean) {
+function dcResult(typed: ReturnType<typeof useTypedNumbers>, barrier: readonly DcStage[], reversed: boolean) {
   const [supplyV, current, leastV, limit, lengthM, loopOhmPerM] = [
     'supply',
     'current',
@@ -131,7 +122,7 @@ function dcResult(typed: ReturnType<typeof useTypedNumbers>, barrier: Barrier, r
         limitA: limit / 1000,
         centrePositive: true,
         wantsPositive: !reversed,
-        parts: [{ kind: 'line', name: 'Line', lengthM, loopOhmPerM }, ...partOf(barrier)],
+        parts: [{ dc: 'line', name: 'Line', lengthM, ohmPerM: loopOhmPerM }, ...barrier],
       }),
     };
   } catch (error) {

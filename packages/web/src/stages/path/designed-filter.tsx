@@ -1,9 +1,11 @@
 import { MOST_TRANSFER_POINTS } from '@velvet-reed/contract';
 import {
+  builtTransfer,
   coilResistance,
   filterTouchstone,
   fixed,
   frequencyText,
+  LEAKAGE_DB,
   namedParts,
   productDropDb,
   qFrequencyHz,
@@ -34,10 +36,9 @@ const FARTHEST = 30;
 /** Points of a response curve. */
 const POINTS = 300;
 
-/** More loss than this means nothing: leakage around the filter decides. */
-const MOST_LOSS_DB = 100;
+/** More loss than leakage leaves means nothing. */
 const lossText = (lossDb: number) =>
-  lossDb > MOST_LOSS_DB ? { digits: `over ${MOST_LOSS_DB}`, unit: 'dB' } : inDb(lossDb, 1);
+  lossDb > LEAKAGE_DB ? { digits: `over ${LEAKAGE_DB}`, unit: 'dB' } : inDb(lossDb, 1);
 
 const FAMILY = { chebyshev: 'Chebyshev', butterworth: 'Butterworth', elliptic: 'Elliptic' } as const;
 
@@ -140,13 +141,7 @@ export function DesignedFilter({
                   resource: 'parts',
                   values: {
                     name: `${FAMILY[question.family]} ${question.shape} ${spec.edgesHz.map((edge) => frequencyText(edge, 3)).join(' to ')}`,
-                    transfer: thinTransfer(
-                      grid(lowHz, highHz).map((freqHz) => ({
-                        freqHz,
-                        gainDb: -Math.min(MOST_LOSS_DB, design.realLossDb(freqHz)),
-                      })),
-                      MOST_TRANSFER_POINTS,
-                    ),
+                    transfer: thinTransfer(builtTransfer(design, grid(lowHz, highHz)), MOST_TRANSFER_POINTS),
                     noiseFigureDb: null,
                     iip2Dbm: null,
                     iip3Dbm: null,

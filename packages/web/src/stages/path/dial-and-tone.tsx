@@ -8,6 +8,7 @@ import { Value } from '../../ui/value';
 /** A tone in the audio as a frequency: the dial of a receiver is not where its signals are. */
 export function DialAndTone() {
   const [side, setSide] = useState<SideBand>('upper');
+  const [mirrored, setMirrored] = useState(false);
   const typed = useTypedNumbers([
     { name: 'dial', label: 'Dial', dimension: 'frequency', bareUnit: 'kHz', start: '136.0 kHz' },
     { name: 'tone', label: 'Tone in the audio', dimension: 'frequency', bareUnit: 'Hz', start: '1500 Hz' },
@@ -24,7 +25,7 @@ export function DialAndTone() {
   const heardHz =
     dialHz === undefined || toneHz === undefined || dialHz <= 0 || toneHz <= 0
       ? undefined
-      : heardAt(dialHz, toneHz, side, oscillatorHz === undefined ? undefined : { oscillatorHz, mirrored: false });
+      : heardAt(dialHz, toneHz, side, oscillatorHz === undefined ? undefined : { oscillatorHz, mirrored });
   return (
     <Section title="Dial and tone" hint="where something is that you hear as a tone">
       <TypedFields of={typed} />
@@ -39,6 +40,17 @@ export function DialAndTone() {
           <option value="lower">lower</option>
         </select>
       </label>
+      {oscillatorHz !== undefined && (
+        <label className="mt-1 flex min-h-11 items-center gap-2 sm:min-h-0">
+          <input
+            type="checkbox"
+            className="size-6"
+            checked={mirrored}
+            onChange={(event) => setMirrored(event.target.checked)}
+          />
+          its oscillator lies above the signal (mirrored)
+        </label>
+      )}
       {heardHz !== undefined && (
         <p role="status" className="mt-1">
           It is at{' '}
@@ -47,8 +59,9 @@ export function DialAndTone() {
             shown={showFrequency(heardHz, 7)}
             provenance={{
               origin: 'model',
-              formula: 'dial + tone (upper side band), dial − tone (lower); behind a converter plus its oscillator',
-              source: 'single side band; an oscillator below the signal assumed',
+              formula:
+                'dial + tone (upper side band), dial − tone (lower); behind a converter its oscillator plus that, or less that where it mirrors',
+              source: 'single side band; mixing',
             }}
           />
           .

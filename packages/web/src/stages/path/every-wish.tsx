@@ -1,10 +1,10 @@
-import { analyseBands, fixed, frequencyText, type PathAnalysis } from '@velvet-reed/core';
+import { analyseBands, frequencyText, type PathAnalysis } from '@velvet-reed/core';
 import { useMemo } from 'react';
 import { askPath } from '../../data/path-question';
 import { toPathReceiver } from '../../data/path-stages';
 import { Section, Wide } from '../../ui/stage';
-import { inDb, Value } from '../../ui/value';
-import { lossProvenance, type PathView } from './order-view';
+import { Value } from '../../ui/value';
+import { ALIKE_DB, lossProvenance, overNoise, productInk, snrLoss, type PathView } from './order-view';
 
 /** Both orders on every wish, not only the one that the path is judged on. */
 export function EveryWish({ data, path, receiver, orders }: PathView) {
@@ -50,14 +50,14 @@ export function EveryWish({ data, path, receiver, orders }: PathView) {
                         <td key={orders[i].order}>
                           <Value
                             strong={analysis.snrLossWithProductsDb < least + ALIKE_DB}
-                            shown={inDb(analysis.snrLossWithProductsDb, 2)}
+                            shown={snrLoss(analysis.snrLossWithProductsDb)}
                             provenance={lossProvenance(orders[i])}
                           />
                         </td>
                       ))}
-                      <td className={product && product.overNoiseDb > 0 ? 'text-caution' : 'text-dim'}>
+                      <td className={productInk(product)}>
                         {product
-                          ? `${product.signals.join(' and ')}, ${product.label}, in ${product.madeIn}: ${fixed(Math.abs(product.overNoiseDb), 0)} dB ${product.overNoiseDb > 0 ? 'over' : 'under'} the noise`
+                          ? `${product.signals.join(' and ')}, ${product.label}, in ${product.madeIn}: ${overNoise(product)}`
                           : 'none'}
                       </td>
                     </>
@@ -71,6 +71,3 @@ export function EveryWish({ data, path, receiver, orders }: PathView) {
     </Section>
   );
 }
-
-/** Orders within this of each other hear alike, dB. */
-const ALIKE_DB = 0.05;

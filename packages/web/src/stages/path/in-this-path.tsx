@@ -1,6 +1,6 @@
 import {
   analysePath,
-  fixed,
+  builtTransfer,
   type FilterDesign,
   type PathQuestion,
   type PathReceiver,
@@ -8,7 +8,8 @@ import {
 } from '@velvet-reed/core';
 import { useMemo } from 'react';
 import { Wide } from '../../ui/stage';
-import { inDb, Value } from '../../ui/value';
+import { Value } from '../../ui/value';
+import { ALIKE_DB, lossProvenance, overNoise, productInk, snrLoss } from './order-view';
 
 /** The path that a filter is meant for. */
 export interface FilterPlace {
@@ -20,16 +21,16 @@ export interface FilterPlace {
   readonly head?: PathStage;
 }
 
-/** More loss than this no built filter keeps: leakage around it decides, dB. */
-const LEAKAGE_DB = 80;
-
 /** What a designed filter does to the whole path at every place where it could stand. */
 export function InThisPath({ design, place }: { readonly design: FilterDesign; readonly place: FilterPlace }) {
   const rows = useMemo(() => {
     const { stages, receiver, question, head } = place;
     const front = head ? [head] : [];
     const filter = filterStage(design, question);
-    const row = (name: string, all: readonly PathStage[]) => ({ name, analysis: analysePath(all, receiver, question) });
+    const row = (name: string, all: readonly PathStage[]) => ({
+      ...{ name, tried: all },
+      analysis: analysePath(all, receiver, question),
+    });
     return [
       row('without it', [...front, ...stages]),
       ...[...stages, receiver].map((next, i) =>
@@ -50,7 +51,7 @@ export function InThisPath({ design, place }: { readonly design: FilterDesign; r
           </tr>
         </thead>
         <tbody>
-          {rows.map(({ name, analysis: { snrLossWithProductsDb, worstProduct, firstOverload } }) => (
+          {rows.map(({ name, tried, analysis: { snrLossWithProductsDb, worstProduct, firstOverload } }) => (
             <tr key={name}>
               <th scope="row" className="text-ink">
                 {name}
@@ -58,18 +59,12 @@ export function InThisPath({ design, place }: { readonly design: FilterDesign; r
               <td>
                 <Value
                   strong={snrLossWithProductsDb < least + ALIKE_DB}
-                  shown={inDb(snrLossWithProductsDb, 2)}
-                  provenance={{
-                    origin: 'model',
-                    formula: '(fa + F − 1)/fa, the strongest product counted as noise',
-                    source: 'Friis 1944; power-series intermodulation; the filter with real parts, 80 dB at most',
-                  }}
+                  shown={snrLoss(snrLossWithProductsDb)}
+                  provenance={lossProvenance({ stages: tried })}
                 />
               </td>
-              <td className={worstProduct && worstProduct.overNoiseDb > 0 ? 'text-caution' : 'text-dim'}>
-                {worstProduct
-                  ? `made in ${worstProduct.madeIn}: ${fixed(Math.abs(worstProduct.overNoiseDb), 0)} dB ${worstProduct.overNoiseDb > 0 ? 'over' : 'under'} the noise`
-                  : 'none'}
+              <td className={productInk(worstProduct)}>
+                {worstProduct ? `made in ${worstProduct.madeIn}: ${overNoise(worstProduct)}` : 'none'}
               </td>
               <td className={firstOverload ? 'text-caution' : 'text-dim'}>{firstOverload?.name ?? 'none'}</td>
             </tr>
@@ -86,17 +81,12 @@ export function InThisPath({ design, place }: { readonly design: FilterDesign; r
   );
 }
 
-/** Places within this of the best hear alike, dB. */
-const ALIKE_DB = 0.05;
-
-/** The filter with real parts as a stage: its loss at the carriers and over the wanted band, a little beside each. */
+/** The filter with real parts as a stage: its loss at the carriers and over the wanted band. */
 function filterStage(design: FilterDesign, { lowHz, highHz, signals }: PathQuestion): PathStage {
   const freqsHz = [lowHz, (lowHz + highHz) / 2, highHz, ...signals.map(({ freqHz }) => freqHz)];
   return {
     kind: 'part',
     name: 'the new filter',
-    transfer: [...new Set(freqsHz)]
-      .sort((a, b) => a - b)
-      .map((freqHz) => ({ freqHz, gainDb: -Math.min(LEAKAGE_DB, design.realLossDb(freqHz)) })),
+    transfer: builtTransfer(design, freqsHz),
   };
 }

@@ -5,13 +5,12 @@ import { renderPage, verdictText } from '../../data/page-harness';
 import type { StationData } from '../../data/station';
 import { TEST_STATION } from '../../data/test-station';
 import PathPage from './page';
-import { UNUSED_STAGE } from './unused-stage';
 
 const stored = (id: number) => ({ id, version: 1, stationId: 1, createdAt: '' });
 const stage = (id: number, places: readonly [number, number], more: Partial<Saved<'pathStages'>>) => ({
   ...stored(id),
-  ...({ ...UNUSED_STAGE, shape: 'highpass', family: 'chebyshev' } as const),
   ...STAGE_DEFAULTS,
+  shape: 'highpass' as const,
   ...{ pathId: 1, name: `stage ${id}`, kind: 'pad' as const, firstPlace: places[0], secondPlace: places[1] },
   ...more,
 });

@@ -10,12 +10,12 @@ import { Disclosure } from '../../ui/disclosure';
 import { Next, Note, Stage } from '../../ui/stage';
 import { Waiting } from '../../ui/states';
 import { StationPage } from '../../ui/station-page';
-import { inDb, Value } from '../../ui/value';
+import { Value } from '../../ui/value';
 import { AlongPath } from './along-path';
 import { Compare } from './compare';
 import { EveryWish } from './every-wish';
 import { NewPath } from './new-path';
-import { lossProvenance, type OrderView } from './order-view';
+import { ALIKE_DB, lossProvenance, snrLoss, supplyFault, type OrderView } from './order-view';
 import { PathTools } from './path-tools';
 import { DuplicatePath, SeveralPaths } from './several-paths';
 import { StageForms } from './stage-forms';
@@ -100,32 +100,22 @@ function PathSheet({
       ([1, 2] as const).map((order): OrderView => {
         const stored = orderedStages(data, path.id, order);
         const stages = [...(asked.head ? [asked.head] : []), ...stored.map((stage) => toPathStage(data, stage))];
-        return { order, stored, stages, analysis: analysePath(stages, toPathReceiver(receiver), asked.question) };
+        const analysis = analysePath(stages, toPathReceiver(receiver), asked.question);
+        return { order, stored, stages, analysis, dc: dcPath(stored.map((stage) => toDcStage(data, stage))) };
       }),
     [data, path.id, asked, receiver],
   );
   const [first, second] = orders;
-  const dcFaults = orders.map(
-    ({ stored }) => dcPath(stored.map((stage) => toDcStage(data, stage))).loads.flatMap(({ errors }) => errors)[0],
-  );
   // an order in which something gets no supply does not work at all
-  const onlyOneFed = (dcFaults[0] === undefined) !== (dcFaults[1] === undefined);
-  const hearsMore = second.analysis.snrLossWithProductsDb < first.analysis.snrLossWithProductsDb - 0.005;
-  const better = (onlyOneFed ? dcFaults[1] === undefined : hearsMore) ? second : first;
+  const onlyOneFed = (supplyFault(first) === undefined) !== (supplyFault(second) === undefined);
+  const hearsMore = second.analysis.snrLossWithProductsDb < first.analysis.snrLossWithProductsDb - ALIKE_DB;
+  const better = (onlyOneFed ? supplyFault(second) === undefined : hearsMore) ? second : first;
   const other = better === first ? second : first;
-  const sentence = `On ${target.name} order ${better.order} (${better.stored.map((stage) => stage.name).join(', ') || 'nothing'}) loses ${fixed(better.analysis.snrLossWithProductsDb, 2)} dB of SNR.`;
+  const sentence = `On ${target.name} order ${better.order} (${better.stored.map((stage) => stage.name).join(', ') || 'nothing'}) loses ${snrLoss(better.analysis.snrLossWithProductsDb).digits} dB of SNR.`;
   return (
     <Stage
       title="Path"
-      verdict={
-        <Verdict
-          better={better}
-          other={other}
-          target={target}
-          asked={asked}
-          dcFaults={[dcFaults[better.order - 1], dcFaults[other.order - 1]]}
-        />
-      }
+      verdict={<Verdict better={better} other={other} target={target} asked={asked} />}
       margin={<Margin asked={asked} receiver={receiver} better={better} />}
     >
       {chooser}
@@ -143,7 +133,7 @@ function PathSheet({
         <Carriers key={view.order} view={view} receiverName={receiver.name} />
       ))}
       <SeveralPaths data={data} current={path.id} />
-      <FilterLosses data={data} stages={first.stored} asked={asked} />
+      <FilterLosses view={first} />
       <PathTools data={data} path={path} target={target} receiver={receiver} asked={asked} stored={first.stored} />
       <Button look="quiet" onClick={() => void trySave([entry('path', `${path.name}: ${sentence}`)], 'Noted.')}>
         Note this in the Notebook
@@ -157,17 +147,15 @@ function Verdict({
   other,
   target,
   asked,
-  dcFaults: [dcFault, otherFault],
 }: {
   readonly better: OrderView;
   readonly other: OrderView;
   readonly target: Saved<'targets'>;
   readonly asked: AskedPath;
-  /** Why something that is fed over the coax does not get its supply, in the better order and in the other. */
-  readonly dcFaults: readonly [string | undefined, string | undefined];
 }) {
   const { analysis } = better;
-  const difference = other.analysis.snrLossWithProductsDb - analysis.snrLossWithProductsDb;
+  const alike = other.analysis.snrLossWithProductsDb - analysis.snrLossWithProductsDb < ALIKE_DB;
+  const [dcFault, otherFault] = [better, other].map(supplyFault);
   if (analysis.outOfReach)
     return (
       <>
@@ -178,17 +166,16 @@ function Verdict({
     return (
       <>
         Order {better.order} serves {target.name}:{' '}
-        <Value strong shown={inDb(analysis.snrLossWithProductsDb, 2)} provenance={lossProvenance(better)} /> of SNR
+        <Value strong shown={snrLoss(analysis.snrLossWithProductsDb)} provenance={lossProvenance(better)} /> of SNR
         lost. In order {other.order} the supply does not arrive ({otherFault.split('. ')[0]}).{' '}
         <Next>Next: {nextStep(analysis, undefined, asked.head?.name)}</Next>
       </>
     );
   return (
     <>
-      {Math.abs(difference) < 0.05 ? 'Both orders serve' : `Order ${better.order} serves`} {target.name}{' '}
-      {Math.abs(difference) < 0.05 ? 'alike' : 'better'}:{' '}
-      <Value strong shown={inDb(analysis.snrLossWithProductsDb, 2)} provenance={lossProvenance(better)} /> of SNR lost
-      {Math.abs(difference) >= 0.05 && <> against {fixed(other.analysis.snrLossWithProductsDb, 2)} dB</>}.{' '}
+      {alike ? 'Both orders serve' : `Order ${better.order} serves`} {target.name} {alike ? 'alike' : 'better'}:{' '}
+      <Value strong shown={snrLoss(analysis.snrLossWithProductsDb)} provenance={lossProvenance(better)} /> of SNR lost
+      {!alike && <> against {snrLoss(other.analysis.snrLossWithProductsDb).digits} dB</>}.{' '}
       <Next>Next: {nextStep(analysis, dcFault, asked.head?.name)}</Next>
     </>
   );

@@ -23,6 +23,15 @@ interface PathToolsProps {
   readonly stored: readonly Saved<'pathStages'>[];
 }
 
+/** Kinds that a path does not do without: the way into the house, what shares, switches, protects or feeds it. */
+const MUST_STAY: ReadonlySet<Saved<'pathStages'>['kind']> = new Set([
+  'line',
+  'splitter',
+  'switch',
+  'limiter',
+  'bias feed',
+]);
+
 /** What is planned beside the order of stages: filter, search, DC, splitters, converters, receiver set-up. Computed once it is asked for. */
 export function PathTools(props: PathToolsProps) {
   const [opened, setOpened] = useState(false);
@@ -54,6 +63,15 @@ function Tools({ data, path, target, receiver, asked, stored }: PathToolsProps) 
   );
   const wishes = useMemo(() => goals.map(({ name, lowHz, highHz }) => ({ name, lowHz, highHz })), [goals]);
   const stages = useMemo(() => stored.map((stage) => toPathStage(data, stage)), [stored, data]);
+  const own = useMemo(
+    () =>
+      stored.map(({ kind }, i) => ({
+        stage: stages[i],
+        needed: MUST_STAY.has(kind),
+        cost: MUST_STAY.has(kind) ? 0 : 1,
+      })),
+    [stored, stages],
+  );
   const place = useMemo(
     () => ({
       stages,
@@ -72,7 +90,7 @@ function Tools({ data, path, target, receiver, asked, stored }: PathToolsProps) 
         place={1 + Math.max(-1, ...stored.flatMap((one) => [one.firstPlace, one.secondPlace]))}
       />
       <BestOrder
-        stages={stages}
+        own={own}
         shelf={shelf}
         receiver={toPathReceiver(receiver)}
         goals={goals}

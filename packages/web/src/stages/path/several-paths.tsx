@@ -7,6 +7,7 @@ import { entry, useWrite, type StationData } from '../../data/station';
 import { Button } from '../../ui/button';
 import { Section, Wide } from '../../ui/stage';
 import { inDb, Value } from '../../ui/value';
+import { figureProvenance, lossProvenance, snrLoss } from './order-view';
 
 /** A copy of a path with all its stages, to change and hold against the first. */
 export function DuplicatePath({
@@ -66,7 +67,6 @@ export function SeveralPaths({ data, current }: { readonly data: StationData; re
       { path, receiver, target, stages, analysis: analysePath(stages, toPathReceiver(receiver), asked.question) },
     ];
   });
-  const source = { origin: 'model', source: 'Friis 1944; power-series intermodulation; stages as entered' } as const;
   return (
     <Section title="Paths side by side" hint="up to three">
       <fieldset className="mb-2 flex flex-wrap gap-x-6 gap-y-1">
@@ -114,14 +114,14 @@ export function SeveralPaths({ data, current }: { readonly data: StationData; re
                   <td>
                     <Value
                       shown={inDb(analysis.noiseFigureDb, 2)}
-                      provenance={{ ...source, formula: 'F₁ + (F₂ − 1)/G₁ + …' }}
+                      provenance={figureProvenance('F₁ + (F₂ − 1)/G₁ + …', { stages })}
                     />
                   </td>
                   <td>
                     <Value
                       strong
-                      shown={inDb(analysis.snrLossWithProductsDb, 2)}
-                      provenance={{ ...source, formula: '(fa + F − 1)/fa, the strongest product counted as noise' }}
+                      shown={snrLoss(analysis.snrLossWithProductsDb)}
+                      provenance={lossProvenance({ stages })}
                     />
                   </td>
                   <td className="font-mono">

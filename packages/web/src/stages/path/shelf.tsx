@@ -1,4 +1,4 @@
-import { MOST_TRANSFER_POINTS, SCHEMAS, type Saved } from '@velvet-reed/contract';
+import { MOST_TRANSFER_POINTS, SCHEMAS, STAGE_DEFAULTS, type Saved } from '@velvet-reed/contract';
 import {
   bandText,
   CoreError,
@@ -18,9 +18,8 @@ import { DeleteButton } from '../../ui/record-row';
 import { Section } from '../../ui/stage';
 import { Empty } from '../../ui/states';
 import { typedNumber } from '../../ui/typed';
-import { plugField } from './plug-field';
-import { UNUSED_STAGE } from './unused-stage';
 
+const PLUG_HINT = 'family and gender, like N-f';
 const FIELDS: readonly FieldSpec[] = [
   { name: 'name', label: 'Name', kind: 'text', hint: 'by what it is, like 20 dB amplifier to 200 MHz' },
   {
@@ -69,10 +68,17 @@ const FIELDS: readonly FieldSpec[] = [
     bareUnit: 'dBm',
     optional: true,
   },
-  { name: 'supplyV', label: 'Supply, V', kind: 'quantity', dimension: 'plain', optional: true },
+  {
+    name: 'supplyV',
+    label: 'Fed over the coax with, V',
+    kind: 'quantity',
+    dimension: 'plain',
+    optional: true,
+    hint: 'empty: passive, or a supply of its own',
+  },
   { name: 'currentA', label: 'Current, A', kind: 'quantity', dimension: 'plain', optional: true },
-  plugField('connectorIn', 'Plug, antenna side'),
-  plugField('connectorOut', 'Plug, receiver side'),
+  { name: 'connectorIn', label: 'Plug, antenna side', kind: 'text', hint: PLUG_HINT },
+  { name: 'connectorOut', label: 'Plug, receiver side', kind: 'text', hint: PLUG_HINT },
   { name: 'cost', label: 'Cost', kind: 'quantity', dimension: 'plain' },
 ];
 
@@ -146,7 +152,7 @@ export function Shelf({
                         op: 'create',
                         resource: 'pathStages',
                         values: {
-                          ...UNUSED_STAGE,
+                          ...STAGE_DEFAULTS,
                           pathId: path.id,
                           kind: 'part',
                           name: part.name,
@@ -218,7 +224,7 @@ function describe(part: Saved<'parts'>): string {
       ? `${fixed(first.gainDb, 1).replace('-', '−')} dB`
       : `${range}, ${bandText(first.freqHz, last.freqHz)}`,
     `${part.connectorIn} / ${part.connectorOut}`,
-    ...(part.supplyV === null ? [] : [`${part.supplyV} V`]),
+    ...(part.supplyV === null ? [] : [`${part.supplyV} V over the coax`]),
   ].join(', ');
 }
 

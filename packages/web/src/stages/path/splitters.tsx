@@ -1,4 +1,4 @@
-import { lossAheadCostDb, plainTeeLossDb, powerDb, resistiveSplitter, wilkinson } from '@velvet-reed/core';
+import { lossAheadCostDb, resistiveSplitter, splitterLossDb, wilkinson } from '@velvet-reed/core';
 import { Section } from '../../ui/stage';
 import { TypedFields } from '../../ui/typed-numbers';
 import { useTypedNumbers } from '../../ui/use-typed-numbers';
@@ -6,9 +6,6 @@ import { inDb, Value, type Provenance } from '../../ui/value';
 
 /** More isolation than this no built divider has, dB. Common practice, no source. */
 const PERFECT_DB = 60;
-/** Half of an equal split, dB. */
-const HALF_DB = powerDb(2);
-
 /** Splitters: what each output gets, and what that does to the noise figure. */
 export function Splitters() {
   const typed = useTypedNumbers([
@@ -22,14 +19,14 @@ export function Splitters() {
   const divider =
     cut !== undefined && used !== undefined && cut > 0 && used > 0 && used < 2 * cut ? wilkinson(cut, used) : undefined;
   const rows = [
-    { name: 'T of two, no transformer', lossDb: plainTeeLossDb(2), isolationDb: undefined },
-    { name: 'T of three, no transformer', lossDb: plainTeeLossDb(3), isolationDb: undefined },
+    { name: 'T of two, no transformer', lossDb: splitterLossDb('tee', 2), isolationDb: undefined },
+    { name: 'T of three, no transformer', lossDb: splitterLossDb('tee', 3), isolationDb: undefined },
     {
       name: 'resistive star of two',
-      lossDb: resistiveSplitter(2, 50).lossDb,
+      lossDb: splitterLossDb('star', 2),
       isolationDb: resistiveSplitter(2, 50).isolationDb,
     },
-    { name: 'hybrid of two', lossDb: HALF_DB + (excess ?? 0), isolationDb: 25 },
+    { name: 'hybrid of two', lossDb: splitterLossDb('hybrid', 2, excess ?? 0), isolationDb: 25 },
     ...(divider
       ? [
           {

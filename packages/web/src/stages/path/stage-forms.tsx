@@ -1,4 +1,4 @@
-import { SCHEMAS, type Saved } from '@velvet-reed/contract';
+import { SCHEMAS, STAGE_DEFAULTS, type Saved } from '@velvet-reed/contract';
 import { cableRunM, lengthText, STAGE_FIGURES, STAGE_KINDS, type FigureSpec, type StageKind } from '@velvet-reed/core';
 import { useState } from 'react';
 import { entry, useWrite } from '../../data/station';
@@ -8,8 +8,6 @@ import { RecordForm, type FieldSpec } from '../../ui/record-form';
 import { DeleteButton } from '../../ui/record-row';
 import { Section } from '../../ui/stage';
 import { typedFrequency, typedLength, typedNumber } from '../../ui/typed';
-import { plugField } from './plug-field';
-import { UNUSED_STAGE } from './unused-stage';
 
 /** Kinds that are made here; parts come from the shelf. */
 const KINDS = STAGE_KINDS.filter((kind) => kind !== 'part');
@@ -79,9 +77,9 @@ const FIELDS: Readonly<Record<StageKind, readonly FieldSpec[]>> = {
   converter: [NAME, ...ACTIVE],
 };
 
-const PLUGS = [
-  plugField('connectorIn', 'Plug, antenna side', true),
-  plugField('connectorOut', 'Plug, receiver side', true),
+const PLUGS: readonly FieldSpec[] = [
+  { name: 'connectorIn', label: 'Plug, antenna side', kind: 'text', hint: 'family and gender, like N-f, or empty' },
+  { name: 'connectorOut', label: 'Plug, receiver side', kind: 'text', hint: 'the same' },
 ];
 
 /** A figure of the core as a field of the form. */
@@ -248,7 +246,7 @@ export function StageForms({
           key={adding}
           fields={fieldsOf(adding, runs)}
           schema={SCHEMAS.pathStages}
-          fixed={{ ...UNUSED_STAGE, pathId: path.id, kind: adding, firstPlace: place, secondPlace: place }}
+          fixed={{ ...STAGE_DEFAULTS, pathId: path.id, kind: adding, firstPlace: place, secondPlace: place }}
           start={startFor(adding)}
           submit="Add this stage"
           onCancel={() => setAdding(undefined)}

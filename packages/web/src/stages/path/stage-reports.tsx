@@ -1,11 +1,7 @@
-import type { Saved } from '@velvet-reed/contract';
-import { fixed, frequencyText, stageGainDb } from '@velvet-reed/core';
-import type { AskedPath } from '../../data/path-question';
-import { toPathStage } from '../../data/path-stages';
-import type { StationData } from '../../data/station';
+import { fixed, frequencyText } from '@velvet-reed/core';
 import { Section, Wide } from '../../ui/stage';
 import { inDb, Value } from '../../ui/value';
-import { figureProvenance, type OrderView } from './order-view';
+import { figureProvenance, overNoise, productInk, type OrderView } from './order-view';
 
 /** Stage by stage: gain ahead, noise, what it adds, all carriers and the room they leave, the strongest product made in it. */
 export function StageReports({ view }: { readonly view: OrderView }) {
@@ -75,9 +71,9 @@ export function StageReports({ view }: { readonly view: OrderView }) {
                     />
                   )}
                 </td>
-                <td className={report.product && report.product.overNoiseDb > 0 ? 'text-caution' : 'text-dim'}>
+                <td className={productInk(report.product)}>
                   {report.product
-                    ? `${report.product.signals.join(' and ')}, ${report.product.label}: ${fixed(Math.abs(report.product.overNoiseDb), 0)} dB ${report.product.overNoiseDb > 0 ? 'over' : 'under'} the noise`
+                    ? `${report.product.signals.join(' and ')}, ${report.product.label}: ${overNoise(report.product)}`
                     : ''}
                 </td>
               </tr>
@@ -126,27 +122,22 @@ export function Carriers({ view, receiverName }: { readonly view: OrderView; rea
   );
 }
 
-/** What each filter takes from each carrier, from its type and order. */
-export function FilterLosses({
-  data,
-  stages,
-  asked,
-}: {
-  readonly data: StationData;
-  readonly stages: readonly Saved<'pathStages'>[];
-  readonly asked: AskedPath;
-}) {
-  const filters = stages.filter((stage) => stage.kind === 'filter');
-  if (filters.length === 0 || asked.question.signals.length === 0) return null;
-  const centreHz = (asked.question.lowHz + asked.question.highHz) / 2;
+/** What each filter takes from the wanted band and from each carrier, at the frequencies that they have where it stands. */
+export function FilterLosses({ view: { stages, analysis } }: { readonly view: OrderView }) {
+  const { reports, walks } = analysis;
+  const filters = stages.flatMap((stage, i) => (stage.kind === 'filter' ? [{ name: stage.name, i }] : []));
+  if (filters.length === 0 || walks.length === 0) return null;
   return (
     <Section title="What the filters take" hint="from type, order and ripple; ideal parts, at most 80 dB">
       <ul>
-        {filters.map((stage) => (
-          <li key={stage.id}>
-            <strong>{stage.name}</strong>:{' '}
-            {[{ name: 'wanted band', freqHz: centreHz }, ...asked.question.signals]
-              .map((signal) => `${signal.name} ${fixed(-stageGainDb(toPathStage(data, stage), signal.freqHz), 1)} dB`)
+        {filters.map(({ name, i }) => (
+          <li key={i}>
+            <strong>{name}</strong>:{' '}
+            {[
+              { name: 'wanted band', lossDb: reports[i].gainAheadDb - reports[i + 1].gainAheadDb },
+              ...walks.map(({ signal, levelsDbm }) => ({ name: signal.name, lossDb: levelsDbm[i] - levelsDbm[i + 1] })),
+            ]
+              .map((one) => `${one.name} ${fixed(one.lossDb, 1)} dB`)
               .join(', ')}
           </li>
         ))}

@@ -1,8 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import { ladder } from '@velvet-reed/core';
-import { render, screen, within } from '@testing-library/react';
+import { screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { MemoryRouter, Route, Routes } from 'react-router';
+import { renderView } from '../../data/page-harness';
 import { TEST_STATION } from '../../data/test-station';
 import type { StationData } from '../../data/station';
 import { Converters } from './converters';
@@ -16,14 +16,7 @@ import { Schematic } from './schematic';
 import { SeveralPaths } from './several-paths';
 import { Shelf } from './shelf';
 
-const shown = (view: React.ReactNode) =>
-  render(
-    <MemoryRouter initialEntries={['/s/1/path']}>
-      <Routes>
-        <Route path="/s/:station/path" element={view} />
-      </Routes>
-    </MemoryRouter>,
-  );
+const shown = (view: React.ReactNode) => renderView(view, 'path');
 const WANTED = { name: '31 m', lowHz: 9.4e6, highHz: 9.9e6 };
 const FM = [
   { name: 'B', freqHz: 95.3e6, levelDbm: -9 },
@@ -114,7 +107,7 @@ describe('feed', () => {
     await user.selectOptions(barrier, 'pad');
     expect(screen.getByRole('status').textContent).toMatch(/even with its output open/);
     await user.selectOptions(barrier, 'leg');
-    expect(screen.getByRole('status').textContent).toMatch(/this leg blocks DC/);
+    expect(screen.getByRole('status').textContent).toMatch(/this output blocks DC/);
     await user.selectOptions(barrier, 'none');
     await user.click(screen.getByLabelText('the amplifier wants the other polarity'));
     expect(screen.getByRole('status').textContent).toMatch(/polarity is wrong/);
@@ -196,7 +189,7 @@ test('a part on the shelf can be changed, and shows what it is', async () => {
   shown(<Shelf data={{ ...TEST_STATION, parts: [part] }} path={TEST_STATION.paths[0]} place={0} />);
   await user.click(screen.getByRole('button', { name: 'Change box' }));
   const field = (label: string): string => screen.getByLabelText<HTMLInputElement>(label).value;
-  expect(['Name', 'Noise figure', 'Supply, V', 'Plug, antenna side', 'Cost'].map(field)).toEqual([
+  expect(['Name', 'Noise figure', 'Fed over the coax with, V', 'Plug, antenna side', 'Cost'].map(field)).toEqual([
     'box',
     '2 dB',
     '12',

@@ -1,0 +1,30 @@
+/** The receiver at the end of a path. */
+export interface PathReceiver {
+  readonly name: string;
+  readonly noiseFigureDb: number;
+  readonly iip2Dbm: number;
+  readonly iip3Dbm: number;
+  readonly fullScaleDbm: number;
+  readonly bits: number;
+  readonly sampleRateHz: number;
+  readonly complexSamples: boolean;
+  readonly minHz: number;
+  readonly maxHz: number;
+}
+
+/** A carrier at the antenna connector. */
+export interface PathSignal {
+  readonly name: string;
+  readonly freqHz: number;
+  readonly levelDbm: number;
+}
+
+/** Wanted band and noise for a path analysis. */
+export interface PathQuestion {
+  readonly lowHz: number;
+  readonly highHz: number;
+  readonly bandwidthHz: number;
+  /** External noise figure at the antenna connector (after efficiency and mismatch), dB. */
+  readonly externalFaDb: number;
+  readonly signals: readonly PathSignal[];
+}
