@@ -1,4 +1,5 @@
 export default {
+  testTimeout: 30_000,
   projects: [
     './packages/core',
     './packages/contract',

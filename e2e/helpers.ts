@@ -70,7 +70,7 @@ export async function freshBench(
   await page.getByLabel('Coordinates or grid locator').fill(`${latLon[0]}, ${latLon[1]}`);
   await page.getByRole('button', { name: 'Find region' }).click();
   await page.getByLabel('Name', { exact: true }).fill('Bench for a test');
-  await page.getByRole('button', { name: 'Make this station' }).click();
+  await page.getByRole('button', { name: 'Create station' }).click();
   await expect(page.locator('.verdict')).toContainText('Bench for a test lies in ITU Region');
   const base = new URL(page.url()).pathname.replace('/listen', '');
   const revision = {

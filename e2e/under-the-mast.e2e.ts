@@ -38,11 +38,11 @@ test('under the mast: from the wish to the choice, the loop on the lawn and the 
   await fill(page, { Name: 'Sheltered flat', 'Its length': '20 m' });
   await page.getByLabel('Noise class (ITU-R P.372)').selectOption('residential');
   await page.getByLabel('Cable into the house').selectOption({ label: 'my own, by its loss' });
-  await page.getByRole('button', { name: 'Make this station' }).click();
+  await page.getByRole('button', { name: 'Create station' }).click();
   await expect(page.getByRole('alert')).toContainText('needs its loss at 10 MHz and at 100 MHz');
   // 1.22·√f + 0.0075·f dB per 100 m at 10 and 100 MHz
   await fill(page, { 'Own cable, loss at 10 MHz': '3.933', 'Own cable, loss at 100 MHz': '12.95' });
-  await page.getByRole('button', { name: 'Make this station' }).click();
+  await page.getByRole('button', { name: 'Create station' }).click();
   await expect(verdict).toContainText('Sheltered flat lies in ITU Region 1');
   await page.getByLabel('Day (UTC)').fill('2026-03-10');
   const [rise, set] = (await note('Sun and day').innerText()).match(/\d\d:\d\d/g) ?? [];

@@ -26,12 +26,12 @@ test('from a wish to the report: the whole path for one antenna, with a reload i
   await expect(page.getByText('Locator IO00ie, ITU Region 1.')).toBeVisible();
   await page.getByLabel('Longest straight run').fill('a garden');
   await page.getByLabel('Name').fill('Second hut');
-  await page.getByRole('button', { name: 'Make this station' }).click();
+  await page.getByRole('button', { name: 'Create station' }).click();
   await expect(page.getByRole('alert')).toContainText('"a garden" is not a length');
   await expect(page.getByLabel('Name')).toHaveValue('Second hut');
   await page.getByLabel('Longest straight run').fill('124 ft 6 in');
   await page.getByLabel('Support height').fill('9 m');
-  await page.getByRole('button', { name: 'Make this station' }).click();
+  await page.getByRole('button', { name: 'Create station' }).click();
   await expect(verdict).toContainText('Second hut lies in ITU Region 1');
 
   // Listen: a band of the catalogue, edited and wanted; a transmitter; a receiver

@@ -1,7 +1,7 @@
 import { build } from 'esbuild';
 
 await build({
-  entryPoints: ['src/main.ts'],
+  entryPoints: ['src/main.ts', 'src/file-worker.ts'],
   outdir: 'dist',
   bundle: true,
   platform: 'node',

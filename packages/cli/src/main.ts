@@ -1,14 +1,33 @@
 import { readFile } from 'node:fs/promises';
 import { parseArgs, types } from 'node:util';
-import { CoreError, frequencyText, readSweepText, summariseSweep } from '@velvet-reed/core';
+import {
+  CoreError,
+  fixed,
+  frequencyText,
+  readFloorCsv,
+  readSpectrumCsv,
+  readSweepText,
+  readTwoPort,
+  summariseSweep,
+  TableQuestionError,
+  type TableAnswer,
+  type TableQuestion,
+} from '@velvet-reed/core';
 import { runChecks } from './check';
 import { solveFile } from './solve';
 
 const USAGE = `reed: Velvet Reed's computations from the command line
 
   reed check FILE.json [--area 01,02]   run a check file; exit code 1 if a case fails
-  reed sweep FILE.s1p [--json]          summarise a one-port sweep (Touchstone 1.1 or CSV)
-  reed solve FILE.json [--json]         solve a wire model: impedance, gain, pattern`;
+  reed sweep FILE [--json]              summarise a one-port sweep (Touchstone 1.1 or a table)
+  reed spectrum FILE [--json]           summarise a recorded spectrum (a table)
+  reed log FILE --day 2026-08-04        summarise a noise log (a table of times and levels)
+  reed two-port FILE.s2p [--json]       gain and noise figure of a part between 50 ohm
+  reed solve FILE.json [--json]         solve a wire model: impedance, gain, pattern
+
+  What a table does not say for certain is asked (exit code 2) and answered with
+    --columns frequency,swr,ignore      what each column holds, from the left
+    --unit MHz  --decimal ,  --zone +02:00  --date dmy`;
 
 type Write = (line: string) => void;
 
@@ -20,8 +39,16 @@ async function check(path: string, areas: string | undefined, write: Write): Pro
   return report.failed > 0 || report.passed === 0 ? 1 : 0;
 }
 
-async function sweep(path: string, json: boolean, write: Write): Promise<number> {
-  const data = readSweepText(await readFile(path, 'utf8'));
+/** Text of a file in UTF-8, or in UTF-16 with its mark. */
+async function textOf(path: string): Promise<string> {
+  const bytes = await readFile(path);
+  const mark =
+    bytes[0] === 0xff && bytes[1] === 0xfe ? 'utf-16le' : bytes[0] === 0xfe && bytes[1] === 0xff ? 'utf-16be' : 'utf-8';
+  return new TextDecoder(mark).decode(bytes);
+}
+
+async function sweep(path: string, json: boolean, answer: TableAnswer, write: Write): Promise<number> {
+  const data = readSweepText(await textOf(path), answer);
   const summary = summariseSweep(data);
   if (json) {
     write(JSON.stringify({ file: path, phaseKnown: data.phaseKnown, ...summary }, null, 2));
@@ -34,6 +61,75 @@ async function sweep(path: string, json: boolean, write: Write): Promise<number>
     write(`dip at ${frequencyText(dip.freqHz, 5)}, SWR ${dip.swr?.toFixed(2) ?? 'infinite'}`);
   if (summary.resonances.length === 0) write('no resonance inside the sweep');
   return 0;
+}
+
+async function spectrum(path: string, json: boolean, answer: TableAnswer, write: Write): Promise<number> {
+  const { freqHz, levelDb } = readSpectrumCsv(await textOf(path), answer);
+  const peak = levelDb.indexOf(levelDb.reduce((most, one) => Math.max(most, one), -Infinity));
+  const summary = {
+    points: freqHz.length,
+    startHz: freqHz[0],
+    stopHz: freqHz[freqHz.length - 1],
+    peakHz: freqHz[peak],
+    peakDb: levelDb[peak],
+  };
+  if (json) write(JSON.stringify({ file: path, ...summary }, null, 2));
+  else
+    write(
+      `${summary.points} points, ${frequencyText(summary.startHz)} to ${frequencyText(summary.stopHz)}, highest ${fixed(summary.peakDb, 1)} dB at ${frequencyText(summary.peakHz, 5)}`,
+    );
+  return 0;
+}
+
+async function log(
+  path: string,
+  json: boolean,
+  answer: TableAnswer & { readonly day: string },
+  write: Write,
+): Promise<number> {
+  const readings = readFloorCsv(await textOf(path), answer);
+  const [first, last] = [readings[0], readings[readings.length - 1]].map(({ atMs }) => new Date(atMs).toISOString());
+  if (json) write(JSON.stringify({ file: path, readings }, null, 2));
+  else write(`${readings.length} readings, ${first} to ${last}`);
+  return 0;
+}
+
+async function twoPort(path: string, json: boolean, write: Write): Promise<number> {
+  const part = readTwoPort(await textOf(path));
+  if (json) write(JSON.stringify({ file: path, ...part }, null, 2));
+  else {
+    write(`${part.points.length} points, reference ${part.referenceOhm} ohm; between 50 ohm and 50 ohm:`);
+    for (const { freqHz, gainDb } of part.points) write(`${frequencyText(freqHz, 5)}  ${fixed(gainDb, 2)} dB`);
+    for (const { freqHz, noiseFigureDb } of part.noise)
+      write(`${frequencyText(freqHz, 5)}  noise figure ${fixed(noiseFigureDb, 2)} dB`);
+  }
+  return 0;
+}
+
+/** The question as a person at a terminal can answer it. */
+function ask(
+  { ask: text, headings, rows, columns, meanings, unit, decimal, dateOrder, zoneMin }: TableQuestion,
+  write: Write,
+): void {
+  write(`TABLE_QUESTION: ${text}`);
+  if (headings.some((one) => one !== '')) write(`  heading: ${headings.join(' | ')}`);
+  rows.forEach((row) => write(`           ${row.join(' | ')}`));
+  write(`  --columns takes, from the left: ${meanings.join(', ')}`);
+  const parts = [
+    `--columns ${columns.join(',')}`,
+    ...(unit === undefined ? [] : [`--unit ${unit}`]),
+    ...(decimal === undefined ? [] : [`--decimal ${decimal}`]),
+    ...(dateOrder === undefined ? [] : [`--date ${dateOrder}`]),
+    ...(zoneMin === undefined ? [] : ['--zone +00:00']),
+  ];
+  write(`  if this guess is right, run it again with: ${parts.join(' ')}`);
+}
+
+/** Minutes ahead of UTC of "+02:00", "utc". */
+function zoneOf(text: string): number {
+  const match = /^(?:utc)?([+-])(\d{1,2}):?(\d{2})?$/i.exec(text.trim());
+  if (!match) return 0;
+  return (match[1] === '-' ? -1 : 1) * (Number(match[2]) * 60 + Number(match[3] ?? 0));
 }
 
 async function solve(path: string, json: boolean, write: Write): Promise<number> {
@@ -65,7 +161,17 @@ export async function main(args: readonly string[], write: Write = (line) => con
     const { values, positionals } = parseArgs({
       args: [...args],
       allowPositionals: true,
-      options: { area: { type: 'string' }, json: { type: 'boolean' }, help: { type: 'boolean', short: 'h' } },
+      options: {
+        area: { type: 'string' },
+        json: { type: 'boolean' },
+        help: { type: 'boolean', short: 'h' },
+        columns: { type: 'string' },
+        unit: { type: 'string' },
+        decimal: { type: 'string' },
+        date: { type: 'string' },
+        zone: { type: 'string' },
+        day: { type: 'string' },
+      },
     });
     const [command, path] = positionals;
     if (values.help) {
@@ -73,12 +179,24 @@ export async function main(args: readonly string[], write: Write = (line) => con
       return 0;
     }
     if (command === 'check' && path) return await check(path, values.area, write);
-    if (command === 'sweep' && path) return await sweep(path, values.json ?? false, write);
-    if (command === 'solve' && path) return await solve(path, values.json ?? false, write);
+    const json = values.json ?? false;
+    const answer: TableAnswer = {
+      ...(values.columns === undefined ? {} : { columns: values.columns.split(',').map((one) => one.trim()) }),
+      ...(values.unit === undefined ? {} : { unit: values.unit }),
+      ...(values.decimal === ',' || values.decimal === '.' ? { decimal: values.decimal } : {}),
+      ...(values.date === 'dmy' || values.date === 'mdy' ? { dateOrder: values.date } : {}),
+      ...(values.zone === undefined ? {} : { zoneMin: zoneOf(values.zone) }),
+    };
+    if (command === 'sweep' && path) return await sweep(path, json, answer, write);
+    if (command === 'spectrum' && path) return await spectrum(path, json, answer, write);
+    if (command === 'log' && path) return await log(path, json, { ...answer, day: values.day ?? '' }, write);
+    if (command === 'two-port' && path) return await twoPort(path, json, write);
+    if (command === 'solve' && path) return await solve(path, json, write);
     write(USAGE);
     return 2;
   } catch (error) {
-    if (error instanceof CoreError) write(`${error.code}: ${error.message}`);
+    if (error instanceof TableQuestionError) ask(error.question, write);
+    else if (error instanceof CoreError) write(`${error.code}: ${error.message}`);
     else if (error instanceof SyntaxError)
       write(`This file is not valid JSON: ${error.message}. Correct it and run again.`);
     else if (types.isNativeError(error)) write(`${error.message}. Check the path.`);

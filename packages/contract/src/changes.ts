@@ -1,11 +1,21 @@
-import { array, lazy, mixed, object, string, type InferType } from 'yup';
-import { choice, recordId, wholeNumber } from './fields';
+import { boolean, mixed, object, string, ValidationError, type InferType } from 'yup';
+import type { TableQuestion } from '@velvet-reed/core';
+import { choice, listOf, recordId, wholeNumber } from './fields';
 import { RESOURCE_NAMES } from './resources';
 
 /** A stand-in for the id of a record made earlier in the same batch: { "new": "antenna" }. */
 export interface NewReference {
   readonly new: string;
 }
+
+const NO_CHANGE = 'A change must be a group of named fields. Correct it.';
+const UNKNOWN = ({ unknown }: { unknown?: string }): string =>
+  `The field "${String(unknown).slice(0, 80)}" is not known here. Leave it out.`;
+/** A name that the client makes up. */
+export const uuid = (what: string) =>
+  string()
+    .typeError(`${what} must be a text.`)
+    .matches(/^[0-9a-f-]{36}$/, `${what} must be a UUID. Leave it out.`);
 
 const anyValues = mixed<Record<string, unknown>>(
   (value): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value),
@@ -19,7 +29,7 @@ const createSchema = object({
   /** Name under which later changes of the batch may refer to the new record. */
   as: string().max(40).optional(),
   values: anyValues,
-}).noUnknown();
+}).noUnknown(true, UNKNOWN);
 
 const updateSchema = object({
   op: choice('Operation', ['update'] as const),
@@ -27,41 +37,86 @@ const updateSchema = object({
   id: recordId('Record'),
   version: wholeNumber('Version', 1, Number.MAX_SAFE_INTEGER),
   values: anyValues,
-}).noUnknown();
+}).noUnknown(true, UNKNOWN);
 
 const deleteSchema = object({
   op: choice('Operation', ['delete'] as const),
   resource: choice('Resource', RESOURCE_NAMES),
   id: recordId('Record'),
   version: wholeNumber('Version', 1, Number.MAX_SAFE_INTEGER),
-}).noUnknown();
+  /** Take along what means nothing without it; without this such a record is not deleted. */
+  along: boolean().optional(),
+}).noUnknown(true, UNKNOWN);
 
 /** One edit among several that are saved together or not at all. */
 export type Change = InferType<typeof createSchema> | InferType<typeof updateSchema> | InferType<typeof deleteSchema>;
 
-const changeSchema = lazy((value: unknown) => {
-  const op = typeof value === 'object' && value !== null && 'op' in value ? value.op : undefined;
-  return op === 'update' ? updateSchema : op === 'delete' ? deleteSchema : createSchema;
-});
+const EAGER = { strict: true, abortEarly: true } as const;
 
-/** A batch of edits; undone as one. */
+/** One change. @throws ValidationError */
+async function changeOf(value: unknown): Promise<Change> {
+  const op = typeof value === 'object' && value !== null && 'op' in value ? value.op : undefined;
+  if (op === 'create') return createSchema.required(NO_CHANGE).validate(value, EAGER);
+  if (op === 'update') return updateSchema.required(NO_CHANGE).validate(value, EAGER);
+  if (op === 'delete') return deleteSchema.required(NO_CHANGE).validate(value, EAGER);
+  throw new ValidationError('A change must say its operation: create, update or delete. Correct it.', value, 'changes');
+}
+
+/** Most changes of one batch. */
+const MOST_CHANGES = 500;
+
+/** A batch of edits; undone as one. The length is looked at before any of its entries. */
 export const batchSchema = object({
-  changes: array()
-    .of(changeSchema)
-    .min(1, 'There is nothing to save.')
-    .max(500, 'Too many changes at once. Save in parts.')
-    .required('The list of changes is missing.'),
+  changes: mixed<unknown[]>((value): value is unknown[] => Array.isArray(value))
+    .typeError('The list of changes is missing.')
+    .required('The list of changes is missing.')
+    .test('some', 'There is nothing to save.', (list) => list.length > 0)
+    .test('few', 'Too many changes at once. Save in parts.', (list) => list.length <= MOST_CHANGES),
   /** Name of the batch, made by the client: sent again after a lost answer, it is not carried out twice. */
-  key: string()
-    .matches(/^[0-9a-f-]{36}$/, 'The name of the batch must be a UUID. Leave it out.')
-    .optional(),
+  key: uuid('The name of the batch').optional(),
+  /** The browser that saves; undo takes back only its own. */
+  device: uuid('The name of the device').optional(),
 })
-  .noUnknown()
+  .noUnknown(true, UNKNOWN)
   .required('The request has no body. Send a list of changes.');
+
+/** Reads a batch; the first fault ends it. @throws ValidationError */
+export async function readBatch(
+  body: unknown,
+): Promise<{ readonly changes: readonly Change[]; readonly key?: string; readonly device?: string }> {
+  const { changes, key, device } = await batchSchema.validate(body, { strict: true, abortEarly: true });
+  const read: Change[] = [];
+  for (const change of changes) read.push(await changeOf(change));
+  return { changes: read, key, device };
+}
+
+/** Which batch is taken back, and for whom. */
+export const undoSchema = object({
+  batch: uuid('The name of the batch').optional(),
+  device: uuid('The name of the device').optional(),
+})
+  .noUnknown(true, UNKNOWN)
+  .required('The request has no body. Name the batch.');
+
+/** What a person says of a table that does not say it itself. */
+export const answerSchema = object({
+  columns: listOf<string>(
+    'Columns',
+    (value): value is string => typeof value === 'string' && value.length < 40,
+    1,
+    64,
+  ).optional(),
+  unit: choice('Unit', ['Hz', 'kHz', 'MHz', 'GHz'] as const).optional(),
+  decimal: choice('Decimal sign', ['.', ','] as const).optional(),
+  dateOrder: choice('Order of the date', ['dmy', 'mdy'] as const).optional(),
+  zoneMin: wholeNumber('Time zone (minutes)', -840, 840).optional(),
+}).noUnknown(true, UNKNOWN);
 
 /** How the server says no: a stable code, a sentence that says how to mend it, and the field it is about if there is one. */
 export interface Refusal {
   readonly code: string;
   readonly message: string;
   readonly fields?: readonly { readonly field: string; readonly message: string }[];
+  /** The file can be read once this is answered. */
+  readonly question?: TableQuestion;
 }

@@ -6,7 +6,7 @@ import {
   STAGE_DEFAULTS,
   STATION_DEFAULTS,
   WISH_DEFAULTS,
-  batchSchema,
+  readBatch,
   modelFileOf,
   packSamples,
   readModelFile,
@@ -113,15 +113,14 @@ describe('sentences that say how to mend', () => {
       expect(faults(SCHEMAS.plotFeatures, { ...feature, points }).join()).toMatch(/Points/);
     expect(faults(SCHEMAS.plotFeatures, { ...feature, kind: 'castle' }).join()).toMatch(/Kind must be one of/);
   });
-  test('a batch needs a list of known operations', () => {
-    expect(faults(batchSchema, undefined).join()).toMatch(/no body/);
-    expect(faults(batchSchema, { changes: [] }).join()).toMatch(/nothing to save/);
-    expect(faults(batchSchema, { changes: [{ op: 'create', resource: 'moons', values: {} }] }).join()).toMatch(
-      /Resource must be one of/,
-    );
-    expect(faults(batchSchema, { changes: [{ op: 'update', resource: 'targets', values: {} }] }).join()).toMatch(
-      /Record is missing/,
-    );
+  test('a batch needs a list of known operations', async () => {
+    const one = (change: unknown) => readBatch({ changes: [change] });
+    await expect(readBatch(undefined)).rejects.toThrow(/no body/);
+    await expect(readBatch({ changes: [] })).rejects.toThrow(/nothing to save/);
+    await expect(one({ op: 'create', resource: 'moons', values: {} })).rejects.toThrow(/Resource must be one of/);
+    await expect(one({ op: 'update', resource: 'targets', values: {} })).rejects.toThrow(/(Record|Version) is missing/);
+    await expect(one({ op: 'upsert' })).rejects.toThrow(/create, update or delete/);
+    await expect(one(7)).rejects.toThrow(/create, update or delete/);
   });
 });
 

@@ -1,4 +1,4 @@
-import { array, boolean, mixed, number, string } from 'yup';
+import { boolean, mixed, number, string } from 'yup';
 
 /** A number in the unit that the label names. Emptied or non-numeric input is told apart from a value out of range. */
 export const quantity = (label: string, min: number, max: number) =>
@@ -15,6 +15,11 @@ export const optionalQuantity = (label: string, min: number, max: number) =>
     .typeError(`${label}: enter a number or leave it empty.`)
     .nullable()
     .defined(`${label} is missing. Send null if it was not read.`)
+    .test(
+      'finite',
+      `${label}: enter a finite number.`,
+      (value) => value === null || value === undefined || Number.isFinite(value),
+    )
     .min(min, `${label} must be at least ${min}. Enter a larger value.`)
     .max(max, `${label} must be at most ${max}. Enter a smaller value.`);
 
@@ -54,12 +59,9 @@ export const optionalRecordId = (label: string) =>
     .nullable()
     .defined(`${label} is missing. Send null for none.`);
 
-export const wordList = (label: string) =>
-  array()
-    .of(string().required().max(60))
-    .typeError(`${label} must be a list.`)
-    .max(200)
-    .required(`${label} is missing. Send an empty list if there is none.`);
+const isWord = (value: unknown): value is string => typeof value === 'string' && value.length > 0 && value.length <= 60;
+
+export const wordList = (label: string) => listOf<string>(label, isWord, 0, 200);
 
 const fewNumbers = (entries: ReadonlyMap<string, unknown>): boolean =>
   entries.size <= 60 &&

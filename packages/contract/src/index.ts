@@ -12,7 +12,7 @@ export {
   type Values,
 } from './resources';
 export { PATH_DEFAULTS, STAGE_DEFAULTS, STATION_DEFAULTS, TRIM_DEFAULTS, WISH_DEFAULTS } from './defaults';
-export { batchSchema, type Change, type NewReference, type Refusal } from './changes';
+export { answerSchema, readBatch, undoSchema, type Change, type NewReference, type Refusal } from './changes';
 export {
   packCalibration,
   packSamples,

@@ -38,7 +38,7 @@ export const spectrumRequestSchema = object({ ...span, bandwidthHz: quantity('Ba
 /** A single reading: what, and at which frequency. */
 export const readingRequestSchema = object({
   what: choice('Reading', ['power', 'inductance', 'capacitance', 'azimuth'] as const),
-  freqHz: optionalQuantity('Frequency (Hz)', 1, 12e9),
+  freqHz: optionalQuantity('Frequency (Hz)', 1, 300e9),
   /** Turn there first; null: read where it stands. */
   turnToDeg: optionalQuantity('Azimuth (degrees)', -360, 360),
 })
@@ -57,7 +57,7 @@ export const handsRequestSchema = object({
     kind: string()
       .matches(/^[a-z-]+$/, 'The kind of antenna is not known.')
       .required('The kind of antenna is missing.'),
-    freqHz: quantity('Frequency (Hz)', 1e4, 12e9),
+    freqHz: quantity('Frequency (Hz)', 1e4, 300e9),
     diameterM: quantity('Conductor diameter (m)', 1e-5, 0.2),
     dimensions: namedNumbers('Dimensions'),
     groundId: choice(

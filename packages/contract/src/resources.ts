@@ -30,7 +30,8 @@ import {
   wordList,
 } from './fields';
 
-const FREQUENCY = [1e3, 12e9] as const;
+/** What a listener may want to hear or has to reckon with: from the lowest VLF to millimetre waves. */
+const FREQUENCY = [1e3, 300e9] as const;
 const LEVEL = [-250, 80] as const;
 const BAND_ORDER = 'The lower edge must lie below the upper edge. Exchange the two.';
 
@@ -154,8 +155,8 @@ const receiverSchema = object({
   noiseFigureDb: quantity('Noise figure (dB)', 0, 80),
   iip2Dbm: quantity('Second-order input intercept (dBm)', -60, 150),
   iip3Dbm: quantity('Third-order input intercept (dBm)', -60, 100),
-  minHz: quantity('Lowest frequency (Hz)', 1, 12e9),
-  maxHz: quantity('Highest frequency (Hz)', 1, 12e9),
+  minHz: quantity('Lowest frequency (Hz)', 1, 300e9),
+  maxHz: quantity('Highest frequency (Hz)', 1, 300e9),
 }).test(
   'order',
   'The lowest frequency must lie below the highest. Exchange the two.',
@@ -171,7 +172,7 @@ const revisionSchema = object({
   antennaId: recordId('Antenna'),
   number: wholeNumber('Revision', 1, 100000),
   kind: choice('Kind', KIND_IDS),
-  freqHz: quantity('Frequency (Hz)', 1e4, 12e9),
+  freqHz: quantity('Frequency (Hz)', 1e4, 300e9),
   diameterM: quantity('Conductor diameter (m)', 1e-5, 0.2),
   insulated: flag('Insulated wire'),
   allowance: quantity('Trim allowance (ratio)', 0, 0.2),
@@ -400,6 +401,7 @@ const isGain = (value: unknown): value is GainPoint =>
   typeof value.freqHz === 'number' &&
   typeof value.gainDbi === 'number' &&
   value.freqHz > 0 &&
+  value.freqHz <= FREQUENCY[1] &&
   Math.abs(value.gainDbi) <= 120;
 
 /** An antenna that could be bought, by its data sheet. */
@@ -453,6 +455,7 @@ const isTransfer = (value: unknown): value is TransferPoint =>
   typeof value.freqHz === 'number' &&
   typeof value.gainDb === 'number' &&
   value.freqHz > 0 &&
+  value.freqHz <= 1e12 &&
   Math.abs(value.gainDb) <= 200;
 
 /** Most points of a part's gain over frequency. */

@@ -229,10 +229,45 @@ export {
   filterLossDb,
 } from './filter/response';
 export { type Scattering, ladderScattering, filterTouchstone } from './filter/scattering';
-export { readMoment, readFloorCsv } from './formats/floor-csv';
+export {
+  type NumberCell,
+  type Decimal,
+  plainCell,
+  readNumberCell,
+  hertzOf,
+  type DateOrder,
+  type MomentCell,
+  readMomentCell,
+} from './formats/cells';
+export { writeCsv } from './formats/csv-out';
+export { LOG_MEANINGS, readMoment, type LogOptions, readFloorCsv } from './formats/floor-csv';
 export { PlotFileError, toLonLat, toPlan, writePlot, readPlot } from './formats/geojson';
-export { readSpectrumCsv } from './formats/spectrum-csv';
-export { type CsvSweep, readSweepCsv, readSweepText } from './formats/sweep-csv';
+export { linesOf } from './formats/lines';
+export { SPECTRUM_MEANINGS, readSpectrumCsv } from './formats/spectrum-csv';
+export {
+  SWEEP_MEANINGS,
+  type SweepMeaning,
+  type CsvSweep,
+  headingOf,
+  HIGHEST_SWEEP_HZ,
+  frequencyUnit,
+  frequencyAt,
+  rising,
+  readSweepCsv,
+  readSweepText,
+} from './formats/sweep-csv';
+export {
+  type TableRow,
+  type Table,
+  type TableQuestion,
+  type TableAnswer,
+  TableQuestionError,
+  splitLine,
+  readTable,
+  tableKey,
+  firstRows,
+  numberAt,
+} from './formats/table';
 export { type Template, templateOf, templateSvg, templateDxf } from './formats/template';
 export {
   type SweepData,
@@ -241,11 +276,14 @@ export {
   type TouchstoneNumbers,
   type TouchstoneUnit,
   MAX_SWEEP_POINTS,
+  type TouchstoneOptions,
+  TOUCHSTONE_DEFAULTS,
+  readOptions,
   readTouchstone,
   type TouchstoneFormat,
   writeTouchstone,
 } from './formats/touchstone';
-export { readTwoPort, thinTransfer } from './formats/two-port';
+export { type NoisePoint, type TwoPort, readTwoPort, thinTransfer } from './formats/two-port';
 export {
   leakLevel,
   type SwitchTiming,
@@ -605,6 +643,7 @@ export {
   type PatternCut,
   type CurrentStretch,
   type SpotAnalysis,
+  FLOOR_DBI,
   spotAnalysis,
   type PatternSurface,
   patternSurface,

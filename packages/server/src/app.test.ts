@@ -146,7 +146,8 @@ describe('writing', () => {
       (await write(station, [{ op: 'delete', resource: 'targets', id: target.id, version: 1 }]).expect(409)).body,
     ).toMatchObject({
       code: 'IN_USE',
-      message: 'This target is still used by 1 antenna. Change or delete those first.',
+      message:
+        'This target is still used by 1 antenna. Delete it together with them, or let them point elsewhere first.',
     });
   });
   test('twenty parallel writers lose nothing', async () => {
@@ -177,7 +178,7 @@ describe('undo', () => {
     await db.sequelize.close();
     await open();
     const undo = () => request(app).post(`/api/stations/${station}/undo`).send({});
-    expect((await undo().expect(200)).body).toEqual({ undone: 1, what: 'target deleted' });
+    expect((await undo().expect(200)).body).toMatchObject({ undone: 1, what: 'target deleted' });
     expect((await load(station)).targets).toMatchObject([{ name: 'renamed' }]);
     await undo().expect(200);
     expect((await load(station)).targets).toMatchObject([{ name: '31 m' }]);
@@ -264,7 +265,7 @@ describe('sweeps', () => {
       request(app).post(`/api/stations/${station}/pictures`).attach('file', bytes, { filename: 'aerial.png' });
     expect((await lay(Buffer.from('no picture')).expect(400)).body).toMatchObject({
       code: 'REQUEST',
-      message: expect.stringMatching(/no PNG or JPEG/),
+      message: expect.stringMatching(/not a PNG or JPEG/),
     });
     expect((await load(station)).plotFeatures).toEqual([]);
     const png = Buffer.from([0x89, 0x50, 0x4e, 0x47, 1, 2, 3]);
@@ -302,8 +303,8 @@ describe('edges', () => {
     expect(headers['x-powered-by']).toBeUndefined();
   });
   test('wrong addresses, wrong JSON and oversized bodies get a code and a sentence', async () => {
-    expect((await request(app).get('/api/nowhere').expect(404)).body).toMatchObject({ code: 'NOT_FOUND' });
-    expect((await request(app).get('/api/stations/abc').expect(404)).body).toMatchObject({ code: 'NOT_FOUND' });
+    expect((await request(app).get('/api/nowhere').expect(404)).body).toMatchObject({ code: 'NO_SUCH_ADDRESS' });
+    expect((await request(app).get('/api/stations/abc').expect(404)).body).toMatchObject({ code: 'NO_SUCH_ADDRESS' });
     expect(
       (await request(app).post('/api/stations').set('content-type', 'application/json').send('{').expect(400)).body,
     ).toMatchObject({ code: 'JSON' });
@@ -315,7 +316,7 @@ describe('edges', () => {
           .expect(413)
       ).body,
     ).toMatchObject({ code: 'TOO_LARGE' });
-    expect((await request(app).post('/api/stations').expect(400)).body).toMatchObject({ code: 'VALIDATION' });
+    expect((await request(app).post('/api/stations').expect(400)).body).toMatchObject({ code: 'REQUEST' });
   });
   test('the demo is loaded into an empty database only', async () => {
     expect(await loadDemo(db)).toBe(false);

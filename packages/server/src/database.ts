@@ -6,14 +6,21 @@ import sqlite3 from 'sqlite3';
  * Sequelize's sqlite dialect opens one connection per transaction and runs no afterConnect hook, so pragmas go in here.
  * synchronous=FULL: what was answered as saved survives a power cut, not only a killed process.
  */
-class PragmaDatabase extends sqlite3.Database {
-  constructor(file: string, mode: number, done: (error: Error | null) => void) {
-    super(file, mode, (error) => {
-      if (error) return done(error);
-      this.configure('busyTimeout', 5000);
-      this.exec('PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL; PRAGMA foreign_keys=ON;', done);
-    });
-  }
+const pragmaDatabase = (more: string) =>
+  class extends sqlite3.Database {
+    constructor(file: string, mode: number, done: (error: Error | null) => void) {
+      super(file, mode, (error) => {
+        if (error) return done(error);
+        this.configure('busyTimeout', 5000);
+        this.exec(`PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL; PRAGMA foreign_keys=ON;${more}`, done);
+      });
+    }
+  };
+
+/** Bounds of a file. */
+interface FileLimits {
+  /** Most pages of 4096 bytes; what would need more is refused as a full disk is. */
+  readonly mostPages?: number;
 }
 
 const id = { type: DataTypes.INTEGER, primaryKey: true, autoIncrement: true };
@@ -224,15 +231,20 @@ export interface Database {
   readonly tables: Readonly<Record<ResourceName, Table>>;
   /** Runs a write alone: parallel BEGIN IMMEDIATEs would fill the thread pool and stall the lock's holder. */
   write<T>(work: (transaction: Transaction) => Promise<T>): Promise<T>;
+  /** Runs reads that must see one moment. */
+  read<T>(work: (transaction: Transaction) => Promise<T>): Promise<T>;
 }
 
 /** Opens the file (or makes it) and defines the models; migrations are run by the caller. */
-export function openDatabase(storage: string): Database {
+export function openDatabase(storage: string, { mostPages }: FileLimits = {}): Database {
   const sequelize = new Sequelize({
     dialect: 'sqlite',
     storage,
     logging: false,
-    dialectModule: { ...sqlite3, Database: PragmaDatabase },
+    dialectModule: {
+      ...sqlite3,
+      Database: pragmaDatabase(mostPages === undefined ? '' : ` PRAGMA max_page_count=${mostPages};`),
+    },
     transactionType: Transaction.TYPES.IMMEDIATE,
   });
   const table = (name: string, columns: ModelAttributes, stamps = true): Table =>
@@ -289,6 +301,7 @@ export function openDatabase(storage: string): Database {
       after: DataTypes.JSON,
       createdAt: DataTypes.DATE,
       undoneAt: DataTypes.DATE,
+      device: text,
     },
     false,
   );
@@ -331,5 +344,6 @@ export function openDatabase(storage: string): Database {
       tail = run.catch(() => undefined);
       return run;
     },
+    read: (work) => sequelize.transaction({ type: Transaction.TYPES.DEFERRED }, work),
   };
 }

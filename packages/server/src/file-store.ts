@@ -1,7 +1,6 @@
-import { createHash, randomUUID } from 'node:crypto';
-import type { ResourceName } from '@velvet-reed/contract';
-import type { Transaction } from 'sequelize';
-import type { Database, Row } from './database';
+import { createHash } from 'node:crypto';
+import type { Database } from './database';
+import { batchWriter, knownBatch, type Author } from './history';
 import { findStation, present } from './records';
 import { RequestError } from './refusals';
 
@@ -21,40 +20,22 @@ export const fileValues = ({ name, bytes }: ArrivedFile) => ({
   bytes,
 });
 
-/** Writes records of one batch with their place in the history, so that one undo takes them all back. */
-export function batchWriter(db: Database, transaction: Transaction, stationId: number) {
-  const batch = randomUUID();
-  return async (resource: ResourceName, values: Record<string, unknown>): Promise<Row> => {
-    const row = await db.tables[resource].create({ ...values, stationId }, { transaction });
-    await db.edits.create(
-      {
-        stationId,
-        batch,
-        resource,
-        recordId: Number(row.get('id')),
-        op: 'create',
-        before: null,
-        after: { name: values.name ?? null },
-        createdAt: new Date(),
-        undoneAt: null,
-      },
-      { transaction },
-    );
-    return row;
-  };
-}
+/** First bytes of the picture formats that browsers draw. */
+const PICTURES = [
+  { type: 'image/png', start: [0x89, 0x50, 0x4e, 0x47] },
+  { type: 'image/jpeg', start: [0xff, 0xd8, 0xff] },
+] as const;
+
+/** Content type by what the bytes are, not by what the file is called. */
+export const pictureType = (bytes: Uint8Array): string =>
+  PICTURES.find(({ start }) => start.every((byte, i) => bytes[i] === byte))?.type ?? 'application/octet-stream';
 
 /** Refuses what browsers cannot draw. @throws RequestError for a file that is neither PNG nor JPEG. */
 export function requirePicture(file: ArrivedFile, remedy: string): void {
-  if (!PICTURE_STARTS.some((start) => start.every((byte, i) => file.bytes[i] === byte)))
-    throw new RequestError(`This file is no PNG or JPEG picture. ${remedy}`);
+  if (pictureType(file.bytes) === 'application/octet-stream')
+    throw new RequestError(`This file is not a PNG or JPEG picture. ${remedy}`);
 }
 
-/** First bytes of the picture formats that browsers draw. */
-const PICTURE_STARTS: readonly (readonly number[])[] = [
-  [0x89, 0x50, 0x4e, 0x47],
-  [0xff, 0xd8, 0xff],
-];
 /** Width that a picture is laid out with until it is scaled, m. */
 const START_WIDTH_M = 60;
 
@@ -62,11 +43,12 @@ const START_WIDTH_M = 60;
  * Stores a picture and lays it under the plan, all or none.
  * @throws RequestError for a file that is neither PNG nor JPEG.
  */
-export async function importPicture(db: Database, stationId: number, file: ArrivedFile) {
+export async function importPicture(db: Database, stationId: number, file: ArrivedFile, author: Author) {
   await findStation(db, stationId);
   requirePicture(file, 'Save the aerial picture as one of these.');
   return db.write(async (transaction) => {
-    const write = batchWriter(db, transaction, stationId);
+    if (await knownBatch(db, transaction, { stationId, batch: author.key })) return {};
+    const write = batchWriter(db, transaction, stationId, author);
     const attachment = await write('attachments', fileValues(file));
     const row = await write('plotFeatures', {
       name: file.name.slice(0, 80),

@@ -1,30 +1,20 @@
-import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, expect, test } from '@jest/globals';
-import { STATION_DEFAULTS } from '@velvet-reed/contract';
+import { HUT, killNow, startServer, stopServer, type ServerProcess } from './test-server';
 
 const dir = mkdtempSync(path.join(tmpdir(), 'velvet-reed-kill-'));
-let child: ChildProcess | undefined;
-afterAll(() => {
-  child?.kill('SIGKILL');
+let server: ServerProcess;
+afterAll(async () => {
+  await killNow(server);
   rmSync(dir, { recursive: true, force: true });
 });
 
 /** Starts the real server on a free port and waits for the address that it prints. */
 function start(): Promise<string> {
-  const main = path.join(process.cwd(), 'packages/server/src/main.ts');
-  child = spawn(process.execPath, ['--import', 'tsx', main, '--empty', '--port', '0', '--data', dir], {
-    stdio: ['ignore', 'pipe', 'inherit'],
-  });
-  return new Promise((resolve, reject) => {
-    child?.once('exit', (code) => reject(new Error(`the server ended with ${code}`)));
-    child?.stdout?.on('data', (chunk: Buffer) => {
-      const address = /http:\/\/\S+/.exec(chunk.toString());
-      if (address) resolve(address[0]);
-    });
-  });
+  server = startServer(['--empty', '--data', dir]);
+  return server.address;
 }
 const post = (address: string, body: unknown): Promise<Response> =>
   fetch(address, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
@@ -38,19 +28,7 @@ const listOf = (value: unknown): string[] => {
 
 test('a server killed in the middle of writing has lost nothing that it acknowledged, and starts again', async () => {
   let address = await start();
-  await post(`${address}/api/stations`, {
-    name: 'Hut',
-    latDeg: 50,
-    lonDeg: -19,
-    environment: 'rural',
-    noiseOffsetDb: 0,
-    spanM: 38,
-    heightM: 9,
-    cableId: 'pe5',
-    lineLengthM: 25,
-    groundId: 'average',
-    ...STATION_DEFAULTS,
-  });
+  await post(`${address}/api/stations`, HUT);
   const acknowledged: string[] = [];
   for (let round = 0; round < 3; round += 1) {
     let stop = false;
@@ -69,8 +47,7 @@ test('a server killed in the middle of writing has lost nothing that it acknowle
     });
     const wanted = acknowledged.length + 8 + 3 * round;
     while (acknowledged.length < wanted) await new Promise((resolve) => setTimeout(resolve, 7));
-    child?.removeAllListeners('exit');
-    child?.kill('SIGKILL');
+    await killNow(server);
     stop = true;
     await Promise.all(writers);
     address = await start();
@@ -81,8 +58,5 @@ test('a server killed in the middle of writing has lost nothing that it acknowle
 }, 60_000);
 
 test('SIGTERM ends it cleanly', async () => {
-  child?.removeAllListeners('exit');
-  const ended = new Promise((resolve) => child?.once('exit', (code) => resolve(code)));
-  child?.kill('SIGTERM');
-  expect(await ended).toBe(0);
+  expect(await stopServer(server)).toBe(0);
 }, 20_000);

@@ -1,14 +1,13 @@
-import { existsSync, mkdirSync } from 'node:fs';
+import { existsSync } from 'node:fs';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
 import { pino } from 'pino';
 import { createApp } from './app';
-import { openDatabase } from './database';
+import { DataFileError, dataFileFault, openDataFolder, type DataFolder } from './data-file';
 import { loadDemo } from './demo/load';
 import { openBench, readAllowed, type AllowedInstrument } from './instruments/bench';
 import { standIns } from './instruments/stand-ins';
-import { migrator } from './migrate';
 
 const { values } = parseArgs({
   options: {
@@ -22,11 +21,26 @@ const { values } = parseArgs({
     seed: { type: 'string' },
   },
 });
+process.umask(0o077); // what is kept here is the listener's own
 const root = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '../../..');
 const dataDir = path.resolve(values.data ?? process.env.VELVET_REED_DATA ?? path.join(root, 'data'));
-const host = values.host ?? process.env.HOST ?? '127.0.0.1';
-const port = Number(values.port ?? process.env.PORT ?? 4600);
-const logger = pino({ level: process.env.LOG_LEVEL ?? 'warn' });
+const host = values.host ?? process.env.VELVET_REED_HOST ?? '127.0.0.1';
+const port = Number(values.port ?? process.env.VELVET_REED_PORT ?? 4600);
+const logger = pino({ level: process.env.VELVET_REED_LOG_LEVEL ?? 'warn' });
+
+/** Says what is wrong and leaves; nothing was changed. */
+function leave(sentence: string): never {
+  console.error(`Velvet Reed: ${sentence}`);
+  process.exit(1);
+}
+if (!/^(127(\.\d{1,3}){3}|localhost|::1|\[::1\])$/.test(host))
+  leave(
+    `"${host}" is not an address of this computer alone. There is no sign-in yet, so it listens on 127.0.0.1, localhost or ::1 only.`,
+  );
+if (!Number.isInteger(port) || port < 0 || port > 65535)
+  leave(
+    `"${values.port ?? process.env.VELVET_REED_PORT}" is not a port. Choose a number from 1 to 65535: npm start -- --port 4601`,
+  );
 
 let allowed: readonly AllowedInstrument[] = [];
 try {
@@ -40,16 +54,31 @@ const bench = openBench(
   standIns(path.join(root, 'packages/instruments/dist/main.js'), Number(values.seed ?? 1)),
 );
 
-mkdirSync(dataDir, { recursive: true });
-const db = openDatabase(path.join(dataDir, 'velvet-reed.sqlite'));
-await migrator(db.sequelize).up();
-if (!values.empty && (await loadDemo(db))) logger.info('demo station loaded');
+/** Everything that can go wrong with the file is told in one sentence. */
+async function openData(): Promise<DataFolder> {
+  try {
+    const folder = await openDataFolder(dataDir);
+    try {
+      if (!values.empty && (await loadDemo(folder.db))) logger.info('demo station loaded');
+      return folder;
+    } catch (error) {
+      await folder.close();
+      throw dataFileFault(folder.file, error) ?? error;
+    }
+  } catch (error) {
+    if (error instanceof DataFileError) leave(error.message);
+    throw error;
+  }
+}
+const data = await openData();
+const { db } = data;
 
 const webDir = path.join(root, 'packages/web/dist');
 const app = createApp({
   db,
   logger,
   bench,
+  place: data,
   allowedHosts: [...new Set(['127.0.0.1', 'localhost', '[::1]', host])],
   ...(existsSync(webDir) ? { webDir } : {}),
 });
@@ -65,6 +94,11 @@ const server = app.listen(port, host, (error?: Error) => {
   console.log(`Velvet Reed is at http://${host}:${actual}`);
 });
 
+// a peer that sends a byte now and then does not hold a connection for ever
+server.headersTimeout = 15_000;
+server.requestTimeout = 120_000;
+server.keepAliveTimeout = 10_000;
+
 /** Answers what is under way, closes the database, then leaves. */
 function shutdown(): void {
   bench.close();
@@ -72,7 +106,7 @@ function shutdown(): void {
     void db
       .write(() => Promise.resolve())
       .finally(() => {
-        void db.sequelize.close().finally(() => process.exit(0));
+        void data.close().finally(() => process.exit(0));
       });
   });
   server.closeIdleConnections();

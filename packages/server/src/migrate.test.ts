@@ -4,7 +4,8 @@ import path from 'node:path';
 import { expect, test } from '@jest/globals';
 import { openDatabase } from './database';
 import { migrator } from './migrate';
-import { stationRecords, undoLast } from './records';
+import { undo } from './history';
+import { stationRecords } from './records';
 
 /** A station as releases two to five stored it, in a version. */
 const hut = (version: number): string =>
@@ -46,7 +47,7 @@ test('a file of the first release keeps its antennas, and what was undoable stay
   const now = await stationRecords(db, 1);
   expect(now.station).toMatchObject({ name: 'Hut', groundId: 'average' });
   expect(now.revisions).toMatchObject([{ kind: 'v-dipole', dimensions: { angleDeg: 110 }, gates: ['collar-on'] }]);
-  await undoLast(db, 1);
+  await undo(db, 1, { device: 'any' });
   expect((await stationRecords(db, 1)).revisions).toMatchObject([{ dimensions: { angleDeg: 130 }, gates: [] }]);
 
   await migrator(db.sequelize).down({ to: '0002-dimensions-by-name' });
@@ -82,7 +83,7 @@ test('a file of the second release keeps its wishes; a change of a station made 
   expect(now.station).toMatchObject({ lineLengthM: 40, nothingVisible: false, lawnAllowed: true, priceWeight: 1 });
   expect(now.targets).toMatchObject([{ name: '31 m', latDeg: null, arrivalDeg: null, fromMin: null }]);
   expect(now.plotFeatures).toEqual([]);
-  await undoLast(db, 1);
+  await undo(db, 1, { device: 'any' });
   expect((await stationRecords(db, 1)).station).toMatchObject({
     lineLengthM: 25,
     lawnAllowed: true,
@@ -112,7 +113,7 @@ test('a file of the third release keeps its trim steps; a step deleted before ca
     VALUES (1, 'b', 'trimSteps', 2, 'delete', '${JSON.stringify(step)}', NULL, ${STAMP})`);
   await migrator(db.sequelize).up();
   expect((await stationRecords(db, 1)).trimSteps).toMatchObject([{ ...step, undoNote: '', photoId: null }]);
-  await undoLast(db, 1);
+  await undo(db, 1, { device: 'any' });
   expect((await stationRecords(db, 1)).trimSteps).toMatchObject([{ id: 1 }, { id: 2, undoNote: '', photoId: null }]);
   await migrator(db.sequelize).down({ to: '0004-bench-records' });
   const [rows] = await db.sequelize.query('SELECT note FROM trimSteps');
@@ -150,7 +151,7 @@ test('a file of the fifth release keeps its path; a changed stage is still undoa
   expect(now.station).toMatchObject({ adapterBox: '' });
   expect(now.paths).toMatchObject([{ name: 'P', antennaConnector: '', receiverConnector: '' }]);
   expect(now.pathStages).toMatchObject([{ lossDb: 20, figures: {}, connectorIn: '', connectorOut: '' }]);
-  await undoLast(db, 1);
+  await undo(db, 1, { device: 'any' });
   expect((await stationRecords(db, 1)).pathStages).toMatchObject([{ lossDb: 6, figures: {}, connectorOut: '' }]);
 
   await migrator(db.sequelize).down({ to: '0006-stages-and-plugs' });

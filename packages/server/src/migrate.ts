@@ -1,20 +1,93 @@
-import type { QueryInterface, Sequelize } from 'sequelize';
-import { SequelizeStorage, Umzug, type RunnableMigration } from 'umzug';
+import { Transaction, type Sequelize } from 'sequelize';
+import { Umzug, type RunnableMigration, type UmzugStorage } from 'umzug';
 import { firstStation } from './migrations/0001-first-station';
 import { dimensionsByName } from './migrations/0002-dimensions-by-name';
 import { placeAndWishes } from './migrations/0003-place-and-wishes';
 import { benchRecords } from './migrations/0004-bench-records';
 import { noiseLogAndShelf } from './migrations/0005-noise-log-and-shelf';
 import { stagesAndPlugs } from './migrations/0006-stages-and-plugs';
+import { batchesAndDevices } from './migrations/0007-batches-and-devices';
 
-export type Migration = RunnableMigration<QueryInterface>;
+/** What a migration works with: every statement goes into the one transaction that also keeps its bookkeeping. */
+export interface MigrationContext {
+  readonly sequelize: { query(sql: string): Promise<unknown> };
+  /** Names of a table's columns; empty where there is no such table. */
+  columns(table: string): Promise<readonly string[]>;
+}
+export type Migration = RunnableMigration<MigrationContext>;
 
 /** A static list, not a glob: it survives bundling. */
-export function migrator(sequelize: Sequelize): Umzug<QueryInterface> {
-  return new Umzug<QueryInterface>({
-    migrations: [firstStation, dimensionsByName, placeAndWishes, benchRecords, noiseLogAndShelf, stagesAndPlugs],
-    context: sequelize.getQueryInterface(),
-    storage: new SequelizeStorage({ sequelize, tableName: 'migrations' }),
-    logger: undefined,
+const MIGRATIONS: readonly Migration[] = [
+  firstStation,
+  dimensionsByName,
+  placeAndWishes,
+  benchRecords,
+  noiseLogAndShelf,
+  stagesAndPlugs,
+  batchesAndDevices,
+];
+/** All names that this release knows, in order. */
+export const MIGRATION_NAMES: readonly string[] = MIGRATIONS.map(({ name }) => name);
+
+/** Names in a column of rows that SQLite gave. */
+const namesIn = (rows: unknown): string[] =>
+  Array.isArray(rows)
+    ? rows.map((row: unknown) => (typeof row === 'object' && row !== null && 'name' in row ? String(row.name) : ''))
+    : [];
+
+/** The list of migrations done, in the table that earlier releases began. */
+const storage: UmzugStorage<MigrationContext> = {
+  async executed({ context }) {
+    if ((await context.columns('migrations')).length === 0) return [];
+    const answer = await context.sequelize.query('SELECT name FROM migrations ORDER BY name');
+    return namesIn(Array.isArray(answer) ? answer[0] : []);
+  },
+  async logMigration({ name, context }) {
+    await context.sequelize.query(
+      'CREATE TABLE IF NOT EXISTS `migrations` (`name` VARCHAR(255) NOT NULL UNIQUE PRIMARY KEY)',
+    );
+    await context.sequelize.query(`INSERT INTO migrations (name) VALUES ('${name}')`);
+  },
+  async unlogMigration({ name, context }) {
+    await context.sequelize.query(`DELETE FROM migrations WHERE name = '${name}'`);
+  },
+};
+
+/** Where a run of migrations ends: that one included. */
+interface UpTo {
+  readonly to?: string;
+}
+
+/**
+ * Steps between the releases' tables. Each migration and its place on the list are one transaction: a process killed in the middle, or a disk that
+ * runs full, leaves the file as it was before that step, and the next start goes on from there.
+ */
+export function migrator(sequelize: Sequelize) {
+  const context = (transaction: Transaction): MigrationContext => ({
+    sequelize: { query: (sql) => sequelize.query(sql, { transaction }) },
+    async columns(table) {
+      const [rows] = await sequelize.query(`PRAGMA table_info("${table}")`, { transaction });
+      return namesIn(rows);
+    },
   });
+  const within = <T>(work: (umzug: Umzug<MigrationContext>) => Promise<T>): Promise<T> =>
+    sequelize.transaction({ type: Transaction.TYPES.IMMEDIATE }, (transaction) =>
+      work(new Umzug({ migrations: [...MIGRATIONS], context: context(transaction), storage, logger: undefined })),
+    );
+  const done = (): Promise<readonly string[]> =>
+    within(async (umzug) => (await umzug.executed()).map(({ name }) => name));
+  return {
+    async up({ to }: UpTo = {}): Promise<void> {
+      const finished = new Set(await done());
+      const last = to === undefined ? MIGRATION_NAMES.length - 1 : MIGRATION_NAMES.indexOf(to);
+      for (const name of MIGRATION_NAMES.slice(0, last + 1))
+        if (!finished.has(name)) await within((umzug) => umzug.up({ migrations: [name] }));
+    },
+    async down({ to }: UpTo = {}): Promise<void> {
+      const finished = new Set(await done());
+      const first = to === undefined ? finished.size - 1 : MIGRATION_NAMES.indexOf(to);
+      for (const name of MIGRATION_NAMES.slice(first).reverse())
+        if (finished.has(name)) await within((umzug) => umzug.down({ migrations: [name] }));
+    },
+  };
 }

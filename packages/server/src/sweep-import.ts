@@ -1,93 +1,117 @@
-import {
-  packCalibration,
-  packSamples,
-  packSpectrum,
-  SCHEMAS,
-  unpackCalibration,
-  unpackSamples,
-} from '@velvet-reed/contract';
-import {
-  dipShiftHz,
-  findResonances,
-  frequencyText,
-  readSpectrumCsv,
-  readSweepText,
-  shiftText,
-  summariseSweep,
-  type SweepData,
-} from '@velvet-reed/core';
+import { packCalibration, SCHEMAS, unpackCalibration } from '@velvet-reed/contract';
+import type { TableAnswer } from '@velvet-reed/core';
 import type { Transaction } from 'sequelize';
-import type { Database } from './database';
-import { batchWriter, fileValues } from './file-store';
-import { findStation, present } from './records';
+import { checkReferences, validated } from './changes';
+import type { Database, Row } from './database';
+import { readFileApart } from './file-reader';
+import { fileValues, type ArrivedFile } from './file-store';
+import type { FileContent } from './file-work';
+import { batchWriter, knownBatch, type Author } from './history';
+import { findStation, present, STRICT } from './records';
 import { NotFoundError, RequestError } from './refusals';
+
+/** What is said of a sweep beside its file. */
+export interface SweepOrigin {
+  readonly antennaId: number | null;
+  readonly correction: string;
+  /** What the person said of the table. */
+  readonly answer?: TableAnswer;
+}
+
+/** Reads a sweep's file in the thread for files; nothing is written. @throws FileRefusedError with the line number. */
+export async function readSweepFile(
+  db: Database,
+  stationId: number,
+  file: ArrivedFile,
+  { antennaId, answer }: Pick<SweepOrigin, 'antennaId' | 'answer'>,
+): Promise<FileContent> {
+  const last =
+    antennaId === null
+      ? null
+      : await db.tables.sweeps.findOne({ where: { stationId, antennaId }, order: [['id', 'DESC']] });
+  const samples = last?.get('samples');
+  return readFileApart({
+    kind: 'sweep',
+    bytes: file.bytes,
+    answer,
+    ...(last && Buffer.isBuffer(samples)
+      ? { last: { name: String(last.get('name')), samples, referenceOhm: Number(last.get('referenceOhm')) } }
+      : {}),
+  });
+}
+
+/** What a batch made once before, when its answer was lost on the way. */
+async function madeBefore(
+  db: Database,
+  transaction: Transaction,
+  stationId: number,
+  { author, resource }: { readonly author: Author; readonly resource: 'sweeps' | 'spectra' | 'calibrations' },
+): Promise<Row | undefined> {
+  const known = await knownBatch(db, transaction, { stationId, batch: author.key });
+  const edit = known?.find((one) => one.get('resource') === resource);
+  return (edit && (await db.tables[resource].findByPk(Number(edit.get('recordId')), { transaction }))) ?? undefined;
+}
+
+/** Stores a sweep that was read with its raw file and a notebook entry, inside a transaction; checked by the schema that will read it. */
+export async function storeSweep(
+  db: Database,
+  transaction: Transaction,
+  stationId: number,
+  {
+    file,
+    content,
+    origin,
+    author,
+  }: {
+    readonly file: ArrivedFile;
+    readonly content: FileContent;
+    readonly origin: SweepOrigin;
+    readonly author: Author;
+  },
+): Promise<Record<string, unknown>> {
+  const before = await madeBefore(db, transaction, stationId, { author, resource: 'sweeps' });
+  if (before) return present(before, 'sweeps');
+  const { samples, story, points, startHz, stopHz, referenceOhm, phaseKnown } = content;
+  const { antennaId, correction } = origin;
+  const header = {
+    name: file.name,
+    antennaId,
+    points,
+    startHz,
+    stopHz,
+    referenceOhm,
+    phaseKnown,
+    shown: true,
+    correction,
+  };
+  await SCHEMAS.sweeps.omit(['attachmentId']).validate(header, STRICT);
+  await requireAntenna(db, transaction, stationId, antennaId);
+  const write = batchWriter(db, transaction, stationId, author);
+  const attachment = await write('attachments', fileValues(file));
+  const row = await write('sweeps', {
+    ...header,
+    attachmentId: Number(attachment.get('id')),
+    samples: Buffer.from(samples),
+  });
+  const text = `${correction === 'file' ? 'Imported' : 'Swept'} ${file.name}: ${story}`;
+  await write('entries', { stage: 'bench', text, atMs: Date.now() });
+  return present(row, 'sweeps');
+}
 
 /**
  * Stores a sweep with its raw file and a notebook entry, all or none. The text is parsed before anything is written.
- * @throws SweepFileError with the line number; RequestError for bytes that are not text.
+ * @throws FileRefusedError with the line number, or for bytes that are not text.
  */
 export async function importSweep(
   db: Database,
   stationId: number,
-  file: { name: string; bytes: Buffer },
-  antennaId: number | null,
-  correction = 'file',
-) {
+  file: ArrivedFile,
+  origin: SweepOrigin,
+  author: Author,
+): Promise<Record<string, unknown>> {
   await findStation(db, stationId);
-  if (file.bytes.includes(0))
-    throw new RequestError('This file is not text. Export the sweep as Touchstone (.s1p) or CSV.');
-  const sweep = readSweepText(file.bytes.toString('utf8'));
-  const { points, startHz, stopHz, resonances } = summariseSweep(sweep);
-  const dip = resonances[0];
-  const story = `${correction === 'file' ? 'Imported' : 'Swept'} ${file.name}: ${points} points, ${frequencyText(startHz)} to ${frequencyText(stopHz)}; ${
-    dip ? `dip at ${frequencyText(dip.freqHz, 4)}, SWR ${dip.swr?.toFixed(2) ?? 'infinite'}` : 'no resonance inside'
-  }.`;
-  return db.write(async (transaction) => {
-    await requireAntenna(db, transaction, stationId, antennaId);
-    const moved = await movement(db, transaction, { stationId, antennaId, sweep });
-    const write = batchWriter(db, transaction, stationId);
-    const attachment = await write('attachments', fileValues(file));
-    const row = await write('sweeps', {
-      name: file.name,
-      antennaId,
-      points,
-      startHz,
-      stopHz,
-      referenceOhm: sweep.referenceOhm,
-      phaseKnown: sweep.phaseKnown,
-      shown: true,
-      correction,
-      attachmentId: Number(attachment.get('id')),
-      samples: Buffer.from(packSamples(sweep)),
-    });
-    await write('entries', { stage: 'bench', text: story + moved, atMs: Date.now() });
-    return present(row, 'sweeps');
-  });
-}
-
-/** How far the dip moved since the antenna's last sweep, as a sentence; empty when there is nothing to compare. */
-async function movement(
-  db: Database,
-  transaction: Transaction,
-  {
-    stationId,
-    antennaId,
-    sweep,
-  }: { readonly stationId: number; readonly antennaId: number | null; readonly sweep: SweepData },
-): Promise<string> {
-  if (antennaId === null) return '';
-  const last = await db.tables.sweeps.findOne({
-    where: { stationId, antennaId },
-    order: [['id', 'DESC']],
-    transaction,
-  });
-  const bytes = last?.get('samples');
-  if (!last || !Buffer.isBuffer(bytes)) return '';
-  const shiftHz = dipShiftHz(
-    findResonances(unpackSamples(bytes, Number(last.get('referenceOhm')))),
-    findResonances(sweep),
-  );
-  return shiftHz === undefined ? '' : ` Since ${String(last.get('name'))}: ${shiftText(shiftHz)}.`;
+  const content = await readSweepFile(db, stationId, file, origin);
+  return db.write((transaction) => storeSweep(db, transaction, stationId, { file, content, origin, author }));
 }
 
 async function requireAntenna(
@@ -101,56 +125,70 @@ async function requireAntenna(
     throw new NotFoundError('antenna');
 }
 
-/** Stores a recorded spectrum with its raw file, all or none. @throws SweepFileError with the line number. */
+/** What is said of a spectrum beside its file. */
+export interface SpectrumOrigin {
+  readonly antennaId: number | null;
+  readonly source: string;
+  readonly atMs: number;
+  readonly answer?: TableAnswer;
+}
+
+/** Stores a recorded spectrum with its raw file, all or none. @throws FileRefusedError with the line number. */
 export async function importSpectrum(
   db: Database,
   stationId: number,
-  file: { name: string; bytes: Buffer },
-  { antennaId, source, atMs }: { readonly antennaId: number | null; readonly source: string; readonly atMs: number },
-) {
+  file: ArrivedFile,
+  { antennaId, source, atMs, answer }: SpectrumOrigin,
+  author: Author,
+): Promise<Record<string, unknown>> {
   await findStation(db, stationId);
-  if (file.bytes.includes(0)) throw new RequestError('This file is not text. Export the spectrum as CSV.');
-  const spectrum = readSpectrumCsv(file.bytes.toString('utf8'));
-  const n = spectrum.freqHz.length;
-  const values = {
-    name: file.name,
-    antennaId,
-    points: n,
-    startHz: spectrum.freqHz[0],
-    stopHz: spectrum.freqHz[n - 1],
-    source,
-    atMs,
-    attachmentId: 1,
-  };
-  await SCHEMAS.spectra.validate(values, { strict: true });
+  const { points, startHz, stopHz, samples, story } = await readFileApart({
+    kind: 'spectrum',
+    bytes: file.bytes,
+    answer,
+  });
+  const header = { name: file.name, antennaId, points, startHz, stopHz, source, atMs };
+  await SCHEMAS.spectra.omit(['attachmentId']).validate(header, STRICT);
   return db.write(async (transaction) => {
+    const before = await madeBefore(db, transaction, stationId, { author, resource: 'spectra' });
+    if (before) return present(before, 'spectra');
     await requireAntenna(db, transaction, stationId, antennaId);
-    const write = batchWriter(db, transaction, stationId);
+    const write = batchWriter(db, transaction, stationId, author);
     const attachment = await write('attachments', fileValues(file));
     const row = await write('spectra', {
-      ...values,
+      ...header,
       attachmentId: Number(attachment.get('id')),
-      samples: Buffer.from(packSpectrum(spectrum)),
+      samples: Buffer.from(samples),
     });
-    const where = `${frequencyText(values.startHz)} to ${frequencyText(values.stopHz)}`;
     const state = source === 'none' ? '' : `, noise source ${source}`;
-    await write('entries', { stage: 'bench', text: `Recorded ${file.name}: ${n} points, ${where}${state}.`, atMs });
+    await write('entries', { stage: 'bench', text: `Recorded ${file.name}: ${story}${state}.`, atMs });
     return present(row, 'spectra');
   });
 }
 
 /** Stores a calibration; its readings come as bytes. @throws ShapeError for bytes that are no whole calibration. */
-export async function storeCalibration(db: Database, stationId: number, bytes: Buffer, named: Record<string, unknown>) {
+export async function storeCalibration(
+  db: Database,
+  stationId: number,
+  {
+    bytes,
+    named,
+    author,
+  }: { readonly bytes: Buffer; readonly named: Record<string, unknown>; readonly author: Author },
+): Promise<Record<string, unknown>> {
   await findStation(db, stationId);
   const { freqHz, readings } = unpackCalibration(bytes);
   const n = freqHz.length;
   const ascends = freqHz.every((freq, i) => i === 0 || freq > freqHz[i - 1]);
-  if (n < 2 || !ascends) throw new RequestError('The readings of the standards are incomplete. Calibrate again.');
-  const values = await SCHEMAS.calibrations
-    .noUnknown()
-    .validate({ ...named, points: n, startHz: freqHz[0], stopHz: freqHz[n - 1] }, { strict: true, abortEarly: false });
+  const finite = Object.values(readings).every(({ re, im }) => re.every(Number.isFinite) && im.every(Number.isFinite));
+  if (n < 2 || !ascends || !finite)
+    throw new RequestError('The readings of the standards are incomplete. Calibrate again.');
+  const values = await validated('calibrations', { ...named, points: n, startHz: freqHz[0], stopHz: freqHz[n - 1] });
   return db.write(async (transaction) => {
-    const write = batchWriter(db, transaction, stationId);
+    const before = await madeBefore(db, transaction, stationId, { author, resource: 'calibrations' });
+    if (before) return present(before, 'calibrations');
+    await checkReferences(db, transaction, stationId, values);
+    const write = batchWriter(db, transaction, stationId, author);
     const row = await write('calibrations', { ...values, samples: Buffer.from(packCalibration({ freqHz, readings })) });
     return present(row, 'calibrations');
   });

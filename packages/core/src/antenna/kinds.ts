@@ -86,7 +86,7 @@ export function startDesign(kind: KindId, freqHz: number): Design {
 
 /** Refuses a design with a value that cannot be built. @throws OutOfRangeError */
 export function checkDesign(design: Design): void {
-  requireRange(design.freqHz, 'Frequency (Hz)', 1e4, 12e9);
+  requireRange(design.freqHz, 'Frequency (Hz)', 1e4, 300e9);
   requireRange(design.diameterM, 'Conductor diameter (m)', 1e-5, 0.2);
   requireRange(design.allowance, 'Trim allowance (ratio)', 0, 0.2);
   checkDimensions(antennaKind(design.kind).parameters, design);

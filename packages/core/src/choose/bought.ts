@@ -42,7 +42,7 @@ export function readGains(text: string): readonly GainPoint[] {
   if (points.length === 0)
     throw new OutOfRangeError('Give the gain for at least one frequency, like 9.6 MHz -28, 97 MHz -12.', 'gains');
   points.forEach(({ freqHz, gainDbi }) => {
-    requireRange(freqHz, 'Frequency (Hz)', 1e3, 12e9);
+    requireRange(freqHz, 'Frequency (Hz)', 1e3, 300e9);
     requireRange(gainDbi, 'Gain (dBi)', -120, 60);
   });
   return [...points].sort((a, b) => a.freqHz - b.freqHz);

@@ -1,16 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import {
-  readSweepCsv,
-  readSweepText,
-  readTouchstone,
-  reflectionOf,
-  complex,
-  SweepFileError,
-  writeTouchstone,
-  type SweepData,
-  type TouchstoneFormat,
-} from '../index';
+import { readTouchstone, SweepFileError, writeTouchstone, type SweepData, type TouchstoneFormat } from '../index';
 
 const sweepArb = fc
   .array(
@@ -106,32 +96,5 @@ describe('Touchstone 1.1', () => {
     ['# MHz Z RI R 50\n1 -1 0', /no finite reflection/],
   ])('%j is refused with the line and the mend', (text, sentence) => {
     expect(() => readTouchstone(text)).toThrow(sentence);
-  });
-});
-
-describe('CSV', () => {
-  test('R and X with a unit in the heading', () => {
-    const sweep = readSweepCsv('Frequency (MHz),R,X\n14.0,42,-11.8\n14.2,42,1.3');
-    const expected = reflectionOf(complex(42, -11.8), 50);
-    expect(sweep.freqHz[0]).toBeCloseTo(14e6, 3);
-    expect(sweep.re[0]).toBeCloseTo(expected.re, 12);
-  });
-  test('semicolons with decimal commas, and megahertz guessed from the size', () => {
-    const sweep = readSweepCsv('freq;re;im\n7,05;0,1;-0,2\n7,10;0,2;0');
-    expect([...sweep.freqHz]).toEqual([7.05e6, 7.1e6]);
-  });
-  test('SWR alone has no phase and says so', () => {
-    const sweep = readSweepText('freq_Hz,SWR\n7000000,2\n7100000,1.5');
-    expect(sweep.phaseKnown).toBe(false);
-    expect(sweep.re[0]).toBeCloseTo(1 / 3, 12);
-  });
-  test.each([
-    ['apples,pears\n1,2', /heading must name a frequency/],
-    ['freq,SWR\n7e6,0.9', /SWR 0.9 is below 1/],
-    ['freq,R,X\n7e6,,3', /Line 2: "" in column 2 is not a number/],
-    ['freq,R,X\n7e6,1,3\n6e6,1,3', /does not rise/],
-    ['', /table is empty/],
-  ])('%j is refused', (text, sentence) => {
-    expect(() => readSweepCsv(text)).toThrow(sentence);
   });
 });

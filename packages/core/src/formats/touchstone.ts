@@ -2,6 +2,7 @@ import { CoreError } from '../errors';
 import { angleDeg, fromPolar, magnitude, type Complex } from '../numeric/complex';
 import { reflectionOf } from '../line/reflection';
 import { complex, divide, scale } from '../numeric/complex';
+import { linesOf } from './lines';
 
 /** Reflection over frequency as measured or computed: three arrays of one length, ascending frequencies. */
 export interface SweepData {
@@ -31,7 +32,7 @@ const UNIT_HZ: Readonly<Record<string, number>> = { HZ: 1, KHZ: 1e3, MHZ: 1e6, G
 /** Most points read from one file; enough for any pocket analyser, and bounded memory. */
 export const MAX_SWEEP_POINTS = 200_001;
 
-interface Options {
+export interface TouchstoneOptions {
   readonly unitHz: number;
   readonly parameter: TouchstoneParameter;
   readonly numbers: TouchstoneNumbers;
@@ -39,11 +40,11 @@ interface Options {
 }
 
 /** Without an option line the standard's defaults hold: GHz, S, MA, 50 Ω. */
-const DEFAULTS: Options = { unitHz: 1e9, parameter: 'S', numbers: 'MA', referenceOhm: 50 };
+export const TOUCHSTONE_DEFAULTS: TouchstoneOptions = { unitHz: 1e9, parameter: 'S', numbers: 'MA', referenceOhm: 50 };
 
-function readOptions(line: string, lineNumber: number): Options {
+export function readOptions(line: string, lineNumber: number): TouchstoneOptions {
   const words = line.slice(1).trim().split(/\s+/).filter(Boolean);
-  let options = DEFAULTS;
+  let options = TOUCHSTONE_DEFAULTS;
   for (let i = 0; i < words.length; i += 1) {
     const word = words[i].toUpperCase();
     if (word in UNIT_HZ) options = { ...options, unitHz: UNIT_HZ[word] };
@@ -62,7 +63,7 @@ function readOptions(line: string, lineNumber: number): Options {
     else
       throw new SweepFileError(
         lineNumber,
-        `"${words[i]}" is no option of this format. An option line looks like "# MHz S RI R 50".`,
+        `"${words[i].slice(0, 20)}" is no option of this format. An option line looks like "# MHz S RI R 50".`,
       );
   }
   return options;
@@ -72,7 +73,7 @@ const pairOf = (numbers: TouchstoneNumbers, a: number, b: number): Complex =>
   numbers === 'RI' ? complex(a, b) : fromPolar(numbers === 'DB' ? 10 ** (a / 20) : a, b);
 
 /** A value as reflection; Touchstone 1.1 normalises Z and Y to the reference. */
-function toReflection(options: Options, value: Complex, lineNumber: number): Complex {
+function toReflection(options: TouchstoneOptions, value: Complex, lineNumber: number): Complex {
   const gamma =
     options.parameter === 'S'
       ? value
@@ -89,22 +90,22 @@ function toReflection(options: Options, value: Complex, lineNumber: number): Com
  * @throws SweepFileError with the line number.
  */
 export function readTouchstone(text: string): SweepData {
-  let options: Options | undefined;
+  let options: TouchstoneOptions | undefined;
   const freq: number[] = [];
   const re: number[] = [];
   const im: number[] = [];
-  const lines = text.replace(/^\uFEFF/, '').split(/\r\n|\n|\r/);
-  lines.forEach((raw, index) => {
-    const lineNumber = index + 1;
-    const line = raw.split('!')[0].trim();
-    if (line === '') return;
+  let lineNumber = 1;
+  for (const entry of linesOf(text)) {
+    lineNumber = entry.line;
+    const line = entry.text.split('!')[0].trim();
+    if (line === '') continue;
     if (line.startsWith('['))
-      throw new SweepFileError(lineNumber, 'this is version 2 of the format. Export version 1.1.');
+      throw new SweepFileError(lineNumber, 'this is version 2 of the format. Export version 1.1, or CSV.');
     if (line.startsWith('#')) {
       if (freq.length > 0 && !options)
         throw new SweepFileError(lineNumber, 'the option line stands behind data. Move it above the first row.');
       options ??= readOptions(line, lineNumber); // the standard: later option lines are ignored
-      return;
+      continue;
     }
     const words = line.split(/[\s,;]+/).filter(Boolean);
     if (words.length !== 3)
@@ -116,10 +117,15 @@ export function readTouchstone(text: string): SweepData {
     const bad = words.find((_, i) => !Number.isFinite([f, a, b][i]));
     if (bad !== undefined)
       throw new SweepFileError(lineNumber, `"${bad.slice(0, 40)}" is not a number. Correct or delete that row.`);
-    const current = options ?? DEFAULTS;
+    const current = options ?? TOUCHSTONE_DEFAULTS;
     const freqHz = f * current.unitHz;
-    if (!(freqHz >= 0) || !Number.isFinite(freqHz))
-      throw new SweepFileError(lineNumber, 'the frequency is negative or too large. Correct that row.');
+    if (!(freqHz >= 0) || freqHz > 1e12)
+      throw new SweepFileError(
+        lineNumber,
+        options
+          ? 'the frequency is negative or beyond 1000 GHz. Correct that row, or the unit in the option line.'
+          : `without an option line frequencies count in GHz, and ${f} GHz cannot be. Put a line like "# Hz S MA R 50" above the first row.`,
+      );
     if (freq.length > 0 && freqHz <= freq[freq.length - 1])
       throw new SweepFileError(
         lineNumber,
@@ -134,17 +140,17 @@ export function readTouchstone(text: string): SweepData {
     freq.push(freqHz);
     re.push(gamma.re);
     im.push(gamma.im);
-  });
+  }
   if (freq.length === 0)
     throw new SweepFileError(
-      lines.length,
+      lineNumber,
       'the file ends without a row of data. Export the sweep again, as a one-port (.s1p) file.',
     );
   return {
     freqHz: Float64Array.from(freq),
     re: Float64Array.from(re),
     im: Float64Array.from(im),
-    referenceOhm: (options ?? DEFAULTS).referenceOhm,
+    referenceOhm: (options ?? TOUCHSTONE_DEFAULTS).referenceOhm,
   };
 }
 

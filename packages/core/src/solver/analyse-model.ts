@@ -61,7 +61,7 @@ export interface SpotAnalysis {
   readonly remarks: readonly string[];
 }
 
-const FLOOR_DBI = -99;
+export const FLOOR_DBI = -99;
 const dbi = (ratio: number): number => (ratio > 1e-9 ? powerDb(ratio) : FLOOR_DBI);
 
 /** Two cuts, gains and currents of a solution. */

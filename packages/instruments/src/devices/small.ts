@@ -49,7 +49,7 @@ export const POWER_METER: Device<PowerMeter> = {
       '[:SENSe]:FREQuency[:CW]',
       (s) => s.freqHz,
       (s, freqHz) => ({ ...s, freqHz }),
-      [10e3, 12e9],
+      [10e3, 300e9],
     ),
     {
       pattern: ':MEASure[:SCALar]:POWer[:AC]',

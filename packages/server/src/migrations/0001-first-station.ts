@@ -39,18 +39,18 @@ const TABLES: Readonly<Record<string, string>> = {
 export const firstStation: Migration = {
   name: '0001-first-station',
   async up({ context }) {
-    await context.sequelize.query(`CREATE TABLE stations (
+    await context.sequelize.query(`CREATE TABLE IF NOT EXISTS stations (
       id INTEGER PRIMARY KEY AUTOINCREMENT, version INTEGER NOT NULL DEFAULT 1, createdAt TEXT NOT NULL, updatedAt TEXT NOT NULL, deletedAt TEXT,
       name TEXT NOT NULL, latDeg REAL NOT NULL, lonDeg REAL NOT NULL, environment TEXT NOT NULL, noiseOffsetDb REAL NOT NULL,
       spanM REAL NOT NULL, heightM REAL NOT NULL, cableId TEXT NOT NULL, lineLengthM REAL NOT NULL)`);
     for (const [table, columns] of Object.entries(TABLES)) {
-      await context.sequelize.query(`CREATE TABLE ${table} (${STORED}, ${columns})`);
-      await context.sequelize.query(`CREATE INDEX ${table}_station ON ${table}(stationId, deletedAt)`);
+      await context.sequelize.query(`CREATE TABLE IF NOT EXISTS ${table} (${STORED}, ${columns})`);
+      await context.sequelize.query(`CREATE INDEX IF NOT EXISTS ${table}_station ON ${table}(stationId, deletedAt)`);
     }
-    await context.sequelize.query(`CREATE TABLE edits (
+    await context.sequelize.query(`CREATE TABLE IF NOT EXISTS edits (
       id INTEGER PRIMARY KEY AUTOINCREMENT, stationId INTEGER NOT NULL REFERENCES stations(id) ON DELETE CASCADE, batch TEXT NOT NULL,
       resource TEXT NOT NULL, recordId INTEGER NOT NULL, op TEXT NOT NULL, "before" JSON, "after" JSON, createdAt TEXT NOT NULL, undoneAt TEXT)`);
-    await context.sequelize.query('CREATE INDEX edits_station ON edits(stationId, undoneAt, id)');
+    await context.sequelize.query('CREATE INDEX IF NOT EXISTS edits_station ON edits(stationId, undoneAt, id)');
   },
   async down({ context }) {
     for (const table of ['edits', ...Object.keys(TABLES).reverse(), 'stations'])

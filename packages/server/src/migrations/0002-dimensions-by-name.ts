@@ -1,4 +1,5 @@
 import type { Migration } from '../migrate';
+import { addColumn } from './additions';
 
 /** Columns that become named dimensions, so that every kind of antenna can have its own. */
 const OLD = ['angleDeg', 'radials', 'droopDeg', 'loopDiameterM'];
@@ -8,17 +9,20 @@ const named = (value: (name: string) => string): string =>
 /** Only the kind's own dimensions count; the others are ignored wherever they stand. */
 export const dimensionsByName: Migration = {
   name: '0002-dimensions-by-name',
-  async up({ context: { sequelize } }) {
-    await sequelize.query("ALTER TABLE stations ADD COLUMN groundId TEXT NOT NULL DEFAULT 'average'");
-    await sequelize.query("ALTER TABLE revisions ADD COLUMN dimensions JSON NOT NULL DEFAULT '{}'");
-    await sequelize.query(`UPDATE revisions SET dimensions = ${named((name) => name)}`);
-    for (const name of OLD) await sequelize.query(`ALTER TABLE revisions DROP COLUMN ${name}`);
+  async up({ context }) {
+    const { sequelize } = context;
+    await addColumn(context, 'stations', 'groundId', "TEXT NOT NULL DEFAULT 'average'");
+    await addColumn(context, 'revisions', 'dimensions', "JSON NOT NULL DEFAULT '{}'");
+    // an earlier release may have been stopped in between: values move only while all old columns are there, those left are dropped
+    const left = await context.columns('revisions').then((names) => OLD.filter((name) => names.includes(name)));
+    if (left.length === OLD.length) await sequelize.query(`UPDATE revisions SET dimensions = ${named((name) => name)}`);
+    for (const name of left) await sequelize.query(`ALTER TABLE revisions DROP COLUMN ${name}`);
     // predecessors in the history must fit the new table, or undo would lose them
     for (const side of ['"before"', '"after"']) {
       await sequelize.query(
         `UPDATE edits SET ${side} = json_set(json_remove(${side}, ${OLD.map((name) => `'$.${name}'`).join(', ')}),
            '$.dimensions', ${named((name) => `json_extract(${side}, '$.${name}')`)})
-         WHERE resource = 'revisions' AND ${side} IS NOT NULL`,
+         WHERE resource = 'revisions' AND ${side} IS NOT NULL AND json_type(${side}, '$.dimensions') IS NULL`,
       );
       await sequelize.query(
         `UPDATE edits SET ${side} = json_set(${side}, '$.groundId', 'average') WHERE resource = 'stations' AND ${side} IS NOT NULL`,

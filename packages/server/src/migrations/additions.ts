@@ -1,4 +1,4 @@
-import type { Migration } from '../migrate';
+import type { Migration, MigrationContext } from '../migrate';
 
 /** Columns that every table of records has. */
 const STORED = `
@@ -12,16 +12,26 @@ const STORED = `
 /** New columns by table: their SQL type with default, and the same default as JSON for predecessors in the history. */
 export type NewColumns = Readonly<Record<string, readonly (readonly [name: string, sql: string, json: string])[]>>;
 
-/** A migration that only adds: tables by name with their own columns, and columns to tables that are there. */
+/** Adds a column unless an earlier release was stopped right behind that statement. */
+export async function addColumn(context: MigrationContext, table: string, column: string, sql: string): Promise<void> {
+  if (!(await context.columns(table)).includes(column))
+    await context.sequelize.query(`ALTER TABLE ${table} ADD COLUMN ${column} ${sql}`);
+}
+
+/**
+ * A migration that only adds: tables by name with their own columns, and columns to tables that are there. Earlier releases ran these statements one by
+ * one without a transaction; a file of theirs that was stopped half-way is finished here, so every statement allows for having been done already.
+ */
 export const additions = (name: string, tables: Readonly<Record<string, string>>, columns: NewColumns): Migration => ({
   name,
-  async up({ context: { sequelize } }) {
+  async up({ context }) {
+    const { sequelize } = context;
     for (const [table, own] of Object.entries(tables)) {
-      await sequelize.query(`CREATE TABLE ${table} (${STORED}, ${own})`);
-      await sequelize.query(`CREATE INDEX ${table}_station ON ${table}(stationId, deletedAt)`);
+      await sequelize.query(`CREATE TABLE IF NOT EXISTS ${table} (${STORED}, ${own})`);
+      await sequelize.query(`CREATE INDEX IF NOT EXISTS ${table}_station ON ${table}(stationId, deletedAt)`);
     }
     for (const [table, added] of Object.entries(columns)) {
-      for (const [column, sql] of added) await sequelize.query(`ALTER TABLE ${table} ADD COLUMN ${column} ${sql}`);
+      for (const [column, sql] of added) await addColumn(context, table, column, sql);
       // predecessors in the history must fit the new table, or undo would lose them
       const values = added.map(([column, , json]) => `'$.${column}', json('${json}')`).join(', ');
       for (const side of ['"before"', '"after"'])

@@ -14,6 +14,10 @@ export class RefusedError extends Error {
 /** Nobody answered: the request may be repeated when the server is back. */
 export const isAway = (error: unknown): boolean => error instanceof RefusedError && error.refusal.code === 'OFFLINE';
 
+/** Nobody knows whether it was carried out, or the same may pass later: worth sending again under the same name. */
+export const mayHavePassed = (error: unknown): boolean =>
+  error instanceof RefusedError && (error.status === 0 || error.status === 429 || error.status >= 500);
+
 const isRefusal = (value: unknown): value is Refusal =>
   typeof value === 'object' &&
   value !== null &&

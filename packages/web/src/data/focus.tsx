@@ -15,7 +15,7 @@ const STORAGE = 'velvet-reed.focus';
 const FIRST: FocusBand = { lowHz: 9.4e6, highHz: 9.9e6 };
 /** Ends of the Reed. */
 export const REED_LOW_HZ = 1e3;
-export const REED_HIGH_HZ = 12e9;
+export const REED_HIGH_HZ = 30e9;
 
 function remembered(): FocusBand {
   try {

@@ -3,10 +3,11 @@ import { createStore, entries as storedEntries, del, set } from 'idb-keyval';
 import { useCallback, useEffect, useState } from 'react';
 import { toast } from 'sonner';
 import { useSWRConfig } from 'swr';
-import { isAway, sendFile, sendJson } from './api';
+import { mayHavePassed, sendFile, sendJson } from './api';
+import { deviceName, newUuid } from './names';
 
 /** A batch that waits in this browser until the server is back. */
-interface Waiting {
+export interface Waiting {
   readonly key: string;
   readonly stationId: number;
   readonly changes: readonly Change[];
@@ -38,8 +39,9 @@ async function waitingBatches(stationId: number): Promise<readonly Waiting[]> {
 /** One request for a batch; its name lets the server carry it out once, however often it is sent. */
 async function sendBatch({ stationId, key, changes, photo }: Waiting): Promise<void> {
   const path = `/api/stations/${stationId}`;
-  if (photo) await sendFile(`${path}/photo-changes`, photo, { batch: JSON.stringify({ key, changes }) });
-  else await sendJson('POST', `${path}/changes`, { key, changes });
+  const batch = { key, changes, device: deviceName() };
+  if (photo) await sendFile(`${path}/photo-changes`, photo, { batch: JSON.stringify(batch) });
+  else await sendJson('POST', `${path}/changes`, batch);
 }
 
 /** Saves at once, or keeps the batch in this browser while the server is away. */
@@ -48,7 +50,7 @@ export function useOutbox(stationId: number) {
   return useCallback(
     async (changes: readonly Change[], what: string, photo?: File): Promise<'saved' | 'waits'> => {
       const batch: Waiting = {
-        key: crypto.randomUUID(),
+        key: newUuid(),
         stationId,
         changes,
         what,
@@ -60,7 +62,7 @@ export function useOutbox(stationId: number) {
         await mutate(`/api/stations/${stationId}`);
         return 'saved';
       } catch (error) {
-        if (!isAway(error)) throw error;
+        if (!mayHavePassed(error)) throw error;
         await set(batch.key, batch, store);
         tell();
         return 'waits';
@@ -95,6 +97,13 @@ export async function discardWaiting(key: string): Promise<void> {
   tell();
 }
 
+/** Puts a refused batch back into the line: what stood in its way may be gone. */
+export async function retryWaiting(batch: Waiting): Promise<void> {
+  const { refused: _refused, ...again } = batch;
+  await set(batch.key, again, store);
+  tell();
+}
+
 /** How often the server is looked for while something waits, ms. */
 const AGAIN_MS = 4000;
 
@@ -110,7 +119,7 @@ export function useSender(stationId: number): void {
           await sendBatch(batch);
           await del(batch.key, store);
         } catch (error) {
-          if (isAway(error)) return;
+          if (mayHavePassed(error)) return; // it stays in the line and goes out again by itself
           const refused = error instanceof Error ? error.message : 'The server refused it.';
           await set(batch.key, { ...batch, refused }, store);
         }

@@ -15,10 +15,25 @@ import { useCallback } from 'react';
 import { useParams } from 'react-router';
 import { toast } from 'sonner';
 import useSWR, { useSWRConfig } from 'swr';
-import { getBytes, getJson, RefusedError, sendFile, sendJson } from './api';
+import { getBytes, getJson, mayHavePassed, RefusedError, sendFile, sendJson } from './api';
+import { deviceName, underOneName } from './names';
+import { withAnswers } from './table-answers';
+import { fileText, spectrumPreview, sweepPreview } from './table-previews';
+
+/** A stored record that no longer fits its own rules: kept, named on the page, and out of every computation. */
+export interface SetAside {
+  readonly resource: ResourceName;
+  readonly record: Readonly<Record<string, unknown>>;
+  readonly why: string;
+}
 
 /** Everything a station holds. */
-export type StationData = { readonly station: Station; readonly canUndo: boolean } & {
+export type StationData = {
+  readonly station: Station;
+  /** The batch that undo would take back on this device. */
+  readonly undo: { readonly batch: string; readonly what: string } | null;
+  readonly setAside: readonly SetAside[];
+} & {
   readonly [R in ResourceName]: readonly Saved<R>[];
 };
 
@@ -28,38 +43,67 @@ const isRecord = (value: unknown): value is Record<string, unknown> =>
 const isStation = (value: unknown): value is Station =>
   isRecord(value) && typeof value.id === 'number' && stationSchema.isValidSync(value, { strict: true });
 
-function isSavedList(resource: ResourceName, value: unknown): boolean {
-  return (
-    Array.isArray(value) &&
-    value.every(
-      (item) => isRecord(item) && typeof item.id === 'number' && SCHEMAS[resource].isValidSync(item, { strict: true }),
-    )
-  );
+/** Why a record does not fit its schema; undefined when it does. */
+function misfitOf(resource: ResourceName, item: unknown): string | undefined {
+  if (!isRecord(item) || typeof item.id !== 'number' || typeof item.version !== 'number') return 'It has no number.';
+  try {
+    SCHEMAS[resource].validateSync(item, { strict: true, abortEarly: true });
+    return undefined;
+  } catch (error) {
+    return error instanceof Error ? error.message : 'It cannot be read.';
+  }
 }
 
-const isStationData = (value: unknown): value is StationData =>
-  isRecord(value) && isStation(value.station) && RESOURCE_NAMES.every((name) => isSavedList(name, value[name]));
+/** Puts aside what does not fit, so that one bad record never hides the rest. */
+export function sortOut(value: Readonly<Record<string, unknown>>): StationData {
+  const setAside: SetAside[] = [];
+  const lists = new Map<ResourceName, Record<string, unknown>[]>();
+  for (const resource of RESOURCE_NAMES) {
+    const list: unknown = value[resource];
+    const kept: Record<string, unknown>[] = [];
+    for (const item of Array.isArray(list) ? list : []) {
+      const why = misfitOf(resource, item);
+      if (why === undefined && isRecord(item)) kept.push(item);
+      else setAside.push({ resource, record: isRecord(item) ? item : {}, why: why ?? 'It cannot be read.' });
+    }
+    lists.set(resource, kept);
+  }
+  const undo = isRecord(value.undo) && typeof value.undo.batch === 'string' ? value.undo : null;
+  const data: unknown = { station: value.station, undo, setAside, ...Object.fromEntries(lists) };
+  return hasLists(data) ? data : misfit();
+}
+
+const hasLists = (value: unknown): value is StationData =>
+  isRecord(value) && isStation(value.station) && RESOURCE_NAMES.every((name) => Array.isArray(value[name]));
 
 /** A reply that does not fit the contract: client and server of different versions. */
-const misfit = (): never => {
+function misfit(): never {
   throw new RefusedError(0, {
     code: 'MISFIT',
     message:
       'The server sent something that this page does not understand. Reload the page; if it stays, restart the server.',
   });
-};
+}
 
-const readStations = async (path: string): Promise<readonly Station[]> => {
+/** Stations, and how many of them cannot be read. */
+interface StationList {
+  readonly stations: readonly Station[];
+  readonly unreadable: number;
+}
+
+const readStations = async (path: string): Promise<StationList> => {
   const value = await getJson(path);
-  return Array.isArray(value) && value.every(isStation) ? value : misfit();
+  if (!Array.isArray(value)) return misfit();
+  const stations = value.filter(isStation);
+  return { stations, unreadable: value.length - stations.length };
 };
 
 const readStationData = async (path: string): Promise<StationData> => {
-  const value = await getJson(path);
-  return isStationData(value) ? value : misfit();
+  const value = await getJson(`${path}?device=${deviceName()}`);
+  return isRecord(value) ? sortOut(value) : misfit();
 };
 
-export const useStations = () => useSWR<readonly Station[], Error>('/api/stations', readStations);
+export const useStations = () => useSWR<StationList, Error>('/api/stations', readStations);
 
 /** Id of the station in the address. */
 export const useStationId = (): number => Number(useParams().station);
@@ -100,30 +144,51 @@ export function useWrite() {
   const { mutate } = useSWRConfig();
   const reload = useCallback(() => mutate(keyOf(stationId)), [mutate, stationId]);
 
-  const undo = useCallback(async () => {
-    try {
-      const reply = await sendJson('POST', `${keyOf(stationId)}/undo`, {});
-      await reload();
-      toast.success(`Undone: ${isRecord(reply) ? String(reply.what) : 'last change'}.`);
-    } catch (error) {
-      showTrouble(error);
-    }
-  }, [stationId, reload]);
+  /** Takes one batch back, by its name; the server refuses what was undone already or built upon since. */
+  const undo = useCallback(
+    async (batch: string | undefined) => {
+      try {
+        const device = deviceName();
+        const body = batch === undefined ? { device } : { batch, device };
+        const reply = await sendJson('POST', `${keyOf(stationId)}/undo`, body);
+        await reload();
+        toast.success(`Undone: ${isRecord(reply) ? String(reply.what) : 'last change'}.`);
+      } catch (error) {
+        showTrouble(error);
+        await reload();
+      }
+    },
+    [stationId, reload],
+  );
+
+  /** Says that it is saved, and offers to take just this back. */
+  const told = useCallback(
+    (done: string, batch: string): void => {
+      toast.success(done, { action: { label: 'Undo', onClick: () => void undo(batch) } });
+    },
+    [undo],
+  );
 
   /** Saves all changes or none. @throws RefusedError; a stale write reloads first, so that the person sees the other's values. */
   const save = useCallback(
     async (changes: readonly Change[], done?: string): Promise<number[]> => {
+      const path = `${keyOf(stationId)}/changes`;
       try {
-        const reply = await sendJson('POST', `${keyOf(stationId)}/changes`, { changes });
+        const { key, reply } = await underOneName(
+          path,
+          changes,
+          (name) => sendJson('POST', path, { changes, key: name, device: deviceName() }),
+          mayHavePassed,
+        );
         await reload();
-        if (done) toast.success(done, { action: { label: 'Undo', onClick: () => void undo() } });
+        if (done) told(done, key);
         return idsOf(reply);
       } catch (error) {
         if (error instanceof RefusedError && error.status === 409) await reload();
         throw error;
       }
     },
-    [stationId, reload, undo],
+    [stationId, reload, told],
   );
 
   /** The same for buttons: trouble becomes a toast. */
@@ -141,37 +206,68 @@ export function useWrite() {
 
   const saveStation = useCallback(
     async (version: number, values: Partial<StationValues>) => {
-      await sendJson('PATCH', keyOf(stationId), { version, ...values });
+      const path = keyOf(stationId);
+      const { key } = await underOneName(
+        path,
+        { version, ...values },
+        (name) => sendJson('PATCH', path, { version, ...values, key: name, device: deviceName() }),
+        mayHavePassed,
+      );
       await reload();
       await mutate('/api/stations');
-      toast.success('Station saved.', { action: { label: 'Undo', onClick: () => void undo() } });
+      told('Station saved.', key);
     },
-    [stationId, reload, mutate, undo],
+    [stationId, reload, mutate, told],
   );
 
   /** Sends a file to one of the station's addresses, with fields beside it. @returns what was stored. */
   const sendTo = useCallback(
-    async (address: string, file: File, fields: Readonly<Record<string, string>>) => {
-      const reply = await sendFile(`${keyOf(stationId)}/${address}`, file, fields);
-      await reload();
+    async (address: string, file: File, fields: Readonly<Record<string, string>>, more = false) => {
+      const path = `${keyOf(stationId)}/${address}`;
+      const { name, size, lastModified } = file;
+      const { reply } = await underOneName(
+        path,
+        { ...fields, name, size, lastModified },
+        (key) => sendFile(path, file, { ...fields, key, device: deviceName() }),
+        mayHavePassed,
+      );
+      if (!more) await reload();
       return reply;
     },
     [stationId, reload],
   );
 
   const importSweep = useCallback(
-    (file: File, antennaId: number | undefined, correction: Saved<'sweeps'>['correction'] = 'file') =>
-      sendTo('sweeps', file, { correction, ...(antennaId === undefined ? {} : { antennaId: String(antennaId) }) }),
+    async (
+      file: File,
+      antennaId: number | undefined,
+      correction: Saved<'sweeps'>['correction'] = 'file',
+      more = false,
+    ): Promise<unknown> => {
+      const own: Readonly<Record<string, string>> = antennaId === undefined ? {} : { antennaId: String(antennaId) };
+      const text = await fileText(file);
+      return withAnswers(
+        file.name,
+        (answer) =>
+          sendTo('sweeps', file, { correction, ...own, ...(answer ? { answer: JSON.stringify(answer) } : {}) }, more),
+        sweepPreview(text),
+      );
+    },
     [sendTo],
   );
 
   const importSpectrum = useCallback(
-    (file: File, source: Saved<'spectra'>['source'], antennaId: number | undefined) =>
-      sendTo('spectra', file, {
-        source,
-        atMs: String(Date.now()),
-        ...(antennaId === undefined ? {} : { antennaId: String(antennaId) }),
-      }),
+    async (file: File, source: Saved<'spectra'>['source'], antennaId: number | undefined): Promise<unknown> => {
+      const own: Readonly<Record<string, string>> = antennaId === undefined ? {} : { antennaId: String(antennaId) };
+      const atMs = String(Date.now());
+      const text = await fileText(file);
+      return withAnswers(
+        file.name,
+        (answer) =>
+          sendTo('spectra', file, { source, atMs, ...own, ...(answer ? { answer: JSON.stringify(answer) } : {}) }),
+        spectrumPreview(text),
+      );
+    },
     [sendTo],
   );
 
@@ -181,15 +277,9 @@ export function useWrite() {
     [sendTo],
   );
 
-  const importPicture = useCallback(
-    async (file: File) => {
-      await sendFile(`${keyOf(stationId)}/pictures`, file, {});
-      await reload();
-    },
-    [stationId, reload],
-  );
+  const importPicture = useCallback((file: File) => sendTo('pictures', file, {}), [sendTo]);
 
-  return { save, trySave, saveStation, importSweep, importSpectrum, storeCalibration, importPicture, undo };
+  return { save, trySave, saveStation, importSweep, importSpectrum, storeCalibration, importPicture, undo, reload };
 }
 
 /** A change that adds a notebook entry; put it into the batch it tells about. */
@@ -201,6 +291,11 @@ export const entry = (stage: Saved<'entries'>['stage'], text: string): Change =>
 
 /** Makes a station. @returns its id. */
 export async function createStation(values: StationValues): Promise<number> {
-  const reply = await sendJson('POST', '/api/stations', values);
+  const { reply } = await underOneName(
+    '/api/stations',
+    values,
+    (key) => sendJson('POST', '/api/stations', { ...values, key, device: deviceName() }),
+    mayHavePassed,
+  );
   return isStation(reply) ? reply.id : misfit();
 }

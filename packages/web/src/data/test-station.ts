@@ -19,7 +19,8 @@ export const TEST_STATION: StationData = {
     groundId: 'average',
     ...STATION_DEFAULTS,
   },
-  canUndo: false,
+  undo: null,
+  setAside: [],
   targets: [
     {
       ...stored(1),

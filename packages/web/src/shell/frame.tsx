@@ -7,8 +7,10 @@ import { isAway } from '../data/api';
 import { useStation, useStationId, useWrite, type StationData } from '../data/station';
 import { useTheme } from '../data/theme';
 import { Trouble, Waiting } from '../ui/states';
+import { TableQuestionHost } from '../ui/table-question';
 import { OutboxLine } from './outbox-line';
 import { Reed } from './reed';
+import { SetAsideLine } from './set-aside-line';
 import { STAGES, stageState, type StageState } from './stages';
 
 const loadPalette = () => import('./palette');
@@ -58,7 +60,7 @@ function LoadedFrame({ data, away }: { readonly data: StationData; readonly away
   const byCharacter = { preventDefault: true, useKey: true, ignoreModifiers: true, ...ALSO_ON_THE_REED };
   useHotkeys('/', () => setOpen('palette'), byCharacter);
   useHotkeys('?', () => setOpen('shortcuts'), byCharacter);
-  useHotkeys('mod+z', () => void undo(), {
+  useHotkeys('mod+z', () => void undo(data.undo?.batch), {
     preventDefault: true,
     enableOnFormTags: true,
     ignoreEventWhen: ({ target }) => holdsText(target), // there the field's own undo counts
@@ -88,9 +90,10 @@ function LoadedFrame({ data, away }: { readonly data: StationData; readonly away
         theme={theme}
         onTheme={toggle}
         onPalette={() => setOpen('palette')}
-        onUndo={() => void undo()}
+        onUndo={() => void undo(data.undo?.batch)}
       />
       <OutboxLine stationId={stationId} away={away} />
+      <SetAsideLine setAside={data.setAside} />
       <Reed data={data} />
       <div className="flex flex-1 flex-col sm:flex-row">
         <Rail data={data} stationId={stationId} />
@@ -100,6 +103,7 @@ function LoadedFrame({ data, away }: { readonly data: StationData; readonly away
           </Suspense>
         </div>
       </div>
+      <TableQuestionHost />
       <Suspense>
         {open === 'palette' && (
           <Palette
@@ -107,7 +111,7 @@ function LoadedFrame({ data, away }: { readonly data: StationData; readonly away
             stationId={stationId}
             onClose={() => setOpen(undefined)}
             onTheme={toggle}
-            onUndo={() => void undo()}
+            onUndo={() => void undo(data.undo?.batch)}
             onShortcuts={() => setOpen('shortcuts')}
           />
         )}
@@ -152,8 +156,8 @@ function Head({
           type="button"
           className={HEAD_BUTTON}
           aria-label="Undo the last change"
-          title="Undo (Ctrl+Z)"
-          disabled={!data.canUndo}
+          title={data.undo ? `Undo: ${data.undo.what} (Ctrl+Z)` : 'Nothing to undo on this device'}
+          disabled={!data.undo}
           onClick={onUndo}
         >
           <Undo2 size={18} />

@@ -1,4 +1,4 @@
-import { discardWaiting, useSender, useWaiting } from '../data/outbox';
+import { discardWaiting, retryWaiting, useSender, useWaiting } from '../data/outbox';
 import { Button } from '../ui/button';
 
 /** Says that the server is away, what waits in this browser until it is back, and what the server refused. */
@@ -26,6 +26,9 @@ export function OutboxLine({ stationId, away }: { readonly stationId: number; re
       {refused.map((one) => (
         <p key={one.key}>
           Not saved: {one.what} {one.refused}{' '}
+          <Button look="quiet" onClick={() => void retryWaiting(one)}>
+            Try again
+          </Button>
           <Button look="quiet" onClick={() => void discardWaiting(one.key)}>
             Discard it
           </Button>

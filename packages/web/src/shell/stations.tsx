@@ -1,9 +1,13 @@
-import { STATION_DEFAULTS, stationSchema } from '@velvet-reed/contract';
+import { STATION_DEFAULTS, stationSchema, type Station } from '@velvet-reed/contract';
 import { ituRegionOf, locatorOf, parsePosition, type Position } from '@velvet-reed/core';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { createStation, useStations } from '../data/station';
+import { toast } from 'sonner';
+import { useSWRConfig } from 'swr';
+import { createStation, showTrouble, useStations } from '../data/station';
+import { deleteStation, restoreStation, useDeletedStations, useServerState } from '../data/stations-bin';
 import { Button } from '../ui/button';
+import { ConfirmDeletion } from '../ui/confirm-deletion';
 import { PLACE_FIELDS } from '../ui/place-fields';
 import { RecordForm } from '../ui/record-form';
 import { Empty, Trouble, Waiting } from '../ui/states';
@@ -21,25 +25,137 @@ export function StationsPage() {
         the receiver.
       </p>
       <h2 className="mb-2 text-lg font-semibold">Your stations</h2>
-      {data.length === 0 ? (
+      {data.unreadable > 0 && (
+        <p role="alert" className="my-2 text-caution">
+          {data.unreadable === 1 ? 'One station' : `${data.unreadable} stations`} cannot be read and stay in the file.
+          Start the release that wrote them, or send the file to the makers of this program.
+        </p>
+      )}
+      {data.stations.length === 0 ? (
         <Empty>No station yet. Begin with the place you listen from, below.</Empty>
       ) : (
         <ul className="border-t border-rule">
-          {data.map((station) => (
-            <li key={station.id} className="border-b border-rule">
+          {data.stations.map((station) => (
+            <li key={station.id} className="flex items-center justify-between border-b border-rule">
               <Link to={`/s/${station.id}/listen`} className="flex min-h-11 items-center gap-4 hover:text-plum">
                 <span className="font-semibold">{station.name}</span>
                 <span className="font-mono text-sm text-dim">
                   {locatorOf(station)} · ITU Region {ituRegionOf(station)}
                 </span>
               </Link>
+              <DeleteStation station={station} />
             </li>
           ))}
         </ul>
       )}
       <h2 className="mt-10 mb-1 text-lg font-semibold">New station</h2>
       <NewStation />
+      <Bin />
+      <Kept />
     </main>
+  );
+}
+
+/** Takes a station off the list; it stays in the file and can be brought back. */
+function DeleteStation({ station }: { readonly station: Station }) {
+  const { mutate } = useSWRConfig();
+  const [asked, setAsked] = useState(false);
+  const again = async (): Promise<void> => {
+    await mutate('/api/stations');
+    await mutate('/api/stations/deleted');
+  };
+  const remove = async (): Promise<void> => {
+    setAsked(false);
+    try {
+      const batch = await deleteStation(station);
+      await again();
+      const back = (): void => void restoreStation(station.id, batch).then(again, showTrouble);
+      toast.success(`${station.name} deleted.`, { action: { label: 'Undo', onClick: back } });
+    } catch (error) {
+      showTrouble(error);
+    }
+  };
+  return (
+    <>
+      <Button look="danger" aria-label={`Delete ${station.name}`} onClick={() => setAsked(true)}>
+        Delete
+      </Button>
+      {asked && (
+        <ConfirmDeletion
+          title={`Delete ${station.name}?`}
+          onDelete={() => void remove()}
+          onClose={() => setAsked(false)}
+        >
+          <p>
+            Everything in it goes along: targets, antennas, sweeps, trials, notes. It can be brought back from this
+            page.
+          </p>
+        </ConfirmDeletion>
+      )}
+    </>
+  );
+}
+
+/** Stations that were deleted. */
+function Bin() {
+  const { data } = useDeletedStations();
+  const { mutate } = useSWRConfig();
+  if (!data || data.length === 0) return null;
+  const back = (id: number, batch: string): void =>
+    void restoreStation(id, batch)
+      .then(() => Promise.all([mutate('/api/stations'), mutate('/api/stations/deleted')]))
+      .catch(showTrouble);
+  return (
+    <>
+      <h2 className="mt-10 mb-1 text-lg font-semibold">Deleted</h2>
+      <ul>
+        {data.map(({ id, name, batch }) => (
+          <li key={batch} className="flex items-center gap-4">
+            {name}
+            <Button look="quiet" aria-label={`Bring ${name} back`} onClick={() => back(id, batch)}>
+              Bring back
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}
+
+const dayOf = (ms: number): string => new Date(ms).toISOString().slice(0, 16).replace('T', ' ');
+
+/** Where it is all kept, the copies made before upgrades, and who was turned away. */
+function Kept() {
+  const { data } = useServerState();
+  if (!data?.file) return null;
+  return (
+    <section aria-label="Where it is kept" className="mt-10 text-sm text-dim">
+      <p>
+        Everything is kept in <span className="font-mono break-all">{data.file}</span>. Back up by copying it while the
+        server is stopped.
+      </p>
+      {data.copies.map(({ file, madeMs }) => (
+        <p key={file}>
+          Copied before the upgrade of {dayOf(madeMs)} UTC: <span className="font-mono break-all">{file}</span>. Delete
+          the copy when all is well.
+        </p>
+      ))}
+      {data.refused.length > 0 && (
+        <details className="mt-1">
+          <summary>
+            {data.refused.length} {data.refused.length === 1 ? 'request was' : 'requests were'} turned away since the
+            start
+          </summary>
+          <ul className="font-mono">
+            {data.refused.map(({ atMs, code, host, origin }) => (
+              <li key={`${atMs} ${host} ${origin}`}>
+                {dayOf(atMs)} {code === 'FOREIGN_HOST' ? `asked for ${host}` : `from a page of ${origin}`}
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
+    </section>
   );
 }
 
@@ -108,7 +224,7 @@ function NewStation() {
             ownCableDb10: '',
             ownCableDb100: '',
           }}
-          submit="Make this station"
+          submit="Create station"
           onSave={async (values) => {
             const id = await createStation(stationSchema.cast(values));
             await navigate(`/s/${id}/listen`);

@@ -1,9 +1,13 @@
+import { writeCsv } from '@velvet-reed/core';
 import { saveAs } from 'file-saver';
 
-/** Table as CSV with a header. */
-export function saveCsv(name: string, head: readonly string[], rows: readonly (readonly (string | number)[])[]): void {
-  const text = [head, ...rows].map((row) => row.join(',')).join('\n');
-  saveAs(new Blob([`${text}\n`], { type: 'text/csv;charset=utf-8' }), name);
+/** Table as CSV with a header: units in the heading, plain numbers in the cells. */
+export function saveCsv(
+  name: string,
+  head: readonly string[],
+  rows: readonly (readonly (string | number | null | undefined)[])[],
+): void {
+  saveAs(new Blob([writeCsv(head, rows)], { type: 'text/csv;charset=utf-8' }), name);
 }
 
 export const saveText = (name: string, text: string, type: string): void => saveAs(new Blob([text], { type }), name);

@@ -21,6 +21,9 @@ export type FieldSpec = {
       readonly dimension: Dimension;
       readonly bareUnit?: string;
       readonly optional?: boolean;
+      /** Frequency at which a level was read, and that decides which level S9 is: as given, or as typed in another field. */
+      readonly freqHz?: number;
+      readonly freqField?: string;
     }
   | {
       readonly kind: 'choice';
@@ -36,6 +39,8 @@ export type FieldSpec = {
       readonly read: (
         text: string,
       ) => { readonly value: unknown } | { readonly values: Cast } | { readonly fault: string };
+      /** What a person would have typed for a stored record. */
+      readonly write?: (record: Cast) => string;
     }
 );
 
@@ -47,14 +52,14 @@ class ReadFault extends CoreError {
 type Typed = Record<string, string | boolean>;
 
 /** Puts what was typed into the field's own type. @throws QuantityTextError with the sentence for the field. */
-function castField(field: FieldSpec, typed: string | boolean | undefined): unknown {
+function castField(field: FieldSpec, typed: string | boolean | undefined, freqHz?: number): unknown {
   const text = typeof typed === 'string' ? typed : '';
   switch (field.kind) {
     case 'flag':
       return typed === true;
     case 'quantity':
       if (field.optional && text.trim() === '') return null;
-      return parseQuantity(text, field.dimension, field.bareUnit ? { bareUnit: field.bareUnit } : {});
+      return parseQuantity(text, field.dimension, { bareUnit: field.bareUnit, freqHz });
     case 'read': {
       const result = field.read(text);
       if ('fault' in result) throw new ReadFault(result.fault, field.name);
@@ -64,6 +69,19 @@ function castField(field: FieldSpec, typed: string | boolean | undefined): unkno
       return field.numeric ? (text === '' ? null : Number(text)) : text;
     default:
       return text;
+  }
+}
+
+/** The frequency that a level field is read at; undefined where the form knows none. */
+function levelFrequency(field: FieldSpec, fields: readonly FieldSpec[], typed: Typed, fixed: Cast): number | undefined {
+  if (field.kind !== 'quantity' || field.dimension !== 'level') return undefined;
+  if (field.freqHz !== undefined || field.freqField === undefined) return field.freqHz;
+  const other = fields.find(({ name }) => name === field.freqField);
+  if (!other) return typeof fixed[field.freqField] === 'number' ? Number(fixed[field.freqField]) : undefined;
+  try {
+    return Number(castField(other, typed[other.name]));
+  } catch {
+    return undefined; // told at that field
   }
 }
 
@@ -86,7 +104,7 @@ function readForm(
   const faults: Record<string, string> = {};
   for (const field of fields) {
     try {
-      const value = castField(field, typed[field.name]);
+      const value = castField(field, typed[field.name], levelFrequency(field, fields, typed, fixed));
       if (field.group !== undefined)
         groups[field.group] = { ...groups[field.group], ...(value === null ? {} : { [field.name]: value }) };
       else if (field.kind === 'read') Object.assign(values, value);
@@ -158,7 +176,10 @@ export function RecordForm({
     setAsked(undefined);
     try {
       await onSave(values);
-      if (resetAfter) form.reset(start);
+      // what was typed meanwhile into other fields stays; only what was saved is cleared
+      if (resetAfter)
+        for (const name of Object.keys(typed))
+          if (form.getValues(name) === typed[name]) form.resetField(name, { defaultValue: start[name] });
     } catch (error) {
       if (!(error instanceof RefusedError)) throw error;
       const beside = (error.refusal.fields ?? []).filter(({ field }) => fields.some(({ name }) => name === field));
@@ -200,7 +221,7 @@ export function RecordForm({
       )}
       <div className="mt-3 flex gap-3">
         <Button type="submit" look="main" busy={isSubmitting}>
-          {asked ? 'It is right: save it' : submit}
+          {asked ? 'Save anyway' : submit}
         </Button>
         {onCancel && (
           <Button look="quiet" onClick={onCancel}>

@@ -1,4 +1,4 @@
-import { packCalibration, type InstrumentCard } from '@velvet-reed/contract';
+import { packCalibration, type InstrumentCard, type Saved } from '@velvet-reed/contract';
 import {
   checkStandard,
   correctSweep,
@@ -15,8 +15,12 @@ import { useLiveSweep } from '../../data/live-sweep';
 import { showTrouble, useWrite } from '../../data/station';
 import { Button } from '../../ui/button';
 import { STAND_IN_SLIP } from './stand-in-slip';
+import type { FieldSpec } from '../../ui/record-form';
+import { ChangeButton, DeleteButton } from '../../ui/record-row';
 import { TypedFields } from '../../ui/typed-numbers';
 import { useTypedNumbers } from '../../ui/use-typed-numbers';
+
+const NAME_FIELD: readonly FieldSpec[] = [{ name: 'name', label: 'Name', kind: 'text' }];
 
 interface Span {
   readonly startHz: number;
@@ -29,12 +33,15 @@ export function Calibrate({
   instrument,
   request,
   stored,
+  kept,
   connect,
   onClose,
 }: {
   readonly instrument: InstrumentCard;
   readonly request: Span | undefined;
   readonly stored: Calibration | undefined;
+  /** All that are kept for this instrument. */
+  readonly kept: readonly Saved<'calibrations'>[];
   readonly connect: (what: StandardName) => Promise<void>;
   readonly onClose: () => void;
 }) {
@@ -149,6 +156,17 @@ export function Calibrate({
           </Button>
           {found && <p className={found.passed ? '' : 'text-danger'}>{found.sentence}</p>}
         </div>
+      )}
+      {kept.length > 0 && (
+        <ul className="mt-2 text-sm" aria-label="Calibrations kept">
+          {kept.map((one) => (
+            <li key={one.id} className="flex flex-wrap items-baseline gap-x-3">
+              {one.name}, {new Date(one.madeMs).toISOString().slice(0, 16).replace('T', ' ')} UTC, {one.points} points
+              <ChangeButton resource="calibrations" record={one} name={one.name} fields={NAME_FIELD} />
+              <DeleteButton resource="calibrations" record={one} name={one.name} />
+            </li>
+          ))}
+        </ul>
       )}
       <Button look="quiet" className="mt-1" onClick={onClose}>
         Done: plug the antenna on again

@@ -6,7 +6,7 @@ import { Disclosure } from '../../ui/disclosure';
 
 /** Takes sweeps by file, by drop and by paste. A refused file says which line is wrong and leaves nothing behind. */
 export function SweepIntake({ antennaId }: { readonly antennaId: number | undefined }) {
-  const { importSweep } = useWrite();
+  const { importSweep, reload } = useWrite();
   const chooser = useRef<HTMLInputElement>(null);
   const id = useId();
   const [faults, setFaults] = useState<readonly string[]>([]);
@@ -18,12 +18,16 @@ export function SweepIntake({ antennaId }: { readonly antennaId: number | undefi
     const refused: string[] = [];
     for (const file of files) {
       try {
-        await importSweep(file, antennaId);
-        toast.success(`${file.name} imported.`);
+        await importSweep(file, antennaId, 'file', true);
       } catch (error) {
         refused.push(`${file.name}: ${error instanceof Error ? error.message : 'could not be read.'}`);
       }
     }
+    // one look at the station for all of them: a hundred files are a hundred short requests
+    await reload();
+    const done = files.length - refused.length;
+    if (done > 0)
+      toast.success(done === 1 && files.length === 1 ? `${files[0].name} imported.` : `${done} sweeps imported.`);
     setFaults(refused);
     setBusy(false);
     return refused.length === 0;

@@ -290,6 +290,7 @@ function Sweeper({
             instrument={instrument}
             request={request && !fault ? request : undefined}
             stored={calibration.data}
+            kept={data.calibrations.filter((one) => one.instrument === instrument.id)}
             connect={(what) => connect(what)}
             onClose={() => {
               void connect('antenna').catch(showTrouble);

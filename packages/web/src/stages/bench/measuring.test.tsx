@@ -52,7 +52,7 @@ test('a form asks once about a doubtful value and saves it when told that it is 
   await user.click(screen.getByRole('button', { name: 'Save' }));
   expect((await screen.findByRole('alert')).textContent).toMatch(/Did you mean 7\.5/);
   expect(saved).toEqual([]);
-  await user.click(screen.getByRole('button', { name: 'It is right: save it' }));
+  await user.click(screen.getByRole('button', { name: 'Save anyway' }));
   expect(saved).toMatchObject([{ lengthM: 75 }]);
 });
 

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { plug, recordSpectrum, useInstruments } from '../../data/instruments';
 import { entry, showTrouble, useWrite } from '../../data/station';
 import { Button } from '../../ui/button';
+import { DeleteButton } from '../../ui/record-row';
 import { Value } from '../../ui/value';
 import { instrumentName } from './instrument-name';
 import { Fault } from './fault';
@@ -95,6 +96,12 @@ export function NoiseRecording({
             )}
           </div>
         ))}
+        {(['on', 'off'] as const)
+          .map((which) => picked(which))
+          .filter((one) => one !== undefined)
+          .map((one) => (
+            <DeleteButton key={one.id} resource="spectra" record={one} name={one.name} />
+          ))}
         {receiver && (
           <Button busy={busy} disabled={!targetHz} onClick={() => void recordBoth()}>
             {busy

@@ -1,7 +1,7 @@
 import { dipShiftHz, fixed, showFrequency } from '@velvet-reed/core';
 import { useWrite } from '../../data/station';
 import { Button } from '../../ui/button';
-import { DeleteButton } from '../../ui/record-row';
+import { ChangeButton, DeleteButton } from '../../ui/record-row';
 import { Section, Wide } from '../../ui/stage';
 import { Value } from '../../ui/value';
 import { dipProvenance, type LoadedSweep } from './loaded-sweep';
@@ -128,6 +128,12 @@ function SweepRow({
         >
           {header.shown ? 'Hide' : 'Show'}
         </Button>
+        <ChangeButton
+          resource="sweeps"
+          record={header}
+          name={header.name}
+          fields={[{ name: 'name', label: 'Name', kind: 'text' }]}
+        />
         <DeleteButton resource="sweeps" record={header} name={header.name} />
       </td>
     </tr>

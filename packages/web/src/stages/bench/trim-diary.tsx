@@ -5,7 +5,7 @@ import { toast } from 'sonner';
 import { useOutbox } from '../../data/outbox';
 import { useStationId } from '../../data/station';
 import { RecordForm, type FieldSpec } from '../../ui/record-form';
-import { DeleteButton } from '../../ui/record-row';
+import { ChangeButton, DeleteButton } from '../../ui/record-row';
 import { Section, Wide } from '../../ui/stage';
 import { Empty } from '../../ui/states';
 import { typedFrequency, typedLength } from '../../ui/typed';
@@ -105,7 +105,19 @@ export function TrimDiary({
                         </a>
                       )}
                     </td>
-                    <td>{step === last && <DeleteButton resource="trimSteps" record={step} name="Trim step" />}</td>
+                    <td>
+                      <ChangeButton
+                        resource="trimSteps"
+                        record={step}
+                        name={`Trim step at ${lengthText(step.lengthM, 4)}`}
+                        fields={fields}
+                      />
+                      <DeleteButton
+                        resource="trimSteps"
+                        record={step}
+                        name={`Trim step at ${lengthText(step.lengthM, 4)}`}
+                      />
+                    </td>
                   </tr>
                 );
               })}

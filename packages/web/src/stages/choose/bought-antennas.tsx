@@ -3,7 +3,7 @@ import { CoreError, gainsText, readGains } from '@velvet-reed/core';
 import { entry, useWrite, type StationData } from '../../data/station';
 import { Disclosure } from '../../ui/disclosure';
 import { RecordForm, type FieldSpec } from '../../ui/record-form';
-import { DeleteButton } from '../../ui/record-row';
+import { ChangeButton, DeleteButton } from '../../ui/record-row';
 import { Section } from '../../ui/stage';
 
 const FIELDS: readonly FieldSpec[] = [
@@ -20,6 +20,7 @@ const FIELDS: readonly FieldSpec[] = [
         throw error;
       }
     },
+    write: ({ gains }) => (Array.isArray(gains) ? gainsText(gains) : ''),
     hint: 'like 9.6 MHz -28, 97 MHz -12; into its amplifier, or into the line',
   },
   { name: 'amplified', label: 'It has an amplifier', kind: 'flag' },
@@ -82,6 +83,7 @@ export function BoughtAntennas({ data }: { readonly data: StationData }) {
             <li key={one.id} className="flex flex-wrap items-center gap-x-4 border-b border-rule py-1">
               <span className="font-semibold">{one.name}</span>
               <span className="grow font-mono text-sm">{summary(one)}</span>
+              <ChangeButton resource="boughtAntennas" record={one} name={one.name} fields={FIELDS} />
               <DeleteButton resource="boughtAntennas" record={one} name={one.name} />
             </li>
           ))}

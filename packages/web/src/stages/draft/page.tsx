@@ -25,8 +25,9 @@ import { useMoment } from '../../data/moment';
 import { modelOf, questionOf, sweepBand, useModel } from '../../data/model';
 import { entry, useSamples, useStationId, useWrite, type StationData } from '../../data/station';
 import { AntennaPicker } from '../../ui/antenna-picker';
-import { Button } from '../../ui/button';
 import { Disclosure } from '../../ui/disclosure';
+import type { FieldSpec } from '../../ui/record-form';
+import { ChangeButton, DeleteButton } from '../../ui/record-row';
 import { Next, Note, Section, Stage } from '../../ui/stage';
 import { Empty } from '../../ui/states';
 import { StationPage } from '../../ui/station-page';
@@ -81,6 +82,20 @@ function DraftChooser({ data }: { readonly data: StationData }) {
     />
   );
 }
+
+const antennaFields = (data: StationData): readonly FieldSpec[] => [
+  { name: 'name', label: 'Name', kind: 'text' },
+  {
+    name: 'targetId',
+    label: 'For',
+    kind: 'choice',
+    numeric: true,
+    options: [
+      { value: '', label: 'no target in particular' },
+      ...data.targets.map((one) => ({ value: String(one.id), label: one.name })),
+    ],
+  },
+];
 
 /** The draft of a design, or why there is none. */
 function tryDraft(design: Design): { readonly draft?: Draft; readonly fault?: string } {
@@ -173,16 +188,6 @@ function DraftSheet({
       'Revision saved.',
     );
   };
-  const remove = (): Promise<unknown> =>
-    trySave(
-      [
-        { op: 'delete', resource: 'revisions', id: revision.id, version: revision.version },
-        ...(only
-          ? [{ op: 'delete' as const, resource: 'antennas' as const, id: antenna.id, version: antenna.version }]
-          : []),
-      ],
-      only ? 'Antenna deleted.' : 'Revision deleted.',
-    );
   return (
     <Stage
       title="Draft"
@@ -202,9 +207,9 @@ function DraftSheet({
           {editing.changed && ', unsaved changes'}
         </p>
         <Disclosure label="New antenna">{(close) => <NewAntenna onMade={onPick} onClose={close} />}</Disclosure>
-        <Button look="danger" onClick={() => void remove()}>
-          {only ? 'Delete this antenna' : `Delete revision ${revision.number}`}
-        </Button>
+        <ChangeButton resource="antennas" record={antenna} name={antenna.name} fields={antennaFields(data)} />
+        {!only && <DeleteButton resource="revisions" record={revision} name={`Revision ${revision.number}`} />}
+        <DeleteButton resource="antennas" record={antenna} name={antenna.name} />
       </div>
       <Section title="Dimensions" hint="drag or type; the model follows; an emptied field follows its formula">
         <DimensionsPanel editing={editing} onSave={() => void keep()} />

@@ -1,4 +1,4 @@
-import { type ModelQuestion } from '@velvet-reed/core';
+import { FLOOR_DBI, type ModelQuestion } from '@velvet-reed/core';
 import { useRef } from 'react';
 import { saveCsv } from '../../ui/export';
 import { ExportButtons } from '../../ui/export-buttons';
@@ -32,7 +32,7 @@ export function Patterns({
     saveCsv(
       `${cut}.csv`,
       [cut === 'elevation' ? 'elevation_deg' : 'azimuth_deg', 'gain_dBi'],
-      spot[cut].angleDeg.map((angle, i) => [angle, spot[cut].gainDbi[i]]),
+      spot[cut].angleDeg.map((angle, i) => [angle, spot[cut].gainDbi[i] <= FLOOR_DBI ? null : spot[cut].gainDbi[i]]),
     );
   const at = (angle: number): number => gainAt(spot, angle);
   const turn = (360 - spot.peak.azimuthDeg) % 360;

@@ -59,12 +59,7 @@ export function SwrCurves({
             saveCsv(
               'swr-model.csv',
               ['freq_Hz', 'R_ohm', 'X_ohm', 'SWR'],
-              swrOfSweep(sweep).map((swr, i) => [
-                sweep.freqHz[i],
-                sweep.resistance[i],
-                sweep.reactance[i],
-                swr ?? 'infinite',
-              ]),
+              swrOfSweep(sweep).map((swr, i) => [sweep.freqHz[i], sweep.resistance[i], sweep.reactance[i], swr]),
             )
           }
         />

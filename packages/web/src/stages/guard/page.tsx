@@ -12,7 +12,8 @@ import {
   type GuardResult,
   type GuardState,
 } from '@velvet-reed/core';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
+import { useSearchParams } from 'react-router';
 import { entry, useWrite, type StationData } from '../../data/station';
 import { Button } from '../../ui/button';
 import { Disclosure } from '../../ui/disclosure';
@@ -71,8 +72,8 @@ const INPUT_FIELDS: readonly FieldSpec[] = [
 ];
 
 function GuardChooser({ data }: { readonly data: StationData }) {
-  const { save } = useWrite();
-  const plan = data.guardPlans.at(-1);
+  const [params, setParams] = useSearchParams();
+  const plan = data.guardPlans.find((one) => one.id === Number(params.get('plan'))) ?? data.guardPlans.at(-1);
   if (!plan)
     return (
       <Stage
@@ -84,30 +85,73 @@ function GuardChooser({ data }: { readonly data: StationData }) {
           </>
         }
       >
-        <RecordForm
-          fields={PLAN_FIELDS}
-          schema={SCHEMAS.guardPlans}
-          start={{
-            name: 'My transmitter',
-            powerW: '100 W',
-            freqHz: '29.7 MHz',
-            wishedMarginDb: '10 dB',
-            meterResolutionW: '1 W',
-          }}
-          submit="Plan for this transmitter"
-          onSave={(values) =>
-            save(
-              [
-                { op: 'create', resource: 'guardPlans', values },
-                entry('guard', `Guard planned for ${String(values.name)}.`),
-              ],
-              'Planned.',
-            )
-          }
-        />
+        <NewPlan onMade={() => undefined} />
       </Stage>
     );
-  return <Guard data={data} plan={plan} />;
+  const show = (id: number): void => setParams({ plan: String(id) });
+  return (
+    <Guard
+      key={plan.id}
+      data={data}
+      plan={plan}
+      chooser={
+        <div className="mb-5 flex flex-wrap items-end gap-4">
+          <label className="text-sm text-dim">
+            Transmitter
+            <select className="ml-2 text-ink" value={plan.id} onChange={(event) => show(Number(event.target.value))}>
+              {data.guardPlans.map((one) => (
+                <option key={one.id} value={one.id}>
+                  {one.name}
+                </option>
+              ))}
+            </select>
+          </label>
+          <DeleteButton resource="guardPlans" record={plan} name={plan.name} />
+          <Disclosure label="Another transmitter">
+            {(close) => (
+              <NewPlan
+                onCancel={close}
+                onMade={(id) => {
+                  close();
+                  show(id);
+                }}
+              />
+            )}
+          </Disclosure>
+        </div>
+      }
+    />
+  );
+}
+
+/** A transmitter to plan for. */
+function NewPlan({ onMade, onCancel }: { readonly onMade: (id: number) => void; readonly onCancel?: () => void }) {
+  const { save } = useWrite();
+  return (
+    <RecordForm
+      fields={PLAN_FIELDS}
+      schema={SCHEMAS.guardPlans}
+      start={{
+        name: 'My transmitter',
+        powerW: '100 W',
+        freqHz: '29.7 MHz',
+        wishedMarginDb: '10 dB',
+        meterResolutionW: '1 W',
+      }}
+      submit="Plan for this transmitter"
+      onCancel={onCancel}
+      onSave={async (values) => {
+        const [id] = await save(
+          [
+            { op: 'create', resource: 'guardPlans', values },
+            entry('guard', `Guard planned for ${String(values.name)}.`),
+          ],
+          'Planned.',
+        );
+        onMade(id);
+      }}
+    />
+  );
 }
 
 const STATE: Readonly<Record<GuardState, { readonly word: string; readonly mark: string; readonly ink: string }>> = {
@@ -129,7 +173,15 @@ const levelProvenance = (result: GuardResult, plan: Saved<'guardPlans'>) =>
     source: 'your entries; a reflecting load can raise the voltage by up to 6 dB',
   }) as const;
 
-function Guard({ data, plan }: { readonly data: StationData; readonly plan: Saved<'guardPlans'> }) {
+function Guard({
+  data,
+  plan,
+  chooser,
+}: {
+  readonly data: StationData;
+  readonly plan: Saved<'guardPlans'>;
+  readonly chooser: ReactNode;
+}) {
   const { save, trySave } = useWrite();
   const [editing, setEditing] = useState<number>();
   const rows = data.guardInputs.filter((input) => input.guardPlanId === plan.id);
@@ -141,6 +193,7 @@ function Guard({ data, plan }: { readonly data: StationData; readonly plan: Save
   const worst = [...results].sort((a, b) => severity(b) - severity(a) || a.marginDb - b.marginDb)[0];
   return (
     <Stage title="Guard" verdict={<Verdict worst={worst} plan={plan} />} margin={<Margin plan={plan} />}>
+      {chooser}
       <Section title="Receiver inputs while transmitting" hint={`${plain(showPower(plan.powerW))} on the air`}>
         {results.length === 0 ? (
           <Empty>

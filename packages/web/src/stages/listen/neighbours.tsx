@@ -3,7 +3,7 @@ import { emitterField, frequencyText, lengthText, showPower } from '@velvet-reed
 import { entry, useWrite, type StationData } from '../../data/station';
 import { Disclosure } from '../../ui/disclosure';
 import { RecordForm, type FieldSpec } from '../../ui/record-form';
-import { DeleteButton } from '../../ui/record-row';
+import { ChangeButton, DeleteButton } from '../../ui/record-row';
 import { Section, Wide } from '../../ui/stage';
 import { Empty } from '../../ui/states';
 import { inDb, Value } from '../../ui/value';
@@ -128,6 +128,7 @@ function EmitterRow({ emitter }: { readonly emitter: Saved<'emitters'> }) {
         />
       </td>
       <td>
+        <ChangeButton resource="emitters" record={emitter} name={emitter.name} fields={EMITTER_FIELDS} />
         <DeleteButton resource="emitters" record={emitter} name={emitter.name} />
       </td>
     </tr>

@@ -12,7 +12,7 @@ import { entry, useWrite, type StationData } from '../../data/station';
 import { Disclosure } from '../../ui/disclosure';
 import { levelDoubt } from '../../ui/level-doubt';
 import { RecordForm, type FieldSpec } from '../../ui/record-form';
-import { DeleteButton } from '../../ui/record-row';
+import { ChangeButton, DeleteButton } from '../../ui/record-row';
 import { Section, Wide } from '../../ui/stage';
 import { inDb, Value } from '../../ui/value';
 
@@ -39,7 +39,7 @@ export function OutsideNoise({ data }: { readonly data: StationData }) {
   return (
     <Section
       title="Noise from outside"
-      hint={`${station.environment.replace('_', ' ')} class${deciles ? `; nine tenths of places and hours lie within +${deciles.upDb.toFixed(0)} / −${deciles.downDb.toFixed(0)} dB` : '; no deciles are stated for it'}`}
+      hint={`${station.environment.replace('_', ' ')} class${deciles ? `; eight tenths of places and hours lie within +${deciles.upDb.toFixed(0)} / −${deciles.downDb.toFixed(0)} dB` : '; no deciles are stated for it'}`}
     >
       {data.targets.length > 0 && (
         <Wide label="Noise from outside at each wish">
@@ -132,6 +132,12 @@ export function OutsideNoise({ data }: { readonly data: StationData }) {
                 {frequencyText(floor.bandwidthHz, 2)}, through{' '}
                 {data.antennas.find((one) => one.id === floor.antennaId)?.name ?? 'a lossless antenna'}
               </span>
+              <ChangeButton
+                resource="noiseFloors"
+                record={floor}
+                name={`floor at ${frequencyText(floor.freqHz)}`}
+                fields={fields}
+              />
               <DeleteButton resource="noiseFloors" record={floor} name={`floor at ${frequencyText(floor.freqHz)}`} />
             </li>
           ))}

@@ -3,7 +3,7 @@ import { frequencyText } from '@velvet-reed/core';
 import { useWrite, type StationData } from '../../data/station';
 import { Disclosure } from '../../ui/disclosure';
 import { RecordForm, type FieldSpec } from '../../ui/record-form';
-import { DeleteButton } from '../../ui/record-row';
+import { ChangeButton, DeleteButton } from '../../ui/record-row';
 import { Section } from '../../ui/stage';
 import { Empty } from '../../ui/states';
 import { inDb, Value } from '../../ui/value';
@@ -46,6 +46,7 @@ export function Receivers({ data }: { readonly data: StationData }) {
                   source: 'your entry: data sheet or measurement',
                 }}
               />
+              <ChangeButton resource="receivers" record={receiver} name={receiver.name} fields={RECEIVER_FIELDS} />
               <DeleteButton resource="receivers" record={receiver} name={receiver.name} />
             </li>
           ))}

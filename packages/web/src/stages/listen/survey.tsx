@@ -1,6 +1,7 @@
 import { SCHEMAS } from '@velvet-reed/contract';
 import {
   CoreError,
+  fixed,
   frequencyText,
   HEARD_DB,
   lightAt,
@@ -21,6 +22,20 @@ import { saveCsv } from '../../ui/export';
 import { Section } from '../../ui/stage';
 import { Empty } from '../../ui/states';
 import { inDb, Value } from '../../ui/value';
+import { ChangeButton, DeleteButton } from '../../ui/record-row';
+import type { FieldSpec } from '../../ui/record-form';
+
+const READING_FIELDS: readonly FieldSpec[] = [
+  { name: 'levelDbm', label: 'Level', kind: 'quantity', dimension: 'level', bareUnit: 'dBm', freqField: 'freqHz' },
+  {
+    name: 'noiseDbm',
+    label: 'Noise beside it',
+    kind: 'quantity',
+    dimension: 'level',
+    bareUnit: 'dBm',
+    freqField: 'freqHz',
+  },
+];
 
 type Target = StationData['targets'][number];
 
@@ -61,6 +76,30 @@ export function Survey({ data }: { readonly data: StationData }) {
             </li>
           ))}
         </ul>
+      )}
+      {data.surveyReadings.length > 0 && (
+        <details className="mt-2">
+          <summary>Readings, to change or delete</summary>
+          <ul className="max-w-4xl border-t border-rule">
+            {data.surveyReadings.map((one) => (
+              <li key={one.id} className="flex flex-wrap items-baseline gap-x-4 border-b border-rule">
+                <span className="grow">
+                  {one.name} on {name(one.antennaId) ?? 'a deleted antenna'}
+                </span>
+                <span className="font-mono text-sm">
+                  {fixed(one.levelDbm, 1)} / {fixed(one.noiseDbm, 1)} dBm
+                </span>
+                <ChangeButton
+                  resource="surveyReadings"
+                  record={one}
+                  name={`Reading of ${one.name}`}
+                  fields={READING_FIELDS}
+                />
+                <DeleteButton resource="surveyReadings" record={one} name={`Reading of ${one.name}`} />
+              </li>
+            ))}
+          </ul>
+        </details>
       )}
       {data.surveyReadings.length > 0 && (
         <div className="mt-2">

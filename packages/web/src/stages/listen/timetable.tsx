@@ -14,7 +14,7 @@ import { useMoment } from '../../data/moment';
 import { entry, useWrite, type StationData } from '../../data/station';
 import { Disclosure } from '../../ui/disclosure';
 import { RecordForm, type FieldSpec } from '../../ui/record-form';
-import { DeleteButton } from '../../ui/record-row';
+import { ChangeButton, DeleteButton } from '../../ui/record-row';
 import { Section, Wide } from '../../ui/stage';
 import { Empty } from '../../ui/states';
 
@@ -110,6 +110,7 @@ const FIELDS: readonly FieldSpec[] = [
         throw error;
       }
     },
+    write: ({ name, line1, line2 }) => [name, line1, line2].map(String).join('\n'),
     hint: 'two lines of 69 characters as published, a line with the name may stand before them',
   },
   { name: 'freqHz', label: 'Frequency', kind: 'quantity', dimension: 'frequency', bareUnit: 'MHz' },
@@ -137,6 +138,7 @@ function Satellites({ data }: { readonly data: StationData }) {
                   )}
                 </span>
                 <span className="font-mono text-sm">{frequencyText(one.freqHz)}</span>
+                <ChangeButton resource="satellites" record={one} name={one.name} fields={FIELDS} />
                 <DeleteButton resource="satellites" record={one} name={one.name} />
               </li>
             );

@@ -1,11 +1,33 @@
 import { SCHEMAS } from '@velvet-reed/contract';
-import { deviceEffects, fixed } from '@velvet-reed/core';
+import { deviceEffects, fixed, frequencyText } from '@velvet-reed/core';
 import { entry, useWrite, type StationData } from '../../data/station';
 import { levelDoubt } from '../../ui/level-doubt';
-import { RecordForm } from '../../ui/record-form';
+import { RecordForm, type FieldSpec } from '../../ui/record-form';
+import { ChangeButton, DeleteButton } from '../../ui/record-row';
 import { Caution, Section, Wide } from '../../ui/stage';
 import { Empty } from '../../ui/states';
 import { inDb, Value } from '../../ui/value';
+
+const FIELDS: readonly FieldSpec[] = [
+  { name: 'device', label: 'Device', kind: 'text' },
+  { name: 'freqHz', label: 'Heard on', kind: 'quantity', dimension: 'frequency', bareUnit: 'kHz' },
+  {
+    name: 'onDbm',
+    label: 'Floor, device on',
+    kind: 'quantity',
+    dimension: 'level',
+    bareUnit: 'dBm',
+    freqField: 'freqHz',
+  },
+  {
+    name: 'offDbm',
+    label: 'Floor, device off',
+    kind: 'quantity',
+    dimension: 'level',
+    bareUnit: 'dBm',
+    freqField: 'freqHz',
+  },
+];
 
 /** Own devices switched one after the other: who makes the noise, and what is only coincidence. */
 export function Devices({ data }: { readonly data: StationData }) {
@@ -64,14 +86,33 @@ export function Devices({ data }: { readonly data: StationData }) {
           </table>
         </Wide>
       )}
+      {data.deviceSwitchings.length > 0 && (
+        <details className="mt-2">
+          <summary>Switchings, to change or delete</summary>
+          <ul className="max-w-4xl border-t border-rule">
+            {data.deviceSwitchings.map((one) => (
+              <li key={one.id} className="flex flex-wrap items-baseline gap-x-4 border-b border-rule">
+                <span className="grow">
+                  {one.device} at {frequencyText(one.freqHz)}
+                </span>
+                <span className="font-mono text-sm">
+                  on {fixed(one.onDbm, 1)}, off {fixed(one.offDbm, 1)} dBm
+                </span>
+                <ChangeButton
+                  resource="deviceSwitchings"
+                  record={one}
+                  name={`switching of ${one.device}`}
+                  fields={FIELDS}
+                />
+                <DeleteButton resource="deviceSwitchings" record={one} name={`Switching of ${one.device}`} />
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
       <RecordForm
-        key={data.deviceSwitchings.length}
-        fields={[
-          { name: 'device', label: 'Device', kind: 'text' },
-          { name: 'freqHz', label: 'Heard on', kind: 'quantity', dimension: 'frequency', bareUnit: 'kHz' },
-          { name: 'onDbm', label: 'Floor, device on', kind: 'quantity', dimension: 'level', bareUnit: 'dBm' },
-          { name: 'offDbm', label: 'Floor, device off', kind: 'quantity', dimension: 'level', bareUnit: 'dBm' },
-        ]}
+        resetAfter
+        fields={FIELDS}
         schema={SCHEMAS.deviceSwitchings}
         fixed={{ atMs: data.deviceSwitchings.length + 1 }}
         start={{

@@ -1,16 +1,26 @@
 import type { Change } from '@velvet-reed/contract';
-import { CoreError, parseQuantity, readFloorCsv, readMoment, type FloorReading } from '@velvet-reed/core';
+import { CoreError, fixed, parseQuantity, readFloorCsv, readMoment, type FloorReading } from '@velvet-reed/core';
 import { useState } from 'react';
 import { recordSpectrum, useInstruments } from '../../data/instruments';
 import { showTrouble, useWrite, type StationData } from '../../data/station';
+import { NotAnswered, withAnswers } from '../../data/table-answers';
+import { fileText, logPreview } from '../../data/table-previews';
 import { Button } from '../../ui/button';
 import { Section } from '../../ui/stage';
 import { Empty } from '../../ui/states';
 import { typedFrequency } from '../../ui/typed';
 import { TypedFields } from '../../ui/typed-numbers';
 import { useTypedNumbers } from '../../ui/use-typed-numbers';
+import { ChangeButton, DeleteButton } from '../../ui/record-row';
+import type { FieldSpec } from '../../ui/record-form';
 import { FloorChart } from './floor-chart';
 
+/** Latest readings that are listed one by one. */
+const SHOWN = 200;
+const momentText = (ms: number): string => new Date(ms).toISOString().slice(0, 16).replace('T', ' ');
+const LEVEL_FIELDS: readonly FieldSpec[] = [
+  { name: 'levelDbm', label: 'Floor', kind: 'quantity', dimension: 'level', bareUnit: 'dBm', freqField: 'freqHz' },
+];
 /** Readings of a batch; more go in several. */
 const BATCH = 400;
 /** Readings on one frequency belong together within this share of it. */
@@ -48,9 +58,9 @@ export function FloorLog({ data }: { readonly data: StationData }) {
   const add = (): void => {
     const atMs = time.trim() === '' ? Date.now() : readMoment(time, day);
     if (atMs === undefined)
-      return setFault(`"${time}" is no time. Write it as 09:13, in UTC, or leave it empty for now.`);
+      return setFault(`"${time}" is not a time. Write it as 09:13, in UTC, or leave it empty for now.`);
     try {
-      const levelDbm = parseQuantity(level, 'level', { bareUnit: 'dBm' });
+      const levelDbm = parseQuantity(level, 'level', { bareUnit: 'dBm', freqHz });
       if (readings.some((one) => one.atMs === atMs))
         return setFault('There is a reading at this moment already. Choose another time.');
       setFault('');
@@ -64,11 +74,16 @@ export function FloorLog({ data }: { readonly data: StationData }) {
   };
   const importFile = async (file: File): Promise<void> => {
     try {
-      const read = readFloorCsv(await file.text(), day);
+      const text = await fileText(file);
+      const read = await withAnswers(
+        file.name,
+        (answer) => Promise.resolve().then(() => readFloorCsv(text, { ...answer, day })),
+        logPreview(text, day),
+      );
       setFault('');
       await saveAll(read, `${read.length} readings imported.`);
     } catch (error) {
-      if (!(error instanceof CoreError)) throw error;
+      if (!(error instanceof CoreError || error instanceof NotAnswered)) throw error;
       setFault(`${file.name}: ${error.message} Nothing was taken.`);
     }
   };
@@ -132,6 +147,29 @@ export function FloorLog({ data }: { readonly data: StationData }) {
         <Empty>Log the floor every minute or so, or import a log: steps are found from eight readings on.</Empty>
       ) : (
         <FloorChart data={data} readings={readings} freqHz={freqHz ?? 0} />
+      )}
+      {readings.length > 0 && (
+        <details className="mt-2" open={readings.length < 2}>
+          <summary>Readings, to change or delete ({readings.length})</summary>
+          <ul className="max-h-80 max-w-2xl overflow-y-auto border-t border-rule">
+            {readings
+              .slice(-SHOWN)
+              .reverse()
+              .map((one) => (
+                <li key={one.id} className="flex flex-wrap items-baseline gap-x-4 border-b border-rule">
+                  <time className="grow font-mono text-sm">{momentText(one.atMs)} UTC</time>
+                  <span className="font-mono">{fixed(one.levelDbm, 1)} dBm</span>
+                  <ChangeButton
+                    resource="floorReadings"
+                    record={one}
+                    name={`floor of ${momentText(one.atMs)}`}
+                    fields={LEVEL_FIELDS}
+                  />
+                  <DeleteButton resource="floorReadings" record={one} name={`Floor of ${momentText(one.atMs)}`} />
+                </li>
+              ))}
+          </ul>
+        </details>
       )}
     </Section>
   );

@@ -81,7 +81,7 @@ describe('noise log', () => {
     expect(screen.getByText(/steps are found from eight readings on/)).toBeTruthy();
     await user.type(screen.getByLabelText('Time, UTC'), 'noonish');
     await user.click(screen.getByRole('button', { name: 'Log the floor' }));
-    expect(screen.getByRole('alert').textContent).toMatch(/"noonish" is no time/);
+    expect(screen.getByRole('alert').textContent).toMatch(/"noonish" is not a time/);
     await user.clear(screen.getByLabelText('Time, UTC'));
     await user.type(screen.getByLabelText('Floor'), 'loud');
     await user.click(screen.getByRole('button', { name: 'Log the floor' }));

@@ -4,7 +4,7 @@ import { Link } from 'react-router';
 import { entry, useStationId, useWrite, type StationData } from '../../data/station';
 import { levelDoubt } from '../../ui/level-doubt';
 import { RecordForm, type FieldSpec } from '../../ui/record-form';
-import { DeleteButton } from '../../ui/record-row';
+import { ChangeButton, DeleteButton } from '../../ui/record-row';
 import { Next, Note, Section, Stage, Wide } from '../../ui/stage';
 import { Empty } from '../../ui/states';
 import { StationPage } from '../../ui/station-page';
@@ -195,7 +195,17 @@ function ChecksTable({
                 </td>
                 <td>{SHORT[amplifierAdvice(rise)]}</td>
                 <td>
-                  <DeleteButton resource="noiseChecks" record={check} name="Reading" />
+                  <ChangeButton
+                    resource="noiseChecks"
+                    record={check}
+                    name={`Reading at ${frequencyText(check.freqHz, 4)}`}
+                    fields={checkFields(data)}
+                  />
+                  <DeleteButton
+                    resource="noiseChecks"
+                    record={check}
+                    name={`Reading at ${frequencyText(check.freqHz, 4)}`}
+                  />
                 </td>
               </tr>
             );
@@ -206,35 +216,44 @@ function ChecksTable({
   );
 }
 
+const checkFields = (data: StationData): readonly FieldSpec[] => [
+  {
+    name: 'antennaId',
+    label: 'Antenna',
+    kind: 'choice',
+    numeric: true,
+    options: [
+      { value: '', label: 'not recorded' },
+      ...data.antennas.map((antenna) => ({ value: String(antenna.id), label: antenna.name })),
+    ],
+  },
+  { name: 'freqHz', label: 'Frequency', kind: 'quantity', dimension: 'frequency', bareUnit: 'MHz' },
+  {
+    name: 'offDbm',
+    label: 'Noise, antenna off',
+    kind: 'quantity',
+    dimension: 'level',
+    bareUnit: 'dBm',
+    freqField: 'freqHz',
+    hint: 'dummy load in its place',
+  },
+  {
+    name: 'onDbm',
+    label: 'Noise, antenna on',
+    kind: 'quantity',
+    dimension: 'level',
+    bareUnit: 'dBm',
+    freqField: 'freqHz',
+  },
+];
+
 function LogCheck({ data }: { readonly data: StationData }) {
   const { save } = useWrite();
-  const fields: readonly FieldSpec[] = [
-    {
-      name: 'antennaId',
-      label: 'Antenna',
-      kind: 'choice',
-      numeric: true,
-      options: [
-        { value: '', label: 'not recorded' },
-        ...data.antennas.map((antenna) => ({ value: String(antenna.id), label: antenna.name })),
-      ],
-    },
-    { name: 'freqHz', label: 'Frequency', kind: 'quantity', dimension: 'frequency', bareUnit: 'MHz' },
-    {
-      name: 'offDbm',
-      label: 'Noise, antenna off',
-      kind: 'quantity',
-      dimension: 'level',
-      bareUnit: 'dBm',
-      hint: 'dummy load in its place',
-    },
-    { name: 'onDbm', label: 'Noise, antenna on', kind: 'quantity', dimension: 'level', bareUnit: 'dBm' },
-  ];
   return (
     <Section title="Log a reading">
       <RecordForm
-        key={data.noiseChecks.length}
-        fields={fields}
+        resetAfter
+        fields={checkFields(data)}
         schema={SCHEMAS.noiseChecks}
         start={{ antennaId: String(data.antennas.at(-1)?.id ?? ''), freqHz: '', offDbm: '', onDbm: '' }}
         submit="Log this reading"

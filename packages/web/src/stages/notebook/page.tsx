@@ -7,7 +7,7 @@ import { useRanking } from '../../data/ranking';
 import { showTrouble, useSamples, useWrite, type StationData } from '../../data/station';
 import { Button } from '../../ui/button';
 import { RecordForm } from '../../ui/record-form';
-import { DeleteButton } from '../../ui/record-row';
+import { ChangeButton, DeleteButton } from '../../ui/record-row';
 import { Next, Note, Section, Stage } from '../../ui/stage';
 import { Empty } from '../../ui/states';
 import { StationPage } from '../../ui/station-page';
@@ -61,7 +61,13 @@ function Notebook({ data }: { readonly data: StationData }) {
                 <time className="font-mono text-sm whitespace-nowrap">{when(entry.atMs)}</time>
                 <span className="w-20 text-sm text-dim">{entry.stage}</span>
                 <span className="min-w-0 grow basis-72 whitespace-pre-wrap">{entry.text}</span>
-                <DeleteButton resource="entries" record={entry} name="Entry" />
+                <ChangeButton
+                  resource="entries"
+                  record={entry}
+                  name={`Entry of ${when(entry.atMs)}`}
+                  fields={[{ name: 'text', label: 'What you did or saw', kind: 'long' }]}
+                />
+                <DeleteButton resource="entries" record={entry} name={`Entry of ${when(entry.atMs)}`} />
               </li>
             ))}
           </ol>

@@ -126,7 +126,7 @@ export function DesignedFilter({
             saveCsv(
               'filter-parts.csv',
               ['part', 'ideal', 'built_from'],
-              partRows(names, design).map((row) => [row.name, row.ideal, `"${row.real}"`]),
+              partRows(names, design).map((row) => [row.name, row.ideal, row.real]),
             )
           }
         >

@@ -1,6 +1,7 @@
 import { SCHEMAS, PATH_DEFAULTS } from '@velvet-reed/contract';
 import { entry, useWrite, type StationData } from '../../data/station';
 import { RecordForm } from '../../ui/record-form';
+import { pathFields } from './path-fields';
 import { Empty } from '../../ui/states';
 
 /** A path begun: which antenna, on what it is judged, which receiver. */
@@ -16,22 +17,9 @@ export function NewPath({
   const { save } = useWrite();
   if (data.receivers.length === 0 || data.targets.length === 0)
     return <Empty>A path needs a receiver and a wish. Enter both in Listen.</Empty>;
-  const options = (rows: readonly { id: number; name: string }[]) =>
-    rows.map((row) => ({ value: String(row.id), label: row.name }));
   return (
     <RecordForm
-      fields={[
-        { name: 'name', label: 'Name', kind: 'text' },
-        {
-          name: 'antennaId',
-          label: 'Antenna',
-          kind: 'choice',
-          numeric: true,
-          options: [{ value: '', label: 'isotropic, none drafted' }, ...options(data.antennas)],
-        },
-        { name: 'targetId', label: 'Judged on', kind: 'choice', numeric: true, options: options(data.targets) },
-        { name: 'receiverId', label: 'Receiver', kind: 'choice', numeric: true, options: options(data.receivers) },
-      ]}
+      fields={pathFields(data)}
       schema={SCHEMAS.paths}
       fixed={PATH_DEFAULTS}
       start={{
@@ -40,7 +28,7 @@ export function NewPath({
         targetId: String(data.targets[0].id),
         receiverId: String(data.receivers[0].id),
       }}
-      submit="Make the path"
+      submit="Create path"
       onCancel={onClose}
       onSave={async (values) => {
         const [id] = await save(

@@ -16,7 +16,9 @@ import { Compare } from './compare';
 import { EveryWish } from './every-wish';
 import { NewPath } from './new-path';
 import { ALIKE_DB, lossProvenance, snrLoss, supplyFault, type OrderView } from './order-view';
+import { pathFields } from './path-fields';
 import { PathTools } from './path-tools';
+import { ChangeButton, DeleteButton } from '../../ui/record-row';
 import { DuplicatePath, SeveralPaths } from './several-paths';
 import { StageForms } from './stage-forms';
 import { Carriers, FilterLosses, StageReports } from './stage-reports';
@@ -50,6 +52,12 @@ function PathChooser({ data }: { readonly data: StationData }) {
             ))}
           </select>
         </label>
+      )}
+      {path && (
+        <>
+          <ChangeButton resource="paths" record={path} name={path.name} fields={pathFields(data)} />
+          <DeleteButton resource="paths" record={path} name={path.name} />
+        </>
       )}
       {path && <DuplicatePath data={data} path={path} onMade={(id) => setParams({ path: String(id) })} />}
       <Disclosure label="New path" look={data.paths.length === 0 ? 'main' : 'plain'}>

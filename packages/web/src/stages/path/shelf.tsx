@@ -8,9 +8,11 @@ import {
   readTwoPort,
   thinTransfer,
   type TransferPoint,
+  type TwoPort,
 } from '@velvet-reed/core';
 import { useState } from 'react';
 import { entry, useWrite, type StationData } from '../../data/station';
+import { fileText } from '../../data/table-previews';
 import { Button } from '../../ui/button';
 import { Disclosure } from '../../ui/disclosure';
 import { RecordForm, type FieldSpec } from '../../ui/record-form';
@@ -97,7 +99,22 @@ const START = {
 };
 
 const transferText = (points: readonly TransferPoint[]): string =>
-  gainsText(points.map(({ freqHz, gainDb }) => ({ freqHz, gainDbi: Number(gainDb.toFixed(3)) })));
+  gainsText(points.map(({ freqHz, gainDb }) => ({ freqHz, gainDbi: Number(gainDb.toPrecision(12)) })));
+
+/** What a file says of a part: its gain, and where it holds noise rows its noise figure in their middle. */
+const fileStart = (name: string, { points, noise }: TwoPort): Record<string, string> => ({
+  name: name.replace(/\.[^.]*$/, ''),
+  transfer: transferText(points),
+  ...(noise.length > 0 ? { noiseFigureDb: `${typedNumber(noise[noise.length >> 1].noiseFigureDb)} dB` } : {}),
+});
+
+/** What amplifies adds noise: without its noise figure nothing behind it can be judged. */
+const PART_FORM = SCHEMAS.parts.test(
+  'noise',
+  'This part amplifies, so it adds noise of its own. Enter its noise figure from the data sheet.',
+  ({ transfer, noiseFigureDb }, { createError }) =>
+    noiseFigureDb !== null || !transfer.some(({ gainDb }) => gainDb > 0) || createError({ path: 'noiseFigureDb' }),
+);
 
 /** A part as a person would type it again. */
 const startOf = (part: Saved<'parts'>): Record<string, string> => {
@@ -176,7 +193,7 @@ export function Shelf({
               {editing === part.id && (
                 <RecordForm
                   fields={FIELDS}
-                  schema={SCHEMAS.parts}
+                  schema={PART_FORM}
                   start={startOf(part)}
                   submit="Save the part"
                   onCancel={() => setEditing(undefined)}
@@ -235,11 +252,12 @@ function NewPart({
   readonly onSave: (values: Record<string, unknown>) => Promise<void>;
   readonly onCancel: () => void;
 }) {
-  const [file, setFile] = useState<{ readonly name: string; readonly points: readonly TransferPoint[] }>();
+  const [file, setFile] = useState<{ readonly name: string; readonly part: TwoPort }>();
   const [fault, setFault] = useState('');
   const take = async (chosen: File): Promise<void> => {
     try {
-      setFile({ name: chosen.name, points: thinTransfer(readTwoPort(await chosen.text()), MOST_TRANSFER_POINTS) });
+      const part = readTwoPort(await fileText(chosen));
+      setFile({ name: chosen.name, part: { ...part, points: thinTransfer(part.points, MOST_TRANSFER_POINTS) } });
       setFault('');
     } catch (error) {
       if (!(error instanceof CoreError)) throw error;
@@ -269,10 +287,8 @@ function NewPart({
       <RecordForm
         key={file?.name ?? ''}
         fields={FIELDS}
-        schema={SCHEMAS.parts}
-        start={
-          file ? { ...START, name: file.name.replace(/\.[^.]*$/, ''), transfer: transferText(file.points) } : START
-        }
+        schema={PART_FORM}
+        start={file ? { ...START, ...fileStart(file.name, file.part) } : START}
         submit="Put it on the shelf"
         onCancel={onCancel}
         onSave={onSave}

@@ -14,7 +14,7 @@ import { Disclosure } from '../../ui/disclosure';
 import { Button } from '../../ui/button';
 import { levelDoubt } from '../../ui/level-doubt';
 import { RecordForm, type FieldSpec } from '../../ui/record-form';
-import { DeleteButton } from '../../ui/record-row';
+import { ChangeButton, DeleteButton } from '../../ui/record-row';
 import { Next, Note, Section, Stage, Wide } from '../../ui/stage';
 import { Empty } from '../../ui/states';
 import { StationPage } from '../../ui/station-page';
@@ -100,6 +100,12 @@ function Trials({ data }: { readonly data: StationData }) {
             </select>
           </label>
         )}
+        {trial && (
+          <>
+            <ChangeButton resource="trials" record={trial} name={trial.name} fields={trialFields(data)} />
+            <DeleteButton resource="trials" record={trial} name={trial.name} />
+          </>
+        )}
         <Disclosure label="New trial" look={data.trials.length === 0 ? 'main' : 'plain'}>
           {(close) => <NewTrial data={data} onClose={close} onMade={(id) => setParams({ trial: String(id) })} />}
         </Disclosure>
@@ -107,13 +113,7 @@ function Trials({ data }: { readonly data: StationData }) {
       {trial && names && verdict && (
         <>
           <ThreeResults results={[verdict.snr, verdict.level, verdict.noise]} wishedDb={trial.wishedDb} />
-          <LogRound
-            key={readings.length}
-            trial={trial}
-            round={readings.length}
-            names={names}
-            verdictNow={verdict.sentence}
-          />
+          <LogRound trial={trial} round={readings.length} names={names} verdictNow={verdict.sentence} />
           <Readings readings={readings} names={names} />
         </>
       )}
@@ -282,6 +282,7 @@ function LogRound({
     dimension: 'level',
     bareUnit: 'dBm',
     optional: true,
+    freqHz: trial.freqHz,
   });
   const a = [quantity('levelADbm', `Level, ${names.a}`), quantity('noiseADbm', `Noise, ${names.a}`)];
   const b = [quantity('levelBDbm', `Level, ${names.b}`), quantity('noiseBDbm', `Noise, ${names.b}`)];
@@ -291,6 +292,7 @@ function LogRound({
       hint={`read ${firstOfRound(round) === 'A' ? names.a : names.b} first; −73 dBm and S7 both work, empty if not heard`}
     >
       <RecordForm
+        resetAfter
         fields={firstOfRound(round) === 'A' ? [...a, ...b] : [...b, ...a]}
         schema={SCHEMAS.readings}
         fixed={{ trialId: trial.id, round }}
@@ -320,7 +322,17 @@ function LogRound({
   );
 }
 
-const show = (value: number | null): string => (value === null ? '–' : fixed(value, 0));
+const show = (value: number | null): string => (value === null ? '–' : fixed(value, 1));
+
+const pairFields = (names: { a: string; b: string }): readonly FieldSpec[] =>
+  (
+    [
+      ['levelADbm', `Level, ${names.a}`],
+      ['noiseADbm', `Noise, ${names.a}`],
+      ['levelBDbm', `Level, ${names.b}`],
+      ['noiseBDbm', `Noise, ${names.b}`],
+    ] as const
+  ).map(([name, label]) => ({ name, label, kind: 'quantity', dimension: 'level', bareUnit: 'dBm', optional: true }));
 
 function Readings({
   readings,
@@ -363,6 +375,12 @@ function Readings({
                   <td>{show(reading.levelBDbm)}</td>
                   <td>{show(reading.noiseBDbm)}</td>
                   <td className="font-sans">
+                    <ChangeButton
+                      resource="readings"
+                      record={reading}
+                      name={`Pair ${reading.round + 1}`}
+                      fields={pairFields(names)}
+                    />
                     <DeleteButton resource="readings" record={reading} name={`Pair ${reading.round + 1}`} />
                   </td>
                 </tr>

@@ -1,0 +1,110 @@
+import { packSamples, packSpectrum, unpackSamples } from '@velvet-reed/contract';
+import {
+  CoreError,
+  dipShiftHz,
+  findResonances,
+  frequencyText,
+  readSpectrumCsv,
+  readSweepText,
+  shiftText,
+  summariseSweep,
+  TableQuestionError,
+  type TableAnswer,
+  type TableQuestion,
+} from '@velvet-reed/core';
+
+/** A file to be read, away from the thread that answers requests. */
+export type FileJob =
+  | {
+      readonly kind: 'sweep';
+      readonly bytes: Uint8Array;
+      /** The antenna's sweep before this one, for the sentence that compares them. */
+      readonly answer?: TableAnswer;
+      readonly last?: { readonly name: string; readonly samples: Uint8Array; readonly referenceOhm: number };
+    }
+  | { readonly kind: 'spectrum'; readonly bytes: Uint8Array; readonly answer?: TableAnswer };
+
+/** What was read: a record's columns and its bytes. */
+export interface FileContent {
+  readonly points: number;
+  readonly startHz: number;
+  readonly stopHz: number;
+  readonly referenceOhm: number;
+  readonly phaseKnown: boolean;
+  readonly samples: Uint8Array;
+  /** What stands in it, for the notebook. */
+  readonly story: string;
+}
+
+/** A fault crosses the thread as data: classes do not survive it. */
+export type FileAnswer =
+  | { readonly content: FileContent }
+  | { readonly fault: { readonly code: string; readonly message: string; readonly question?: TableQuestion } };
+
+const NOT_TEXT = 'This file is not text. Export it as Touchstone (.s1p) or CSV.';
+
+/** Bytes of a text file; programs write UTF-8, and some UTF-16 with its mark. */
+function textOf(bytes: Uint8Array): string {
+  const mark =
+    bytes[0] === 0xff && bytes[1] === 0xfe ? 'utf-16le' : bytes[0] === 0xfe && bytes[1] === 0xff ? 'utf-16be' : 'utf-8';
+  if (mark === 'utf-8' && bytes.includes(0)) throw new FileFault(NOT_TEXT);
+  return new TextDecoder(mark).decode(bytes);
+}
+
+class FileFault extends CoreError {
+  readonly code = 'REQUEST';
+}
+
+function sweepContent({ bytes, last, answer }: Extract<FileJob, { kind: 'sweep' }>): FileContent {
+  const sweep = readSweepText(textOf(bytes), answer);
+  const { points, startHz, stopHz, resonances } = summariseSweep(sweep);
+  const dip = resonances[0];
+  const found = dip
+    ? `dip at ${frequencyText(dip.freqHz, 4)}, SWR ${dip.swr?.toFixed(2) ?? 'infinite'}`
+    : 'no resonance inside';
+  const shiftHz = last
+    ? dipShiftHz(findResonances(unpackSamples(last.samples, last.referenceOhm)), findResonances(sweep))
+    : undefined;
+  const moved = last === undefined || shiftHz === undefined ? '' : ` Since ${last.name}: ${shiftText(shiftHz)}.`;
+  return {
+    points,
+    startHz,
+    stopHz,
+    referenceOhm: sweep.referenceOhm,
+    phaseKnown: sweep.phaseKnown,
+    samples: packSamples(sweep),
+    story: `${points} points, ${frequencyText(startHz)} to ${frequencyText(stopHz)}; ${found}.${moved}`,
+  };
+}
+
+function spectrumContent({ bytes, answer }: Extract<FileJob, { kind: 'spectrum' }>): FileContent {
+  const spectrum = readSpectrumCsv(textOf(bytes), answer);
+  const points = spectrum.freqHz.length;
+  const [startHz, stopHz] = [spectrum.freqHz[0], spectrum.freqHz[points - 1]];
+  return {
+    points,
+    startHz,
+    stopHz,
+    referenceOhm: 50,
+    phaseKnown: false,
+    samples: packSpectrum(spectrum),
+    story: `${points} points, ${frequencyText(startHz)} to ${frequencyText(stopHz)}`,
+  };
+}
+
+/** Reads one file; never throws. */
+export function workOn(job: FileJob): FileAnswer {
+  try {
+    return { content: job.kind === 'sweep' ? sweepContent(job) : spectrumContent(job) };
+  } catch (error) {
+    if (error instanceof TableQuestionError)
+      return { fault: { code: error.code, message: error.message, question: error.question } };
+    if (error instanceof CoreError) return { fault: { code: error.code, message: error.message } };
+    return {
+      fault: {
+        code: 'UNREADABLE',
+        message: 'This file cannot be read. Export it again, or send it to the makers of this program.',
+      },
+    };
+  }
+}
