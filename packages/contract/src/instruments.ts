@@ -19,6 +19,8 @@ const span = {
   startHz: quantity('Start (Hz)', 1, 1e12),
   stopHz: quantity('Stop (Hz)', 1, 1e12),
   points: wholeNumber('Points', 2, 20_001),
+  /** Longest silence to wait for, s. */
+  waitS: quantity('Wait at most (s)', 1, 3600).optional(),
 };
 const ordered = (value: { readonly startHz: number; readonly stopHz: number }): boolean => value.startHz < value.stopHz;
 const ORDER = 'The start must lie below the stop. Exchange the two.';

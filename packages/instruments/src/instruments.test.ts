@@ -54,6 +54,10 @@ describe('SCPI syntax', () => {
     ['FREQ:STAR 8000 khz', '8000000'],
     [':FREQ:STOP 9E6;STAR 8E6', '8000000'],
     [':FREQ:STAR MIN', '10000'],
+    [':FREQ:STAR DEF', '1000000'],
+    [':FREQ:STAR #H7A1200', '8000000'],
+    [':FREQ:STAR #B11110100001001000000000', '8000000'],
+    [':FREQ:SPAN 2 MHZ;CENT 9 MHZ', '8000000'],
   ])('%s sets the start', (line, expected) => {
     const bench = openBench(1);
     expect(text(bench, 'analyser', `${line};:SENS:FREQ:STAR?`)).toBe(expected);
@@ -64,11 +68,17 @@ describe('SCPI syntax', () => {
   test.each([
     [':NONSENSE 1', '-113,"Undefined header"'],
     [':FREQuenc:STAR 1E6', '-113,"Undefined header"'],
-    [':FREQ:STAR many', '-104,"Data type error"'],
+    [':FREQ:STAR "many"', '-104,"Data type error"'],
+    [':FREQ:STAR many', '-224,"Illegal parameter value"'],
     [':FREQ:STAR', '-109,"Missing parameter"'],
     [':FREQ:STAR 1E6,2E6', '-108,"Parameter not allowed"'],
     [':FREQ:STAR 1E12', '-222,"Data out of range"'],
     [':FREQ:STAR 8 PARSEC', '-131,"Invalid suffix"'],
+    [':FREQ:STAR 8 DBM', '-131,"Invalid suffix"'],
+    [':SWE:POIN 11 HZ', '-138,"Suffix not allowed"'],
+    [':FREQ:STAR 1E999', '-123,"Exponent too large"'],
+    [':FREQ:STAR? HUGE', '-224,"Illegal parameter value"'],
+    ['*SRE', '-109,"Missing parameter"'],
     [':STAN:CONN "open', '-151,"Invalid string data"'],
     [':FREQ:STAR 9E6;STOP 8E6;:READ?', '-221,"Settings conflict; start lies above stop"'],
     [':FETC?', '-230,"Data corrupt or stale"'],
@@ -78,6 +88,28 @@ describe('SCPI syntax', () => {
     expect(text(bench, 'analyser', line)).toBe('');
     expect(text(bench, 'analyser', ':SYST:ERR?')).toBe(fault);
     expect(text(bench, 'analyser', ':SYST:ERR?')).toBe('0,"No error"');
+  });
+
+  test('a semicolon at the end of a message is no fault', () => {
+    const bench = openBench(1);
+    expect(text(bench, 'analyser', '*IDN?;')).toMatch(/^Velvet Reed/);
+    expect(text(bench, 'analyser', ':SYST:ERR?')).toBe('0,"No error"');
+  });
+  // IEEE 488.2, 11.2 and 11.3; SCPI-1999 vol. 1, 4.2.1: what every instrument has
+  test('service request, message available, master summary, status structures', () => {
+    const bench = openBench(1);
+    expect(text(bench, 'analyser', '*SRE 255;*SRE?')).toBe('191'); // bit 6 cannot ask for itself
+    expect(text(bench, 'analyser', '*CLS;*STB?')).toBe('0');
+    expect(text(bench, 'analyser', '*IDN?;*STB?')).toMatch(/;80$/); // 16 message available, 64 asked for
+    expect(text(bench, 'analyser', ':STAT:OPER:ENAB 17;ENAB?;:STAT:QUES:PTR?;NTR?')).toBe('17;32767;0');
+    expect(text(bench, 'analyser', ':STAT:PRES;:STAT:OPER:ENAB?;:STAT:OPER?;:STAT:QUES:COND?')).toBe('0;0;0');
+    expect(text(bench, 'analyser', ':SYST:ERR?')).toBe('0,"No error"');
+  });
+  test('start, stop, centre and span move each other, and stay inside the range', () => {
+    const bench = openBench(1);
+    expect(text(bench, 'analyser', ':FREQ:STAR 8E6;STOP 11E6;CENT?;SPAN?')).toBe('9500000;3000000');
+    expect(text(bench, 'analyser', ':FREQ:SPAN 1E6;STAR?;STOP?')).toBe('9000000;10000000');
+    expect(text(bench, 'receiver', ':FREQ:CENT MIN;STAR?;STOP?')).toBe('1000;11000');
   });
 
   test('a string keeps its separators and doubled quotes', () => {
@@ -93,7 +125,7 @@ describe('SCPI syntax', () => {
     expect(text(bench, 'analyser', ':SYST:ERR:COUN?;*ESR?')).toBe('16;160'); // power on 128, command error 32
     for (let i = 0; i < 15; i += 1) bench('analyser', ':SYST:ERR?');
     expect(text(bench, 'analyser', ':SYST:ERR?')).toBe('-350,"Queue overflow"');
-    expect(text(bench, 'analyser', '*ESR?;*OPC?;*STB?')).toBe('0;1;0');
+    expect(text(bench, 'analyser', '*ESR?;*OPC?;*STB?')).toBe('0;1;16'); // answers are waiting: bit 4
   });
 
   test('whatever arrives, nothing throws, settings stay in range and the queue holds standard errors', () => {

@@ -62,6 +62,7 @@ export function positionOf(locator: string): Position {
 /** Reads "50.2 N 19.3 W", "50.2, -19.3", "50°12' N 19°18' W" or a grid locator. @throws LocatorTextError */
 export function parsePosition(text: string): Position {
   const trimmed = text.trim();
+  if (trimmed.length > 80) throw new LocatorTextError('This is too long for a position. Type it like 50.2 N 19.3 W.');
   if (/^[A-Ra-r]{2}\d{2}/.test(trimmed)) return positionOf(trimmed);
   const part = String.raw`([+-]?\d+(?:\.\d+)?)\s*°?\s*(?:(\d+(?:\.\d+)?)\s*['′]\s*)?(?:(\d+(?:\.\d+)?)\s*["″]\s*)?`;
   const match = new RegExp(String.raw`^${part}([NS])?[\s,;]+${part}([EW])?$`, 'i').exec(trimmed.replaceAll('−', '-'));

@@ -33,16 +33,50 @@ describe('typed quantities', () => {
     ['65 mm', 'length', 0.065],
     ['-73 dBm', 'level', -73],
     ['−73', 'level', -73],
-    ['S9+10', 'level', -63],
-    ['s7', 'level', -85],
+    ['7,1 MHz', 'frequency', 7.1e6],
+    ['1,234,567 Hz', 'frequency', 1234567],
+    ['1,234.5 m', 'length', 1234.5],
     ['100', 'power', 100],
     ['3 kW', 'power', 3000],
     ['120°', 'angle', 120],
     ['12 ms', 'time', 0.012],
     ['1 000 m', 'length', 1000],
-    ['1,000 m', 'length', 1000],
   ] as const)('%s', (text, dimension, value) => {
     expect(parseQuantity(text, dimension)).toBeCloseTo(value, 9);
+  });
+  // V²/R against 1 mW: 1 µV across 50 Ω is −107 dBm (20 fW); across 75 Ω 1.76 dB less
+  test.each([
+    ['1 uV', -106.99],
+    ['12 µV', -85.41],
+    ['0 dBµV', -106.99],
+    ['34 dBuV', -72.99],
+    ['1 uV in 75 ohm', -108.75],
+    ['1 mW', 0],
+    ['100 W', 50],
+    ['2,5 mV', -39.03],
+  ])('a level as voltage or power: %s', (text, dbm) => {
+    expect(parseQuantity(text, 'level')).toBeCloseTo(dbm, 2);
+  });
+  test('S readings follow the reference of their frequency: 20 dB lower at VHF', () => {
+    expect(parseQuantity('S9+10', 'level', { freqHz: 7e6 })).toBe(-63);
+    expect(parseQuantity('s7', 'level', { freqHz: 7e6 })).toBe(-85);
+    expect(parseQuantity('S7', 'level', { freqHz: 145e6 })).toBe(-105);
+  });
+  test.each([
+    ['S9+999', 7e6],
+    ['S12', 7e6],
+    ['S5+20', 7e6],
+    ['S7', undefined],
+    ['0 uV', undefined],
+  ])('%s is not taken for a level', (text, freqHz) => {
+    expect(() => parseQuantity(text, 'level', { freqHz })).toThrow(/Type it like/);
+  });
+  test('a comma that may group thousands is asked back, with both readings', () => {
+    expect(() => parseQuantity('7,100 MHz', 'frequency')).toThrow('"7,100 MHz" can mean 7.1 MHz or 7100 MHz.');
+    expect(() => parseQuantity('1,000 m', 'length')).toThrow(/can mean 1 m or 1000 m/);
+  });
+  test('thousands of digits are refused at once', () => {
+    expect(() => parseQuantity('1'.repeat(100_000), 'length')).toThrow(/too long/);
   });
   test('a bare number takes the unit of its field', () => {
     expect(parseQuantity('9.65', 'frequency', { bareUnit: 'MHz' })).toBe(9.65e6);

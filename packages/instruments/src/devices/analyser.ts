@@ -14,6 +14,7 @@ import {
   numberSetting,
   numbersReply,
   PLAIN,
+  spanSettings,
   type Device,
   type NumberFormat,
   type Outcome,
@@ -33,8 +34,6 @@ export interface Analyser extends OnBench {
   readonly taken?: Float64Array;
 }
 
-const LIMITS: readonly [number, number] = [10e3, 1.5e9];
-
 /** What the kit in the stand-in's box really is; its slip of paper says the same. */
 export const STAND_IN_KIT: Standards = {
   openFarad: 40e-15,
@@ -47,6 +46,11 @@ export const STAND_IN_KIT: Standards = {
 const INNER_M = 0.24;
 
 const settings = { startHz: 1e6, stopHz: 30e6, points: 201, averages: 1, format: PLAIN };
+const range = { least: 10e3, most: 1.5e9, unit: 'frequency' } as const;
+const LIMITS = {
+  start: { ...range, standard: settings.startHz },
+  stop: { ...range, standard: settings.stopHz },
+};
 export const startAnalyser = (lab: Lab): Analyser => ({ lab, ...settings });
 
 /** The bridge's own errors at a frequency: directivity, source match, tracking; they turn with the cable inside. */
@@ -107,29 +111,18 @@ export const ANALYSER: Device<Analyser> = {
   identity: 'Velvet Reed,stand-in analyser,0,2',
   reset: (state) => ({ ...state, ...settings, taken: undefined }),
   commands: [
-    numberSetting(
-      '[:SENSe]:FREQuency:STARt',
-      (s) => s.startHz,
-      (s, startHz) => changed(s, { startHz }),
-      LIMITS,
-    ),
-    numberSetting(
-      '[:SENSe]:FREQuency:STOP',
-      (s) => s.stopHz,
-      (s, stopHz) => changed(s, { stopHz }),
-      LIMITS,
-    ),
+    ...spanSettings<Analyser>(changed, LIMITS),
     numberSetting(
       '[:SENSe]:SWEep:POINts',
       (s) => s.points,
       (s, points) => changed(s, { points: Math.round(points) }),
-      [2, 20001],
+      { least: 2, most: 20_001, standard: settings.points },
     ),
     numberSetting(
       '[:SENSe]:AVERage:COUNt',
       (s) => s.averages,
       (s, averages) => changed(s, { averages: Math.round(averages) }),
-      [1, 999],
+      { least: 1, most: 999, standard: settings.averages },
     ),
     { pattern: ':INITiate[:IMMediate]', set: measured },
     { pattern: ':FETCh', query: (state) => answered({ state }) },

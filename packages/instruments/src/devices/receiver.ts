@@ -1,4 +1,12 @@
-import { formatCommands, numberSetting, numbersReply, PLAIN, type Device, type NumberFormat } from '../scpi/instrument';
+import {
+  formatCommands,
+  numberSetting,
+  numbersReply,
+  PLAIN,
+  spanSettings,
+  type Device,
+  type NumberFormat,
+} from '../scpi/instrument';
 import { randomFrom, type Random } from '../world/random';
 import type { HeardStation, Lab, World } from '../world/lab';
 import { handCommands, type OnBench } from './hands';
@@ -22,6 +30,11 @@ const settings = {
   attenuationDb: 0,
   averages: 50,
   format: PLAIN,
+};
+const range = { least: 1e3, most: 2e9, unit: 'frequency' } as const;
+const LIMITS = {
+  start: { ...range, standard: settings.startHz },
+  stop: { ...range, standard: settings.stopHz },
 };
 export const startReceiver = (lab: Lab): Receiver => ({ lab, ...settings });
 
@@ -87,41 +100,30 @@ export const RECEIVER: Device<Receiver> = {
   identity: 'Velvet Reed,stand-in receiver,0,1',
   reset: (state) => ({ ...state, ...settings }),
   commands: [
-    numberSetting(
-      '[:SENSe]:FREQuency:STARt',
-      (s) => s.startHz,
-      (s, startHz) => ({ ...s, startHz }),
-      [1e3, 2e9],
-    ),
-    numberSetting(
-      '[:SENSe]:FREQuency:STOP',
-      (s) => s.stopHz,
-      (s, stopHz) => ({ ...s, stopHz }),
-      [1e3, 2e9],
-    ),
+    ...spanSettings<Receiver>((state, change) => ({ ...state, ...change }), LIMITS),
     numberSetting(
       '[:SENSe]:SWEep:POINts',
       (s) => s.points,
       (s, points) => ({ ...s, points: Math.round(points) }),
-      [2, 20001],
+      { least: 2, most: 20001, standard: settings.points },
     ),
     numberSetting(
       '[:SENSe]:BANDwidth[:RESolution]',
       (s) => s.bandwidthHz,
       (s, bandwidthHz) => ({ ...s, bandwidthHz }),
-      [1, 1e6],
+      { least: 1, most: 1e6, standard: settings.bandwidthHz, unit: 'frequency' },
     ),
     numberSetting(
       '[:SENSe]:AVERage:COUNt',
       (s) => s.averages,
       (s, averages) => ({ ...s, averages: Math.round(averages) }),
-      [1, 9999],
+      { least: 1, most: 9999, standard: settings.averages },
     ),
     numberSetting(
       ':INPut:ATTenuation',
       (s) => s.attenuationDb,
       (s, attenuationDb) => ({ ...s, attenuationDb }),
-      [0, 60],
+      { least: 0, most: 60, standard: settings.attenuationDb, unit: 'ratio' },
     ),
     {
       pattern: ':READ',

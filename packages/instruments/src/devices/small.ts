@@ -17,7 +17,7 @@ export const TURNTABLE: Device<Turntable> = {
       ':POSition:AZIMuth[:TARGet]',
       (s) => s.lab.azimuthDeg,
       (s, deg) => ({ ...s, lab: { ...s.lab, azimuthDeg: wrapped(deg) } }),
-      [-360, 360],
+      { least: -360, most: 360, standard: 0, unit: 'angle' },
     ),
     ...handCommands<Turntable>(),
   ],
@@ -49,7 +49,7 @@ export const POWER_METER: Device<PowerMeter> = {
       '[:SENSe]:FREQuency[:CW]',
       (s) => s.freqHz,
       (s, freqHz) => ({ ...s, freqHz }),
-      [10e3, 300e9],
+      { least: 10e3, most: 300e9, standard: 868e6, unit: 'frequency' },
     ),
     {
       pattern: ':MEASure[:SCALar]:POWer[:AC]',
@@ -82,7 +82,7 @@ export const LCR_METER: Device<LcrMeter> = {
       ':SOURce:FREQuency[:CW]',
       (s) => s.freqHz,
       (s, freqHz) => ({ ...s, freqHz }),
-      [100, 300e3],
+      { least: 100, most: 300e3, standard: 10e3, unit: 'frequency' },
     ),
     {
       pattern: ':MEASure[:SCALar]:INDuctance',

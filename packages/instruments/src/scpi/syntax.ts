@@ -1,6 +1,13 @@
+/** What a suffix measures. */
+export type Dimension = 'frequency' | 'time' | 'ratio' | 'level' | 'angle' | 'resistance';
+
 /** One parameter of a command as it was written. */
 export type Argument =
-  | { readonly kind: 'number'; readonly value: number }
+  | {
+      readonly kind: 'number';
+      readonly value: number;
+      /** Dimension of the suffix; absent without one. */ readonly unit?: Dimension;
+    }
   | { readonly kind: 'word'; readonly value: string }
   | { readonly kind: 'text'; readonly value: string };
 
@@ -18,18 +25,24 @@ export type Parsed = Unit | { readonly fault: string };
 const SYNTAX = '-102,"Syntax error"';
 const SUFFIX = '-131,"Invalid suffix"';
 
-const SUFFIX_FACTOR: Readonly<Record<string, number>> = {
-  '': 1,
-  HZ: 1,
-  KHZ: 1e3,
-  MHZ: 1e6, // in SCPI the suffix MHZ means mega, not milli: SCPI-1999 vol. 1, 7.4.2
-  GHZ: 1e9,
-  S: 1,
-  MS: 1e-3,
-  DB: 1,
-  DBM: 1,
-  DEG: 1,
-  OHM: 1,
+const SUFFIXES: Readonly<Record<string, readonly [factor: number, unit: Dimension]>> = {
+  HZ: [1, 'frequency'],
+  KHZ: [1e3, 'frequency'],
+  MHZ: [1e6, 'frequency'], // in SCPI the suffix MHZ means mega, not milli: SCPI-1999 vol. 1, 7.4.2
+  MAHZ: [1e6, 'frequency'],
+  GHZ: [1e9, 'frequency'],
+  S: [1, 'time'],
+  MS: [1e-3, 'time'],
+  DB: [1, 'ratio'],
+  DBM: [1, 'level'],
+  DEG: [1, 'angle'],
+  OHM: [1, 'resistance'],
+};
+/** Numbers that are not decimal: #H, #Q and #B (IEEE 488.2, 7.7.4). */
+const BASES: Readonly<Record<string, readonly [digits: RegExp, base: number]>> = {
+  H: [/^[0-9A-F]{1,12}$/, 16],
+  Q: [/^[0-7]{1,16}$/, 8],
+  B: [/^[01]{1,48}$/, 2],
 };
 
 /** Splits at a separator outside quotes. @returns undefined when a quote stays open. */
@@ -61,10 +74,18 @@ function readArgument(raw: string): Argument | { readonly fault: string } {
   }
   const number = /^([+-]?(?:\d+\.?\d*|\.\d+)(?:[eE]\s*[+-]?\d+)?)\s*([A-Za-z]*)$/.exec(text);
   if (number) {
-    const factor = SUFFIX_FACTOR[number[2].toUpperCase()];
-    const value = Number(number[1].replace(/\s/g, ''));
-    if (factor === undefined) return { fault: SUFFIX };
-    return { kind: 'number', value: value * factor };
+    const suffix = number[2] === '' ? undefined : SUFFIXES[number[2].toUpperCase()];
+    if (number[2] !== '' && suffix === undefined) return { fault: SUFFIX };
+    const value = Number(number[1].replace(/\s/g, '')) * (suffix?.[0] ?? 1);
+    if (!Number.isFinite(value)) return { fault: '-123,"Exponent too large"' };
+    return suffix ? { kind: 'number', value, unit: suffix[1] } : { kind: 'number', value };
+  }
+  const other = /^#([HQB])([0-9A-F]+)$/.exec(text.toUpperCase());
+  if (other) {
+    const [digits, base] = BASES[other[1]];
+    return digits.test(other[2])
+      ? { kind: 'number', value: Number.parseInt(other[2], base) }
+      : { fault: '-121,"Invalid character in number"' };
   }
   return /^[A-Za-z][A-Za-z0-9_]*$/.test(text) ? { kind: 'word', value: text.toUpperCase() } : { fault: SYNTAX };
 }
@@ -78,10 +99,11 @@ export function parseMessage(line: string): readonly Parsed[] {
   if (!units) return [{ fault: '-151,"Invalid string data"' }];
   const parsed: Parsed[] = [];
   let path: readonly string[] = [];
-  for (const raw of units) {
+  for (const [i, raw] of units.entries()) {
     const text = raw.trim();
     if (text === '') {
-      if (units.length > 1) parsed.push({ fault: SYNTAX });
+      // a semicolon that ends the message is allowed for; an empty unit between others is not
+      if (units.length > 1 && (i < units.length - 1 || parsed.length === 0)) parsed.push({ fault: SYNTAX });
       continue;
     }
     const match = /^(\*[A-Za-z]+|:?[A-Za-z][A-Za-z0-9]*(?::[A-Za-z][A-Za-z0-9]*)*)(\?)?(?:\s+(\S.*))?$/s.exec(text);

@@ -31,12 +31,18 @@ export function readAllowed(text: string): AllowedInstrument {
   return { kind, host: match[2], port: Number(match[3]) };
 }
 
+/** A reading, and what the instrument could not do for it. */
+interface Taken<T> {
+  readonly value: T;
+  readonly told: readonly string[];
+}
+
 /** Instruments within reach: stand-ins and those allowed; nothing else is ever connected to. */
 export interface Bench {
   list(): readonly InstrumentCard[];
   identify(id: string): Promise<string>;
-  sweep(id: string, request: SweepRequest): Promise<SweepData>;
-  spectrum(id: string, request: SpectrumRequest): Promise<Spectrum>;
+  sweep(id: string, request: SweepRequest): Promise<Taken<SweepData>>;
+  spectrum(id: string, request: SpectrumRequest): Promise<Taken<Spectrum>>;
   read(id: string, request: ReadingRequest): Promise<number>;
   /** @returns the frequency that the antenna on the stand-ins is meant for, Hz. */
   hands(id: string, request: HandsRequest): Promise<number>;
@@ -50,6 +56,18 @@ const grid = (startHz: number, stopHz: number, points: number): Float64Array =>
 
 /** A reflection larger than this comes from no analyser, calibrated or not. */
 const WILDEST = 4;
+
+/** Longest silence that is waited for while an instrument sweeps, s; a request may ask for more. */
+const USUAL_WAIT_S = 60;
+const waitMs = (seconds: number | undefined): number => 1000 * (seconds ?? USUAL_WAIT_S);
+
+/** Asks for 8-byte blocks; without them numbers come as text, slower and just as right. */
+async function binary(link: ScpiLink): Promise<string[]> {
+  const real = await link.optional(':FORM REAL,64');
+  // without a byte order to choose, the standard's own holds: big end first
+  if (real) await link.optional(':FORM:BORD NORM');
+  return real ? [] : ['It sends numbers as text only, which takes longer.'];
+}
 
 export function openBench(allowed: readonly AllowedInstrument[], shipped: StandIns): Bench {
   const links = new Map<string, { readonly port: number; readonly link: ScpiLink }>();
@@ -88,29 +106,31 @@ export function openBench(allowed: readonly AllowedInstrument[], shipped: StandI
   return {
     list: () => cards,
     identify: async (id) => (await linkTo(id)).ask('*IDN?'),
-    async sweep(id, { startHz, stopHz, points, averages }) {
+    async sweep(id, { startHz, stopHz, points, averages, waitS }) {
       const { kind } = wanted(id, 'analyser');
       const link = await linkTo(id);
-      const values = await link.askNumbers(
-        `:SENS:FREQ:STAR ${startHz};STOP ${stopHz};:SENS:SWE:POIN ${points};:SENS:AVER:COUN ${averages};:FORM REAL,64;:FORM:BORD NORM;:READ?`,
-        2 * points,
-      );
+      await link.command(`:SENS:FREQ:STAR ${startHz};:SENS:FREQ:STOP ${stopHz};:SENS:SWE:POIN ${points}`);
+      const told = await binary(link);
+      if (!(await link.optional(`:SENS:AVER:COUN ${averages}`)) && averages > 1)
+        told.push('It does not average by itself: one pass was read.');
+      const values = await link.askNumbers(':READ?', 2 * points, waitMs(waitS));
       if (values.some((value) => Math.abs(value) > WILDEST))
         throw new InstrumentError(
           `The ${kind} sent reflections that no antenna gives. Nothing was stored; check its settings and try again.`,
         );
       const part = (offset: number): Float64Array =>
         Float64Array.from({ length: points }, (_, i) => values[2 * i + offset]);
-      return { freqHz: grid(startHz, stopHz, points), re: part(0), im: part(1), referenceOhm: 50 };
+      return { value: { freqHz: grid(startHz, stopHz, points), re: part(0), im: part(1), referenceOhm: 50 }, told };
     },
-    async spectrum(id, { startHz, stopHz, points, bandwidthHz }) {
+    async spectrum(id, { startHz, stopHz, points, bandwidthHz, waitS }) {
       wanted(id, 'receiver');
       const link = await linkTo(id);
-      const levelDb = await link.askNumbers(
-        `:SENS:FREQ:STAR ${startHz};STOP ${stopHz};:SENS:SWE:POIN ${points};:SENS:BAND ${bandwidthHz};:FORM REAL,64;:FORM:BORD NORM;:READ?`,
-        points,
-      );
-      return { freqHz: grid(startHz, stopHz, points), levelDb };
+      await link.command(`:SENS:FREQ:STAR ${startHz};:SENS:FREQ:STOP ${stopHz};:SENS:SWE:POIN ${points}`);
+      const told = await binary(link);
+      if (!(await link.optional(`:SENS:BAND ${bandwidthHz}`)))
+        told.push('Its bandwidth cannot be set from here: set it by hand, and enter the same.');
+      const levelDb = await link.askNumbers(':READ?', points, waitMs(waitS));
+      return { value: { freqHz: grid(startHz, stopHz, points), levelDb }, told };
     },
     async read(id, { what, freqHz, turnToDeg }) {
       const kind = {

@@ -12,7 +12,7 @@ import { migrator } from '../migrate';
 import { openBench, readAllowed, type Bench } from './bench';
 import { scpiLink, type ScpiLink } from './scpi-link';
 
-const PATIENCE = { connectMs: 300, silenceMs: 200 };
+const PATIENCE = { connectMs: 300, silenceMs: 200, greetingMs: 20 };
 const open: Server[] = [];
 const links: ScpiLink[] = [];
 
@@ -61,7 +61,7 @@ describe('an instrument that misbehaves is refused with a sentence', () => {
     ],
     ['half an answer', healthy('1,2'), /fell silent in the middle of its answer/],
     ['garbage', healthy('\u0001\u0002nonsense,,\n'), /sent (3|something)/],
-    ['words for numbers', healthy('one,two\n'), /something that is no number/],
+    ['words for numbers', healthy('one,two\n'), /something that is not a number/],
     ['too few numbers', healthy('1\n'), /sent 1 numbers where 2 were due/],
     ['a block without a length', healthy('#x123\n'), /block without a length/],
     ['a block longer than anything', healthy('#9999999999\n'), /length cannot be read/],
@@ -111,6 +111,89 @@ describe('an instrument that misbehaves is refused with a sentence', () => {
     const one = link(port);
     const answers = await Promise.all([one.askNumbers(':READ?', 2), one.askNumbers(':READ?', 2)]);
     expect(answers).toEqual([Float64Array.of(0.25, -0.5), Float64Array.of(0.25, -0.5)]);
+  });
+});
+
+describe('instruments that keep to the standard in their own way', () => {
+  const doubles = (...values: readonly number[]): Buffer => {
+    const bytes = Buffer.alloc(8 * values.length);
+    values.forEach((value, i) => bytes.writeDoubleBE(value, 8 * i));
+    return bytes;
+  };
+  const answers =
+    (reply: Buffer | string): Answering =>
+    (line, socket) => {
+      if (line === ':SYST:ERR?') socket.write('0,"No error"\r\n');
+      else if (line.endsWith('?')) socket.write(reply);
+    };
+  test('a text whose length is eight times the count is a text', async () => {
+    const one = link(await instrument(answers('-22.1234\n')));
+    await expect(one.askNumbers(':MEAS:POW?', 1)).resolves.toEqual(Float64Array.of(-22.1234));
+    const two = link(await instrument(answers('0.500000,0.50000\n')));
+    await expect(two.askNumbers(':READ?', 2)).resolves.toEqual(Float64Array.of(0.5, 0.5));
+  });
+  test('CR and LF behind a block may come in pieces, and never reach the next answer', async () => {
+    const port = await instrument((line, socket) => {
+      if (line === ':SYST:ERR?') return void socket.write('0,"No error"\r\n');
+      if (!line.endsWith('?')) return;
+      socket.write(Buffer.concat([Buffer.from('#216'), doubles(0.25, -0.5), Buffer.from('\r')]));
+      setTimeout(() => socket.write('\n'), 20);
+    });
+    const one = link(port);
+    for (let i = 0; i < 2; i += 1)
+      await expect(one.askNumbers(':READ?', 2)).resolves.toEqual(Float64Array.of(0.25, -0.5));
+  });
+  test('a block without a length ends with the numbers due, line feeds inside it or not', async () => {
+    const inside = doubles(Buffer.from('0a0a0a0a0a0a0a0a', 'hex').readDoubleBE(0), 1);
+    const one = link(await instrument(answers(Buffer.concat([Buffer.from('#0'), inside, Buffer.from('\n')]))));
+    expect((await one.askNumbers(':READ?', 2))[1]).toBe(1);
+  });
+  test('a greeting is not an answer', async () => {
+    const server = createServer((socket) => {
+      socket.on('error', () => socket.destroy());
+      socket.write('Welcome to the bench\r\n');
+      socket.on('data', (chunk) => {
+        for (const line of String(chunk).split('\n')) answers('1,2\n')(line, socket);
+      });
+    });
+    open.push(server);
+    await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', () => resolve()));
+    const address = server.address();
+    const one = link(typeof address === 'object' && address ? address.port : 0);
+    await expect(one.askNumbers(':READ?', 2)).resolves.toEqual(Float64Array.of(1, 2));
+  });
+  test('a sweep slower than the usual patience is waited for as long as asked', async () => {
+    const port = await instrument((line, socket) => {
+      if (line === ':SYST:ERR?') return void socket.write('0,"No error"\n');
+      if (line.endsWith('?')) setTimeout(() => socket.write('1,2\n'), 400);
+    });
+    await expect(link(port).askNumbers(':READ?', 2, 2000)).resolves.toEqual(Float64Array.of(1, 2));
+    await expect(link(port).askNumbers(':READ?', 2)).rejects.toThrow(/fell silent/);
+  });
+  test('a setting that it does not have is learned once, and what is lost by it is told', async () => {
+    const heard: string[] = [];
+    let last = '';
+    const port = await instrument((line, socket) => {
+      if (line === ':SYST:ERR?') {
+        const lacks = /AVER|FORM/.test(last);
+        last = '';
+        return void socket.write(lacks ? '-113,"Undefined header"\n' : '0,"No error"\n');
+      }
+      heard.push(line);
+      if (line !== '*CLS') last = line;
+      if (line.endsWith('?')) socket.write('0.5,0.1,0.4,0\n');
+    });
+    const own = openBench([{ kind: 'analyser', host: '127.0.0.1', port }], {
+      ports: () => Promise.resolve({}),
+      close: () => undefined,
+    });
+    const ask = { startHz: 9e6, stopHz: 10e6, points: 2, averages: 4 };
+    const { value, told } = await own.sweep('analyser-1', ask);
+    expect([...value.re]).toEqual([0.5, 0.4]);
+    expect(told.join(' ')).toMatch(/text only.*does not average/);
+    await own.sweep('analyser-1', ask);
+    expect(heard.filter((line) => line.includes('AVER'))).toHaveLength(1);
+    own.close();
   });
 });
 

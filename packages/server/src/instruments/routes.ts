@@ -9,25 +9,29 @@ import {
 import type { Express } from 'express';
 import type { Bench } from './bench';
 
-const STRICT = { strict: true, abortEarly: false } as const;
+const STRICT = { strict: true, abortEarly: true } as const;
+/** What an instrument could not do goes along as a header of sentences. */
+const TOLD = 'X-Told';
 
 /** Instruments over HTTP: what is within reach, and one reading at a time. Nothing is stored here. */
 export function instrumentRoutes(app: Express, bench: Bench): void {
   app.get('/api/instruments', (_req, res) => {
     res.json(bench.list());
   });
-  app.get('/api/instruments/:id/identity', async (req, res) => {
+  app.post('/api/instruments/:id/identity', async (req, res) => {
     res.json({ identity: await bench.identify(req.params.id) });
   });
   app.post('/api/instruments/:id/sweep', async (req, res) => {
     const request = await sweepRequestSchema.validate(req.body, STRICT);
-    const sweep = await bench.sweep(req.params.id, request);
-    res.type('application/octet-stream').send(Buffer.from(packSamples(sweep)));
+    const { value, told } = await bench.sweep(req.params.id, request);
+    res.set(TOLD, told.join(' '));
+    res.type('application/octet-stream').send(Buffer.from(packSamples(value)));
   });
   app.post('/api/instruments/:id/spectrum', async (req, res) => {
     const request = await spectrumRequestSchema.validate(req.body, STRICT);
-    const spectrum = await bench.spectrum(req.params.id, request);
-    res.type('application/octet-stream').send(Buffer.from(packSpectrum(spectrum)));
+    const { value, told } = await bench.spectrum(req.params.id, request);
+    res.set(TOLD, told.join(' '));
+    res.type('application/octet-stream').send(Buffer.from(packSpectrum(value)));
   });
   app.post('/api/instruments/:id/reading', async (req, res) => {
     const request = await readingRequestSchema.validate(req.body, STRICT);
@@ -37,7 +41,7 @@ export function instrumentRoutes(app: Express, bench: Bench): void {
     const request = await handsRequestSchema.validate(req.body, STRICT);
     res.json({ aboutHz: await bench.hands(req.params.id, request) });
   });
-  app.get('/api/instruments/:id/truth', async (req, res) => {
+  app.post('/api/instruments/:id/truth', async (req, res) => {
     res.json(await bench.truth(req.params.id));
   });
 }

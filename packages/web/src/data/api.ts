@@ -53,18 +53,20 @@ export const sendJson = async (method: 'POST' | 'PATCH', path: string, body: unk
 export const getBytes = async (path: string): Promise<Uint8Array> =>
   new Uint8Array(await (await send(path)).arrayBuffer());
 
-/** Asks with a body and takes bytes back. */
-export const askBytes = async (path: string, body: unknown, signal?: AbortSignal): Promise<Uint8Array> =>
-  new Uint8Array(
-    await (
-      await send(path, {
-        method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify(body),
-        ...(signal ? { signal } : {}),
-      })
-    ).arrayBuffer(),
-  );
+/** Asks with a body and takes bytes back, and what the other end could not do. */
+export async function askBytes(
+  path: string,
+  body: unknown,
+  signal?: AbortSignal,
+): Promise<{ readonly bytes: Uint8Array; readonly told: string }> {
+  const response = await send(path, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(body),
+    ...(signal ? { signal } : {}),
+  });
+  return { bytes: new Uint8Array(await response.arrayBuffer()), told: response.headers.get('X-Told') ?? '' };
+}
 
 export const sendFile = async (
   path: string,

@@ -40,11 +40,17 @@ export const useInstruments = () =>
 const at = (id: string, what: string): string => `/api/instruments/${id}/${what}`;
 
 /** One pass over one stretch. @throws RefusedError with the sentence of what went wrong. */
-export const sweepOnce = async (id: string, request: SweepRequest, signal?: AbortSignal): Promise<SweepData> =>
-  unpackSamples(await askBytes(at(id, 'sweep'), request, signal), 50);
+export async function sweepOnce(
+  id: string,
+  request: SweepRequest,
+  signal?: AbortSignal,
+): Promise<{ readonly sweep: SweepData; readonly told: string }> {
+  const { bytes, told } = await askBytes(at(id, 'sweep'), request, signal);
+  return { sweep: unpackSamples(bytes, 50), told };
+}
 
 export const recordSpectrum = async (id: string, request: SpectrumRequest): Promise<Spectrum> =>
-  unpackSpectrum(await askBytes(at(id, 'spectrum'), request));
+  unpackSpectrum((await askBytes(at(id, 'spectrum'), request)).bytes);
 
 export async function readInstrument(id: string, request: ReadingRequest): Promise<number> {
   const reply = await sendJson('POST', at(id, 'reading'), request);
@@ -58,7 +64,7 @@ export async function plug(id: string, request: HandsRequest): Promise<number> {
 }
 
 export async function exerciseTruth(id: string): Promise<ExerciseTruth> {
-  const reply = await getJson(at(id, 'truth'));
+  const reply = await sendJson('POST', at(id, 'truth'), {});
   return isRecord(reply) &&
     typeof reply.fault === 'string' &&
     typeof reply.lengthFactor === 'number' &&

@@ -2,7 +2,7 @@ import type { SweepRequest } from '@velvet-reed/contract';
 import { averageSweeps, type SweepData } from '@velvet-reed/core';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { sweepOnce } from './instruments';
-import { learnRate } from './learned-rate';
+import { learnedRate, learnRate } from './learned-rate';
 
 /** A sweep under way or just done. */
 export interface LiveSweep {
@@ -18,6 +18,8 @@ export interface LiveSweep {
   /** Time of the last whole pass, s. */
   readonly seconds?: number;
   readonly fault?: string;
+  /** What the instrument could not do. */
+  readonly told?: string;
 }
 
 interface LiveRequest extends Omit<SweepRequest, 'averages'> {
@@ -30,10 +32,14 @@ interface LiveRequest extends Omit<SweepRequest, 'averages'> {
 
 /** Points asked for at once: enough to be quick, few enough to show progress and to stop soon. */
 const STRETCH = 1001;
+/** A stretch of a slow analyser takes no longer than this, so that its progress is seen, s. */
+const STRETCH_S = 2;
 
 /** Points [from, to) of the stretches of one pass; none has a single point. */
 function stretches(points: number): readonly (readonly [number, number])[] {
-  const count = Math.ceil(points / STRETCH);
+  const { seconds, learned } = learnedRate();
+  const atOnce = learned ? Math.max(11, Math.min(STRETCH, Math.round(STRETCH_S / seconds))) : STRETCH;
+  const count = Math.ceil(points / atOnce);
   return Array.from(
     { length: count },
     (_, i) => [Math.floor((i * points) / count), Math.floor(((i + 1) * points) / count)] as const,
@@ -43,21 +49,18 @@ function stretches(points: number): readonly (readonly [number, number])[] {
 async function onePass(
   request: LiveRequest,
   signal: AbortSignal,
-  onShare: (share: number) => void,
+  onShare: (share: number, told: string) => void,
 ): Promise<SweepData> {
-  const { instrument, startHz, stopHz, points } = request;
+  const { instrument, startHz, stopHz, points, waitS } = request;
   const freqHz = Float64Array.from({ length: points }, (_, i) => startHz + ((stopHz - startHz) * i) / (points - 1));
   const re = new Float64Array(points);
   const im = new Float64Array(points);
   for (const [from, to] of stretches(points)) {
-    const part = await sweepOnce(
-      instrument,
-      { startHz: freqHz[from], stopHz: freqHz[to - 1], points: to - from, averages: 1 },
-      signal,
-    );
-    re.set(part.re, from);
-    im.set(part.im, from);
-    onShare(to / points);
+    const ask = { startHz: freqHz[from], stopHz: freqHz[to - 1], points: to - from, averages: 1 };
+    const part = await sweepOnce(instrument, waitS === undefined ? ask : { ...ask, waitS }, signal);
+    re.set(part.sweep.re, from);
+    im.set(part.sweep.im, from);
+    onShare(to / points, part.told);
   }
   return { freqHz, re, im, referenceOhm: 50 };
 }
@@ -78,13 +81,13 @@ export function useLiveSweep() {
     try {
       do {
         const begun = performance.now();
-        const pass = await onePass(request, mine.signal, (share) => setLive((old) => ({ ...old, share })));
+        const pass = await onePass(request, mine.signal, (share, told) => setLive((old) => ({ ...old, share, told })));
         const seconds = (performance.now() - begun) / 1000;
         learnRate(seconds / request.points);
         if (request.repeat) done.splice(0);
         done.push(pass);
         const { sweep, scatter } = averageSweeps(done);
-        setLive((old) => ({ running: true, share: 0, passes: old.passes + 1, sweep, scatter, seconds }));
+        setLive((old) => ({ ...old, running: true, share: 0, passes: old.passes + 1, sweep, scatter, seconds }));
       } while (!mine.signal.aborted && (request.repeat || done.length < request.averages));
     } catch (error) {
       if (!mine.signal.aborted)

@@ -7,6 +7,9 @@ export interface TypedSpec {
   readonly label: string;
   readonly dimension: Dimension;
   readonly bareUnit?: string;
+  /** Field with the frequency that a level was read at. */
+  readonly freqField?: string;
+  readonly freqHz?: number;
   readonly start: string;
   /** May stay empty. */
   readonly optional?: boolean;
@@ -32,12 +35,21 @@ export interface TypedNumbers {
 export function useTypedNumbers(specs: readonly TypedSpec[]): TypedNumbers {
   const prefix = useId();
   const [texts, setTexts] = useState<Readonly<Record<string, string>>>({});
+  const frequencyOf = ({ freqHz, freqField }: TypedSpec): number | undefined => {
+    const other = specs.find(({ name }) => name === freqField);
+    if (!other) return freqHz;
+    try {
+      return parseQuantity(texts[other.name] ?? other.start, other.dimension, { bareUnit: other.bareUnit });
+    } catch {
+      return undefined; // told at that field
+    }
+  };
   const fields = specs.map((spec): TypedField => {
     const text = texts[spec.name] ?? spec.start;
     const common = { ...spec, id: `${prefix}-${spec.name}`, text };
     if (text.trim() === '') return common;
     try {
-      const value = parseQuantity(text, spec.dimension, spec.bareUnit ? { bareUnit: spec.bareUnit } : {});
+      const value = parseQuantity(text, spec.dimension, { bareUnit: spec.bareUnit, freqHz: frequencyOf(spec) });
       return { ...common, value };
     } catch (error) {
       if (!(error instanceof CoreError)) throw error;

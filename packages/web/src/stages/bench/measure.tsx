@@ -129,6 +129,7 @@ function Sweeper({
     },
     { name: 'points', label: 'Points', dimension: 'plain', start: '401' },
     { name: 'averages', label: 'Passes to average', dimension: 'plain', start: '1' },
+    { name: 'wait', label: 'Wait for it at most', dimension: 'time', bareUnit: 's', start: '60 s' },
   ]);
   const { live, start, stop, clear } = useLiveSweep();
   const [plugged, setPlugged] = useState<Plugged>('antenna');
@@ -143,10 +144,19 @@ function Sweeper({
   );
   useEffect(() => onLive(shown, held), [onLive, shown, held]);
   const dip = useMemo(() => (shown ? findResonances(shown.sweep)[0] : undefined), [shown]);
-  const [startHz, stopHz, points, averages] = ['start', 'stop', 'points', 'averages'].map((name) => typed.value(name));
+  const [startHz, stopHz, points, averages, waitS] = ['start', 'stop', 'points', 'averages', 'wait'].map((name) =>
+    typed.value(name),
+  );
   const request =
     startHz !== undefined && stopHz !== undefined && points !== undefined && averages !== undefined
-      ? { instrument: instrument.id, startHz, stopHz, points: Math.round(points), averages: Math.round(averages) }
+      ? {
+          instrument: instrument.id,
+          startHz,
+          stopHz,
+          points: Math.round(points),
+          averages: Math.round(averages),
+          waitS: Math.min(3600, Math.max(1, waitS ?? 60)),
+        }
       : undefined;
   const fault = !request
     ? undefined
@@ -274,6 +284,7 @@ function Sweeper({
             ? `Calibrated ${new Date(header.madeMs).toISOString().slice(0, 16).replace('T', ' ')} UTC.`
             : 'Not calibrated here yet: readings will be raw.'}
       </p>
+      {live.told && <p className="text-sm text-caution">{live.told}</p>}
       {live.fault && (
         <p role="alert" className="text-danger">
           {live.fault}

@@ -60,8 +60,10 @@ export function Practice() {
   const [chosen, setChosen] = useState('none');
   const [busy, setBusy] = useState(false);
   if (!analyser) return null;
-  const raw = (aboutHz: number): Promise<SweepData> =>
-    sweepOnce(analyser.id, { startHz: LOW * aboutHz, stopHz: HIGH * aboutHz, points: POINTS, averages: 4 });
+  const raw = async (aboutHz: number): Promise<SweepData> => {
+    const span = { startHz: LOW * aboutHz, stopHz: HIGH * aboutHz };
+    return (await sweepOnce(analyser.id, { ...span, points: POINTS, averages: 4 })).sweep;
+  };
   const standard = async (connect: StandardName, aboutHz: number): Promise<SweepData> => {
     await plug(analyser.id, { connect });
     return raw(aboutHz);

@@ -23,7 +23,14 @@ export function OutsideNoise({ data }: { readonly data: StationData }) {
   const deciles = combinedDecilesDb(station.environment);
   const fields: readonly FieldSpec[] = [
     { name: 'freqHz', label: 'Frequency', kind: 'quantity', dimension: 'frequency', bareUnit: 'MHz' },
-    { name: 'levelDbm', label: 'Noise read', kind: 'quantity', dimension: 'level', bareUnit: 'dBm' },
+    {
+      name: 'levelDbm',
+      label: 'Noise read',
+      kind: 'quantity',
+      dimension: 'level',
+      bareUnit: 'dBm',
+      freqField: 'freqHz',
+    },
     { name: 'bandwidthHz', label: 'In a bandwidth of', kind: 'quantity', dimension: 'frequency', bareUnit: 'kHz' },
     {
       name: 'antennaId',

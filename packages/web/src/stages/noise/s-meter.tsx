@@ -14,7 +14,14 @@ const SOURCE: Provenance = {
 export function SMeter() {
   const typed = useTypedNumbers([
     { name: 'freq', label: 'On', dimension: 'frequency', bareUnit: 'MHz', start: '7 MHz' },
-    { name: 'level', label: 'Reading (S7, S9+10 or dBm)', dimension: 'level', bareUnit: 'dBm', start: 'S7' },
+    {
+      name: 'level',
+      label: 'Reading (S7, S9+10, dBm or µV)',
+      dimension: 'level',
+      bareUnit: 'dBm',
+      freqField: 'freq',
+      start: 'S7',
+    },
     { name: 'change', label: 'Change', dimension: 'gain', bareUnit: 'dB', start: '9.4 dB' },
   ]);
   const [freqHz, levelDbm, change] = ['freq', 'level', 'change'].map((name) => typed.value(name));

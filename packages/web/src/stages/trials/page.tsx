@@ -114,7 +114,7 @@ function Trials({ data }: { readonly data: StationData }) {
         <>
           <ThreeResults results={[verdict.snr, verdict.level, verdict.noise]} wishedDb={trial.wishedDb} />
           <LogRound trial={trial} round={readings.length} names={names} verdictNow={verdict.sentence} />
-          <Readings readings={readings} names={names} />
+          <Readings readings={readings} names={names} freqHz={trial.freqHz} />
         </>
       )}
     </Stage>
@@ -324,7 +324,7 @@ function LogRound({
 
 const show = (value: number | null): string => (value === null ? '–' : fixed(value, 1));
 
-const pairFields = (names: { a: string; b: string }): readonly FieldSpec[] =>
+const pairFields = (names: { a: string; b: string }, freqHz: number): readonly FieldSpec[] =>
   (
     [
       ['levelADbm', `Level, ${names.a}`],
@@ -332,14 +332,24 @@ const pairFields = (names: { a: string; b: string }): readonly FieldSpec[] =>
       ['levelBDbm', `Level, ${names.b}`],
       ['noiseBDbm', `Noise, ${names.b}`],
     ] as const
-  ).map(([name, label]) => ({ name, label, kind: 'quantity', dimension: 'level', bareUnit: 'dBm', optional: true }));
+  ).map(([name, label]) => ({
+    name,
+    label,
+    kind: 'quantity',
+    dimension: 'level',
+    bareUnit: 'dBm',
+    optional: true,
+    freqHz,
+  }));
 
 function Readings({
   readings,
   names,
+  freqHz,
 }: {
   readonly readings: readonly Saved<'readings'>[];
   readonly names: { a: string; b: string };
+  readonly freqHz: number;
 }) {
   const differences = readings.flatMap(({ levelADbm, noiseADbm, levelBDbm, noiseBDbm }) =>
     levelADbm === null || noiseADbm === null || levelBDbm === null || noiseBDbm === null
@@ -379,7 +389,7 @@ function Readings({
                       resource="readings"
                       record={reading}
                       name={`Pair ${reading.round + 1}`}
-                      fields={pairFields(names)}
+                      fields={pairFields(names, freqHz)}
                     />
                     <DeleteButton resource="readings" record={reading} name={`Pair ${reading.round + 1}`} />
                   </td>
