@@ -8,6 +8,8 @@ export const STATION_DEFAULTS = {
   lawnAllowed: true,
   noDrilling: false,
   noTransmitting: false,
+  noStakes: false,
+  askFirst: false,
   windLimitMPerS: null,
   windForecastMPerS: null,
   priceWeight: 1,

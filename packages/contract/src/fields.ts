@@ -79,6 +79,21 @@ export const namedNumbers = (label: string) =>
     .typeError(`${label} must be a group of named numbers. Correct them.`)
     .required(`${label} are missing. Send an empty group if there are none.`);
 
+/** Named short texts, such as what stands in the fields of a tool. */
+export const namedTexts = (label: string) =>
+  mixed<Record<string, string>>(
+    (value: unknown): value is Record<string, string> =>
+      typeof value === 'object' &&
+      value !== null &&
+      !Array.isArray(value) &&
+      Object.keys(value).length <= 60 &&
+      Object.entries(value).every(
+        ([name, text]: [string, unknown]) => name.length <= 40 && typeof text === 'string' && text.length <= 60,
+      ),
+  )
+    .typeError(`${label} must be a group of named texts. Correct them.`)
+    .required(`${label} are missing. Send an empty group if there are none.`);
+
 /** A list of things that a guard knows, such as points of a plan. */
 export const listOf = <T>(label: string, isItem: (value: unknown) => value is T, least: number, most: number) =>
   mixed<readonly T[]>(

@@ -21,6 +21,7 @@ import {
   longText,
   listOf,
   namedNumbers,
+  namedTexts,
   optionalQuantity,
   optionalRecordId,
   quantity,
@@ -82,6 +83,8 @@ export const stationSchema = object({
   lawnAllowed: flag('The lawn may be used'),
   noDrilling: flag('No drilling'),
   noTransmitting: flag('No transmitting'),
+  noStakes: flag('No stakes or rods in the ground'),
+  askFirst: flag('Permission is asked first'),
   /** Wind that the weakest support stands, and the wind forecast, m/s. */
   windLimitMPerS: optionalQuantity('Wind limit (m/s)', 0, 120),
   windForecastMPerS: optionalQuantity('Wind forecast (m/s)', 0, 120),
@@ -206,6 +209,9 @@ const trimStepSchema = object({
   undoNote: longText('How to undo it'),
   photoId: optionalRecordId('Photo'),
 });
+
+/** What was typed into the coil tool of an antenna, as it was typed: nothing of it is lost by a reload. */
+const coilTestSchema = object({ antennaId: recordId('Antenna'), typed: namedTexts('Figures') });
 
 /** Readings of open, short and load over one grid; the readings travel as bytes. */
 const calibrationSchema = object({
@@ -495,6 +501,7 @@ export const SCHEMAS = {
   revisions: revisionSchema,
   sweeps: sweepSchema,
   calibrations: calibrationSchema,
+  coilTests: coilTestSchema,
   spectra: spectrumSchema,
   trimSteps: trimStepSchema,
   trials: trialSchema,

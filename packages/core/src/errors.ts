@@ -27,7 +27,9 @@ export class NotConvergedError extends CoreError {
     what: string,
     readonly residual: number,
   ) {
-    super(`${what} did not settle (remaining error ${residual.toExponential(1)}). Check the inputs for a typing slip.`);
+    super(
+      `${what} did not settle (remaining error ${residual.toExponential(1)}): these inputs leave no single answer. Change one of them and try again.`,
+    );
   }
 }
 

@@ -7,6 +7,8 @@ import { benchRecords } from './migrations/0004-bench-records';
 import { noiseLogAndShelf } from './migrations/0005-noise-log-and-shelf';
 import { stagesAndPlugs } from './migrations/0006-stages-and-plugs';
 import { batchesAndDevices } from './migrations/0007-batches-and-devices';
+import { rulesOfThePlace } from './migrations/0008-rules-of-the-place';
+import { coilTests } from './migrations/0009-coil-tests';
 
 /** What a migration works with: every statement goes into the one transaction that also keeps its bookkeeping. */
 export interface MigrationContext {
@@ -25,6 +27,8 @@ const MIGRATIONS: readonly Migration[] = [
   noiseLogAndShelf,
   stagesAndPlugs,
   batchesAndDevices,
+  rulesOfThePlace,
+  coilTests,
 ];
 /** All names that this release knows, in order. */
 export const MIGRATION_NAMES: readonly string[] = MIGRATIONS.map(({ name }) => name);

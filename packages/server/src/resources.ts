@@ -10,6 +10,7 @@ export const LABELS: Readonly<Record<ResourceName, string>> = {
   revisions: 'revision',
   sweeps: 'sweep',
   calibrations: 'calibration',
+  coilTests: 'coil test',
   spectra: 'spectrum',
   trimSteps: 'trim step',
   trials: 'trial',

@@ -66,6 +66,30 @@ const LOCATE = step(
   },
 );
 
+/** Where leave must be asked, it is asked before anything is cut or bought, and nothing goes up without it. */
+export function withPermission(steps: readonly BuildStep[], askFirst: boolean): readonly BuildStep[] {
+  if (!askFirst) return steps;
+  const ask = step(
+    'ask',
+    'Ask whoever must agree (landlord, neighbours, the authority), with a sketch and the height; get it in writing.',
+    {
+      gate: {
+        id: 'permission',
+        question: 'Is the permission there?',
+        otherwise: 'Wait for it, or choose an antenna that needs none.',
+      },
+    },
+  );
+  return [
+    ask,
+    ...steps.map((one) =>
+      one.final || one.id === 'raise' || one.id === 'place'
+        ? { ...one, waitsFor: ['permission', ...one.waitsFor] }
+        : one,
+    ),
+  ];
+}
+
 /** The way of the cable into the house, before the storm protection; where nothing may be drilled it asks for no hole. */
 export function withEntry(steps: readonly BuildStep[], noDrilling: boolean): readonly BuildStep[] {
   const entry = noDrilling
@@ -124,6 +148,41 @@ export function wireBuildPlan(wires: string, raise: string, digs = false): reado
       waitsFor: ['site-clear', ...(digs ? ['buried-located'] : []), 'tested'],
     }),
     step('ends', 'Keep the ends above reach and visible; leave slack for wind.', { caution: 'neckHeight' }),
+    step('storm', 'Fit a way to disconnect the cable outside before storms.', { caution: 'lightning' }),
+  ];
+}
+
+/** Steps for a wire that lies in the grass: nothing goes up, so nothing is said of ladders; feet, mowers and buried cables count instead. */
+export function lawnBuildPlan(wires: string, lay: string): readonly BuildStep[] {
+  return [
+    LOCATE,
+    step('cut', `Cut ${wires} to the cut length.`, { caution: 'crimpKnife', final: true }),
+    step('collar', 'Slide collar, sleeve and heat-shrink onto the cable now; they do not go on later.', {
+      gate: {
+        id: 'collar-on',
+        question: 'Are collar, sleeve and heat-shrink on the cable, the right way round?',
+        otherwise: 'Slide them on before anything is crimped.',
+      },
+    }),
+    step('crimp', 'Crimp or solder the feed connection.', { caution: 'solder', waitsFor: ['collar-on'], final: true }),
+    step('continuity', 'Meter: centre of the plug to its wire, then centre to shield.', {
+      gate: {
+        id: 'continuity',
+        question: 'Continuity yes, short no?',
+        otherwise: 'Find the break or the whisker of shield; do not seal it in.',
+      },
+    }),
+    step('lay', lay, { caution: 'wetLawn', waitsFor: ['buried-located', 'continuity'] }),
+    step('first-sweep', 'Sweep it where it lies, and listen: the noise must rise over a dummy load.', {
+      gate: {
+        id: 'tested',
+        question: 'Does it hear more than a dummy load?',
+        otherwise: 'Look for a broken joint or a transformer the wrong way round; leave the feed unsealed.',
+      },
+      waitsFor: ['continuity'],
+    }),
+    step('seal', 'Seal the feed point against water.', { waitsFor: ['continuity', 'tested'], final: true }),
+    step('mow', 'Mark its place, and check the staples before the lawn is mown.'),
     step('storm', 'Fit a way to disconnect the cable outside before storms.', { caution: 'lightning' }),
   ];
 }

@@ -4,9 +4,12 @@ import { dimensionsOf } from './dimensions';
 import type { AntennaKind, Design, Dimensions, DraftFigure, Parameter } from './kind';
 
 type Spec = Omit<AntennaKind, 'draft' | 'fit'> & {
-  readonly pieces: (
-    d: Dimensions,
-  ) => readonly { readonly name: string; readonly count: number; readonly finishedM: number }[];
+  readonly pieces: (d: Dimensions) => readonly {
+    readonly name: string;
+    readonly count: number;
+    readonly finishedM: number;
+    readonly bought?: boolean;
+  }[];
   readonly figures: (d: Dimensions, design: Design) => readonly DraftFigure[];
   readonly remarks: (d: Dimensions, design: Design) => readonly string[];
   readonly steps: readonly BuildStep[];

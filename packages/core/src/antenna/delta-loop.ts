@@ -1,6 +1,6 @@
 import { conductor, fedAt, heightParameter, lengthParameter } from './dimensions';
 import { USUAL_PARTS, wireKind } from './wire-kind';
-import { fullWaveRoundM } from './full-wave';
+import { fullWaveRoundM, loopModelNeeds } from './full-wave';
 
 export const deltaLoop = wireKind({
   id: 'delta-loop',
@@ -17,7 +17,12 @@ export const deltaLoop = wireKind({
     'The lower side within reach of people or animals.',
     'The apex rope saws through the wire: use an insulator.',
   ],
-  pieces: ({ baseM, riseM }) => [{ name: 'loop wire', count: 1, finishedM: baseM + 2 * Math.hypot(baseM / 2, riseM) }],
+  pieces: ({ baseM, riseM }, design) => [
+    {
+      ...{ name: 'loop wire', count: 1, finishedM: baseM + 2 * Math.hypot(baseM / 2, riseM) },
+      modelNeeds: loopModelNeeds(design),
+    },
+  ],
   remarks: () => ['Closed form: 1.022 λ around in free space. Low loops resonate lower.'],
   build: { cuts: 'the loop wire', raise: 'Pull the apex up the mast; tie the lower corners out.' },
   needs: ({ baseM, riseM, heightM }) => ({ spanM: baseM + 1, heightM: riseM + Math.min(heightM, 2) }),

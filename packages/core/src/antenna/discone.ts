@@ -5,6 +5,9 @@ import { wireKind } from './wire-kind';
 /** Gap between disc and cone at the feed, as a share of the cone's length. Common practice, no source. */
 const GAP_SHARE = 0.02;
 
+/** Least height of the feed: the cone's own height, its gap, and a hand's breadth. */
+const standingM = (coneM: number): number => coneM * Math.cos(30 * RAD) + GAP_SHARE * coneM + 0.05;
+
 export const discone = wireKind({
   id: 'discone',
   name: 'Discone',
@@ -40,11 +43,12 @@ export const discone = wireKind({
     },
   ],
   build: { cuts: 'all rods to one length each', raise: 'Clamp it to the mast, cone down, clear of metal.' },
-  needs: ({ coneM, heightM }) => ({ spanM: 2 * coneM * 0.5, heightM }),
+  // the cone hangs below the feed: its tips stay clear of the ground
+  needs: ({ coneM, heightM }) => ({ spanM: coneM, heightM: Math.max(heightM, standingM(coneM)) }),
   wires({ rods, coneM, discM, heightM }, design) {
     const gap = Math.max(4 * design.diameterM, GAP_SHARE * coneM);
     const [out, down] = [coneM * Math.sin(30 * RAD), coneM * Math.cos(30 * RAD)];
-    const h = Math.max(heightM, down + gap + 0.05);
+    const h = Math.max(heightM, standingM(coneM), down + gap + 0.05);
     const around = (i: number) => [Math.cos((2 * Math.PI * i) / rods), Math.sin((2 * Math.PI * i) / rods)];
     return {
       wires: [

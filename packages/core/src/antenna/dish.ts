@@ -26,7 +26,7 @@ export const dishWithConverter = closedForm({
   ignores: ['insulated', 'allowance'],
   materials: ['dish with mount', 'converter', 'coax', 'supply with bias feed'],
   goesWrong: ['Pointing by eye: step at most half the beamwidth.', 'A pad in the DC path of the converter.'],
-  pieces: ({ dishM }) => [{ name: 'dish', count: 1, finishedM: dishM }],
+  pieces: ({ dishM }) => [{ name: 'dish', count: 1, finishedM: dishM, bought: true }],
   figures: ({ dishM, efficiency, oscillatorHz }, design) => {
     const d = dish(dishM, design.freqHz, efficiency);
     return [

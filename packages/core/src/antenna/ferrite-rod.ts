@@ -85,11 +85,11 @@ export const ferriteRod = closedForm({
     'Closed form only: the inductance factor of a rod hangs on where the winding sits. Two resonances with known capacitors give inductance and self-capacitance.',
   ],
   steps: [
-    step('wind', 'Wind the coil, ends held by tape only.', { caution: 'crimpKnife' }),
+    step('wind', 'Wind the coil, ends held by tape only.', { caution: 'ferrite' }),
     step('measure', 'Find its resonance with two known capacitors, in three orientations.', {
       gate: {
         id: 'tested',
-        question: 'Do the three orientations agree within 0.4 %?',
+        question: 'Do three orientations agree within 0.4 %, on the target, measured inside its tube?',
         measured: true,
         otherwise: 'A joint or the rod is loose, or metal is near: find it before anything is glued.',
       },

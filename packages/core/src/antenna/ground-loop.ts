@@ -3,6 +3,7 @@ import { frequencyText } from '../units/format';
 import { wavelengthM } from '../units/wavelength';
 import { plainParameter } from './closed-form-kind';
 import { conductor, fedAt, lengthParameter } from './dimensions';
+import { lawnBuildPlan } from './build-plan';
 import type { DraftFigure } from './kind';
 import { wireKind } from './wire-kind';
 
@@ -30,7 +31,7 @@ export const groundLoop = wireKind({
       'against light; assumed, 0.55 to 0.7 on soil; the model finds its own',
     ),
   ],
-  ignores: ['allowance'],
+  ignores: ['freqHz', 'allowance'],
   materials: [
     'isolation transformer at the feed',
     'coax with plug and choke',
@@ -74,7 +75,7 @@ export const groundLoop = wireKind({
   remarks: () => [
     'The speed on the wire follows from the ground in the model; the speed factor serves the closed form alone.',
   ],
-  build: { cuts: 'the loop wire', raise: 'Lay it square, staple it down, transformer under a cap.', digs: true },
+  build: () => lawnBuildPlan('the loop wire', 'Lay it square, staple it down, transformer under a cap.'),
   needs: ({ sideM }) => ({ spanM: sideM, heightM: 0.1 }),
   wires({ sideM, heightM }, design) {
     const s = sideM / 2;

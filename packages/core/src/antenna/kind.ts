@@ -82,6 +82,10 @@ export interface CutPiece {
   readonly count: number;
   readonly finishedM: number;
   readonly cutM: number;
+  /** It is bought, not cut: no conductor is needed for it. */
+  readonly bought?: boolean;
+  /** Why the cut is longer than the finished length with its allowance; absent where it is not. */
+  readonly longer?: string;
 }
 
 /** A figure with the formula behind it. */

@@ -83,8 +83,11 @@ export const quarterWave = wireKind({
   trim: { id: 'elementM', name: 'the element', share: 1 },
   materials: [...USUAL_PARTS, 'chassis socket or feed plate'],
   goesWrong: ['Trimming the radials instead of the element.', 'A radial shorted to the element by solder or spray.'],
-  pieces: ({ elementM, radials, radialM }) => [
-    { name: 'element', count: 1, finishedM: elementM },
+  pieces: ({ elementM, radials, radialM }, design) => [
+    {
+      ...{ name: 'element', count: 1, finishedM: elementM, modelNeeds: 1.07 },
+      ruleM: quarterWaveLengths(design.freqHz).elementM * insulation(design),
+    },
     { name: 'radial', count: radials, finishedM: radialM, keep: true },
   ],
   figures({ elementM, radialM, droopDeg }, design) {

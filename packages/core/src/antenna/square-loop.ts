@@ -1,6 +1,6 @@
 import { conductor, fedAt, heightParameter, lengthParameter } from './dimensions';
 import { USUAL_PARTS, wireKind } from './wire-kind';
-import { fullWaveRoundM } from './full-wave';
+import { fullWaveRoundM, loopModelNeeds } from './full-wave';
 
 export const squareLoop = wireKind({
   id: 'square-loop',
@@ -13,7 +13,9 @@ export const squareLoop = wireKind({
   trim: { id: 'sideM', name: 'the whole loop', share: 4 },
   materials: [...USUAL_PARTS, 'a 2:1 balun or a quarter-wave 75 Ω section', 'four insulators for the corners'],
   goesWrong: ['Fed in a side instead of below: the polarisation turns.', 'Corners that slip along their ropes.'],
-  pieces: ({ sideM }) => [{ name: 'loop wire', count: 1, finishedM: 4 * sideM }],
+  pieces: ({ sideM }, design) => [
+    { name: 'loop wire', count: 1, finishedM: 4 * sideM, modelNeeds: loopModelNeeds(design) },
+  ],
   remarks: () => ['Closed form: 1.022 λ around in free space. Low loops resonate lower.'],
   build: { cuts: 'the loop wire', raise: 'Pull the upper corners up; tie the lower ones down, the square upright.' },
   needs: ({ sideM, heightM }) => ({ spanM: sideM + 1, heightM: sideM + Math.min(heightM, 2) }),

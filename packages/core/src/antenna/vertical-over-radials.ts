@@ -1,6 +1,7 @@
 import { lengthParameter } from './dimensions';
 import { USUAL_PARTS, wireKind } from './wire-kind';
-import { ELEMENT, overRadials, RADIALS } from './quarter-wave';
+import { INSULATION_FACTOR } from './half-wave-dipole';
+import { ELEMENT, overRadials, quarterWaveLengths, RADIALS } from './quarter-wave';
 
 export const verticalOverRadials = wireKind({
   id: 'vertical-over-radials',
@@ -17,8 +18,12 @@ export const verticalOverRadials = wireKind({
     'Two radials give a lopsided pattern and a noisy feed line: use four, or a choke.',
     'Radials trodden into wet grass move the dip.',
   ],
-  pieces: ({ elementM, radials, radialM }) => [
-    { name: 'element', count: 1, finishedM: elementM },
+  pieces: ({ elementM, radials, radialM }, design) => [
+    // the nearer the radials lie to the ground in wavelengths, the longer the element must be
+    {
+      ...{ name: 'element', count: 1, finishedM: elementM, modelNeeds: 1.13 },
+      ruleM: quarterWaveLengths(design.freqHz).elementM * (design.insulated ? INSULATION_FACTOR : 1),
+    },
     { name: 'radial', count: radials, finishedM: radialM, keep: true },
   ],
   remarks: () => [

@@ -7,7 +7,16 @@ import type { AntennaKind, CutPiece, Design, Dimensions, Draft, DraftFigure, Fit
 /** What a wire antenna says of itself; the rest is common to all. */
 interface WireKindSpec extends Omit<AntennaKind, 'draft' | 'fit' | 'model'> {
   /** Finished pieces; cut lengths get the allowance. `keep` pieces are cut to length (radials, spreaders). */
-  pieces(d: Dimensions, design: Design): readonly (Omit<CutPiece, 'cutM'> & { readonly keep?: boolean })[];
+  pieces(
+    d: Dimensions,
+    design: Design,
+  ): readonly (Omit<CutPiece, 'cutM' | 'longer'> & {
+    readonly keep?: boolean;
+    /** Length by the usual rule: a cut is never shorter, because it cannot be lengthened. */
+    readonly ruleM?: number;
+    /** What the wire model needs over the closed form at most, ratio, as solved over average ground; counts until the length is set or trimmed. */
+    readonly modelNeeds?: number;
+  })[];
   figures?(d: Dimensions, design: Design): readonly DraftFigure[];
   remarks?(d: Dimensions, design: Design): readonly string[];
   /** What is cut and how it goes up, for the build plan; or steps of its own. */
@@ -24,11 +33,25 @@ export function wireKind(spec: WireKindSpec): AntennaKind {
   const dims = (design: Design): Dimensions => dimensionsOf(spec.parameters, design);
   const draft = (design: Design): Draft => {
     const d = dims(design);
-    const pieces = spec.pieces(d, design).map(({ keep, ...piece }) => ({
-      ...piece,
-      cutM: keep ? piece.finishedM : piece.finishedM * (1 + design.allowance),
-    }));
     const trim = spec.trim;
+    const trimmed = trim !== undefined && design.dimensions[trim.id] !== undefined;
+    const pieces = spec.pieces(d, design).map(({ keep, ruleM = 0, modelNeeds = 1, ...piece }): CutPiece => {
+      if (keep) return { ...piece, cutM: piece.finishedM };
+      const byModelM = piece.finishedM * (trimmed ? 1 : modelNeeds);
+      const neededM = Math.max(piece.finishedM, byModelM, ruleM);
+      return {
+        ...piece,
+        cutM: neededM * (1 + design.allowance),
+        ...(neededM > piece.finishedM
+          ? {
+              longer:
+                ruleM >= byModelM
+                  ? `The usual rule asks for ${lengthText(ruleM, 4)}, the model for ${lengthText(byModelM, 4)}: cut for the longer; it can be shortened, not lengthened.`
+                  : `The wire model asks for up to ${lengthText(byModelM, 4)}: cut for that; it can be shortened, not lengthened.`,
+            }
+          : {}),
+      };
+    });
     return {
       pieces,
       figures: spec.figures?.(d, design) ?? [],

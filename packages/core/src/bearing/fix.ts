@@ -1,4 +1,4 @@
-import { OutOfRangeError, requirePositive, requireRange, ShapeError } from '../errors';
+import { NotConvergedError, OutOfRangeError, requirePositive, requireRange, ShapeError } from '../errors';
 import { powerDb, powerRatio } from '../units/decibel';
 
 const RAD = Math.PI / 180;
@@ -54,7 +54,12 @@ const turn = (deg: number, axial: boolean): number => {
  */
 export function bearingFix(lines: readonly BearingLine[], axial = false): BearingFix {
   if (lines.length < 2) throw new ShapeError('A fix needs bearings from two places. Take another bearing.');
-  lines.forEach((line) => requirePositive(line.sigmaDeg, 'Bearing error (degrees)'));
+  lines.forEach((line) => {
+    requirePositive(line.sigmaDeg, 'Bearing error (degrees)');
+    requireRange(line.bearingDeg, 'Bearing (degrees)', -360, 720);
+    requireRange(line.eastKm, 'East (km)', -20_000, 20_000);
+    requireRange(line.northKm, 'North (km)', -20_000, 20_000);
+  });
   const misfits = (east: number, north: number): number[] =>
     lines.map(
       (line) =>
@@ -67,9 +72,11 @@ export function bearingFix(lines: readonly BearingLine[], axial = false): Bearin
       'The bearings do not cross ahead of the stations. Check them, or take them from farther apart.',
     );
   let [east, north] = starts.reduce((best, one) => (cost(...one) < cost(...best) ? one : best));
+  let settled = false;
   for (let round = 0; round < 100; round += 1) {
     const { normal, right } = equations(lines, east, north, misfits(east, north));
     const det = normal[0] * normal[2] - normal[1] ** 2;
+    if (!(Math.abs(det) > 1e-300)) break; // all seen in one line: there is no place along it
     let [de, dn] = [
       (normal[2] * right[0] - normal[1] * right[1]) / det,
       (normal[0] * right[1] - normal[1] * right[0]) / det,
@@ -79,8 +86,22 @@ export function bearingFix(lines: readonly BearingLine[], axial = false): Bearin
       [de, dn] = [de / 2, dn / 2];
     east += de;
     north += dn;
-    if (Math.hypot(de, dn) < 1e-10) break;
+    const size = Math.hypot(east, north);
+    if (Math.hypot(de, dn) < 1e-10 * Math.max(1, size)) {
+      settled = true;
+      break;
+    }
   }
+  const final = cost(east, north);
+  if (!settled || !Number.isFinite(final) || Math.hypot(east, north) > FARTHEST_KM)
+    throw new NotConvergedError(
+      'The fix: one bearing may point the wrong way, or they are nearly parallel; it',
+      Number.isFinite(final) ? final : 1,
+    );
+  if (!axial && lines.some((line) => aheadKm(line, east, north) < 0))
+    throw new OutOfRangeError(
+      'The most likely place lies behind one of the stations: that bearing is back to front. Turn it round, or take it again.',
+    );
   const { normal } = equations(lines, east, north, misfits(east, north));
   const det = normal[0] * normal[2] - normal[1] ** 2;
   const [vee, ven, vnn] = [normal[2] / det, -normal[1] / det, normal[0] / det];
@@ -95,6 +116,12 @@ export function bearingFix(lines: readonly BearingLine[], axial = false): Bearin
     chiSquare: cost(east, north),
   };
 }
+
+/** Farther than half the earth round there is no source. */
+const FARTHEST_KM = 20_000;
+/** How far a place lies ahead of a station along its bearing, km. */
+const aheadKm = ({ eastKm, northKm, bearingDeg }: BearingLine, east: number, north: number): number =>
+  (east - eastKm) * Math.sin(bearingDeg * RAD) + (north - northKm) * Math.cos(bearingDeg * RAD);
 
 /** Normal equations of the linearised bearings: [ee, en, nn] and the right-hand side. */
 function equations(lines: readonly BearingLine[], east: number, north: number, misfit: readonly number[]) {
@@ -133,6 +160,8 @@ function crossings(lines: readonly BearingLine[], axial: boolean): (readonly [nu
 /** What is left of a noise when two branches are set against each other, and how exact one must be for a wanted depth. */
 export function cancellation(amplitudeErrorDb: number, phaseErrorDeg: number, wantedDepthDb: number) {
   requirePositive(wantedDepthDb, 'Wanted depth (dB)');
+  requireRange(amplitudeErrorDb, 'Amplitude error (dB)', -200, 200);
+  requireRange(phaseErrorDeg, 'Phase error (degrees)', -3600, 3600);
   const g = 10 ** (amplitudeErrorDb / 20);
   const left = Math.hypot(1 - g * Math.cos(phaseErrorDeg * RAD), g * Math.sin(phaseErrorDeg * RAD));
   const wanted = 10 ** (-wantedDepthDb / 20);

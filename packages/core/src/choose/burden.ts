@@ -19,6 +19,8 @@ export interface Burden {
   readonly onLawn?: boolean;
   /** It needs a mast or another high point. */
   readonly mast?: boolean;
+  /** It is held by stakes or rods driven into the ground. */
+  readonly stakes?: boolean;
 }
 
 /** Assumed for an ordinary home build with new parts; no source. Every figure can be weighed down to nothing. */
@@ -29,7 +31,7 @@ export const BURDENS: Readonly<Record<KindId, Burden>> = {
   'fan-dipole': { price: 90, hours: 7, sight: 2, mast: true },
   'folded-dipole': { price: 70, hours: 5, sight: 2, mast: true },
   'quarter-wave': { price: 50, hours: 4, sight: 3, mast: true },
-  'vertical-over-radials': { price: 70, hours: 6, sight: 3, mast: true },
+  'vertical-over-radials': { price: 70, hours: 6, sight: 3, mast: true, stakes: true },
   'whip-on-surface': { price: 30, hours: 1, sight: 1 },
   'end-fed-wire': { price: 50, hours: 3, sight: 1 },
   'square-loop': { price: 90, hours: 8, sight: 3, mast: true },
@@ -39,8 +41,8 @@ export const BURDENS: Readonly<Record<KindId, Burden>> = {
   'rectangle-beam': { price: 90, hours: 9, sight: 3, mast: true },
   yagi: { price: 120, hours: 10, sight: 3, mast: true },
   discone: { price: 110, hours: 8, sight: 3, mast: true },
-  'travelling-wave-wire': { price: 90, hours: 8, sight: 2 },
-  'ground-laid-wire': { price: 60, hours: 4, sight: 0, onLawn: true },
+  'travelling-wave-wire': { price: 90, hours: 8, sight: 2, stakes: true },
+  'ground-laid-wire': { price: 60, hours: 4, sight: 0, onLawn: true, stakes: true },
   'ground-loop': { price: 60, hours: 3, sight: 0, onLawn: true },
   'ferrite-rod': { price: 40, hours: 6, sight: 0 },
   dish: { price: 150, hours: 8, sight: 3 },
@@ -68,13 +70,18 @@ export const burdenDb = (burden: Burden, weights: BurdenWeights): number =>
 export interface Restrictions {
   readonly nothingVisible: boolean;
   readonly lawnAllowed: boolean;
+  readonly noStakes?: boolean;
 }
 
 /** Why an antenna is withdrawn under the restrictions; undefined: it may stay. */
-export function withdrawnBecause(burden: Burden, { nothingVisible, lawnAllowed }: Restrictions): string | undefined {
+export function withdrawnBecause(
+  burden: Burden,
+  { nothingVisible, lawnAllowed, noStakes }: Restrictions,
+): string | undefined {
   if (nothingVisible && burden.mast) return 'withdrawn: it needs a mast or a high point, and nothing may be visible';
   if (nothingVisible && burden.sight > 1)
     return `withdrawn: it is ${SIGHT_WORDS[burden.sight]}, and nothing may be visible`;
   if (!lawnAllowed && burden.onLawn) return 'withdrawn: it lies on the lawn, which is not allowed';
+  if (noStakes && burden.stakes) return 'withdrawn: it needs stakes or rods in the ground, which are not allowed';
   return undefined;
 }

@@ -1,9 +1,11 @@
 import { antennaKind, ANTENNA_KINDS, startDesign } from '../antenna/kinds';
-import type { Design, Fit, HeadAmplifier, KindId, PlaceRoom, Reception } from '../antenna/kind';
+import { CoreError } from '../errors';
+import type { AntennaKind, Design, Fit, HeadAmplifier, KindId, PlaceRoom, Reception } from '../antenna/kind';
+import { kindBand, worthAsking } from '../antenna/useful-range';
 import type { Ground } from '../solver/model';
-import { wireLengthM } from '../solver/model';
+import { wireLengthM, type WireModel } from '../solver/model';
 import { powerDb } from '../units/decibel';
-import { lengthText } from '../units/format';
+import { frequencyText, lengthText } from '../units/format';
 import { wavelengthM } from '../units/wavelength';
 import { boughtReception, type BoughtAntenna } from './bought';
 import { BURDENS, type Burden } from './burden';
@@ -24,6 +26,8 @@ export type CandidateSpec = { readonly id: string; readonly name: string; readon
   | {
       readonly source: 'kind' | 'own';
       readonly design: Design;
+      /** It hangs there: something was measured on it. A draft on paper does not. */
+      readonly standing?: boolean;
       /** Bearing of its forward (+x) side, when it lies on the Plot. */
       readonly headingDeg?: number;
     }
@@ -34,35 +38,59 @@ export type CandidateSpec = { readonly id: string; readonly name: string; readon
 const SERVES = 0.15;
 
 /** The frequency to cut a kind for: that of the wish with the most weight around it, of those at which the kind fits the place. */
-function cutFor(kind: KindId, targets: readonly ForecastTarget[], room: PlaceRoom): number {
+function cutFor(kind: KindId, targets: readonly ForecastTarget[], room: PlaceRoom): number | undefined {
   const centre = (target: ForecastTarget): number => (target.lowHz + target.highHz) / 2;
   const served = (freqHz: number): number =>
     targets.reduce((sum, target) => sum + (Math.abs(centre(target) / freqHz - 1) < SERVES ? target.weight : 0), 0);
-  const fits = (freqHz: number): boolean => antennaKind(kind).fit(startDesign(kind, freqHz), room).fits;
-  const list = targets.map(centre);
+  const fits = (freqHz: number): boolean | undefined => {
+    try {
+      return antennaKind(kind).fit(startDesign(kind, freqHz), room).fits;
+    } catch (error) {
+      if (error instanceof CoreError) return undefined; // it cannot be drawn there at all
+      throw error;
+    }
+  };
+  const list = targets.map(centre).filter((freqHz) => worthAsking(kind, freqHz) && fits(freqHz) !== undefined);
+  if (list.length === 0) return undefined;
   const fitting = list.filter(fits);
   return (fitting.length > 0 ? fitting : list).reduce((best, freqHz) =>
     served(freqHz) > served(best) ? freqHz : best,
   );
 }
 
-/** One candidate of every kind, cut for the place and the wishes. Nothing wanted: none. */
+/** One candidate of every kind that is good for a wish at all, cut for the place and the wishes. Nothing wanted: none. */
 export function kindCandidates(
   targets: readonly ForecastTarget[],
   room: PlaceRoom,
   kinds: readonly KindId[] = ANTENNA_KINDS.map((kind) => kind.id),
 ): readonly CandidateSpec[] {
   if (targets.length === 0) return [];
-  return kinds.map((id) => ({
-    id: `kind-${id}`,
-    name: antennaKind(id).name,
-    source: 'kind' as const,
-    design: startDesign(id, cutFor(id, targets, room)),
-    burden: BURDENS[id],
-  }));
+  return kinds.flatMap((id): CandidateSpec[] => {
+    const freqHz = cutFor(id, targets, room);
+    if (freqHz === undefined) return [];
+    return [
+      {
+        id: `kind-${id}`,
+        name: antennaKind(id).name,
+        source: 'kind',
+        design: startDesign(id, freqHz),
+        burden: BURDENS[id],
+      },
+    ];
+  });
 }
 
 const FREE: Ground = { type: 'free' };
+
+/** The wires of a design; undefined where they cannot be drawn with these dimensions. */
+function drawn(kind: AntennaKind, design: Design, ground: Ground): WireModel | undefined {
+  try {
+    return kind.model?.(design, ground);
+  } catch (error) {
+    if (error instanceof CoreError) return undefined;
+    throw error;
+  }
+}
 
 /** Elevation asked for wishes (degrees), rounded so that nearly equal ones share an answer. */
 const roundedDeg = (deg: number): number => Math.round(deg * 2) / 2;
@@ -71,10 +99,13 @@ const roundedDeg = (deg: number): number => Math.round(deg * 2) / 2;
 export function wishQuestion(spec: CandidateSpec, target: ForecastTarget, ground: Ground): HearingQuestion | undefined {
   if (spec.source === 'bought') return undefined;
   const kind = antennaKind(spec.design.kind);
-  if (!kind.model) return undefined;
+  const freqHz = (target.lowHz + target.highHz) / 2;
+  if (!kind.model || (spec.source === 'kind' && !worthAsking(kind.id, freqHz))) return undefined;
+  const model = drawn(kind, spec.design, ground);
+  if (!model) return undefined;
   return {
-    model: kind.model(spec.design, ground),
-    freqHz: (target.lowHz + target.highHz) / 2,
+    model,
+    freqHz,
     elevationDeg: roundedDeg(target.arrivalDeg),
   };
 }
@@ -84,7 +115,8 @@ export function emitterQuestion(spec: CandidateSpec, freqHz: number): HearingQue
   if (spec.source === 'bought') return undefined;
   const kind = antennaKind(spec.design.kind);
   if (!kind.model || kind.head) return undefined;
-  const model = kind.model(spec.design, FREE);
+  const model = drawn(kind, spec.design, FREE);
+  if (!model) return undefined;
   const wavelengths = model.wires.reduce((sum, wire) => sum + wireLengthM(wire), 0) / wavelengthM(freqHz);
   // an upper bound stands for long wires: it costs seconds to know better
   if (wavelengths > LONG_FOR_EMITTER) return undefined;
@@ -161,6 +193,8 @@ export function readyCandidate(
         : meanGain(hearing);
   const toward = (target: ForecastTarget): Reception => {
     const freqHz = (target.lowHz + target.highHz) / 2;
+    // an antenna that is there is asked everywhere; one to be built only where it is worth building
+    if (spec.source === 'kind' && !worthAsking(kind.id, freqHz)) return outOfBand(kind);
     const hearing = answers.get(target.id);
     if (kind.head && closed) return withPattern(closed(freqHz), target, hearing, directed);
     if (!kind.model) return closed?.(freqHz) ?? NOT_KNOWN;
@@ -215,6 +249,13 @@ function remembered<A, R>(answer: (asked: A) => R, key: (asked: A) => string): (
     return made;
   };
 }
+
+const mhz = (freqHz: number): string => frequencyText(freqHz, 2);
+/** No figure at all where a kind is not good for anything. */
+const outOfBand = ({ id, name }: AntennaKind): Reception => ({
+  ...NOT_KNOWN,
+  remark: `A ${name.toLowerCase()} is not worth asking here: it is good from ${mhz(kindBand(id)[0])} to ${mhz(kindBand(id)[1])}.`,
+});
 
 const NOT_KNOWN: Reception = {
   realisedGainDbi: BOUND_DBI,

@@ -1,8 +1,7 @@
 import type { Band } from '../spectrum/catalogue';
 import { bandText } from '../units/format';
 import type { ReadyCandidate } from './candidate';
-import { forecastTarget, type ForecastPlace, type ForecastTarget } from './forecast';
-import { SERVED_DB } from './rank';
+import { forecastTarget, SERVED_DB, type ForecastPlace, type ForecastTarget } from './forecast';
 
 /** What one antenna is worth on one band. */
 export interface Coverage {

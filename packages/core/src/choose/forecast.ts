@@ -3,7 +3,7 @@ import { emitterField, type PowerKind } from '../site/field';
 import { noisePowerDbm } from '../site/external-noise';
 import { intermodAtAntenna, productsInBand } from '../path/intermod';
 import { fullScaleHeadroom } from '../path/receiver';
-import { powerDb, powerRatio, sumPowersDb } from '../units/decibel';
+import { powerDb, powerRatio } from '../units/decibel';
 
 /** A registered transmitter as far as a forecast needs it. */
 export interface ForecastEmitter {
@@ -23,6 +23,8 @@ export interface ReceiveEnd {
   readonly fullScaleDbm: number;
   readonly minHz: number;
   readonly maxHz: number;
+  /** Real samples a second, where it samples the antenna directly; absent or null: it does not fold. */
+  readonly realSampleRateHz?: number | null;
 }
 
 export interface ForecastTarget {
@@ -114,10 +116,14 @@ export interface ForecastPlace {
   externalFaDb(freqHz: number): number;
 }
 
-/** Of the receivers that tune the target, the one with the lowest noise figure. */
+/** Whether a receiver that samples the antenna directly shows a frequency only as its alias. */
+export const foldsAt = ({ realSampleRateHz }: Pick<ReceiveEnd, 'realSampleRateHz'>, freqHz: number): boolean =>
+  typeof realSampleRateHz === 'number' && freqHz >= realSampleRateHz / 2;
+
+/** Of the receivers that tune the target and do not fold it, the one with the lowest noise figure. */
 const receiverFor = (receivers: readonly ReceiveEnd[], freqHz: number): ReceiveEnd | undefined =>
   receivers
-    .filter((receiver) => freqHz >= receiver.minHz && freqHz <= receiver.maxHz)
+    .filter((receiver) => freqHz >= receiver.minHz && freqHz <= receiver.maxHz && !foldsAt(receiver, freqHz))
     .sort((a, b) => a.noiseFigureDb - b.noiseFigureDb)[0];
 
 /**
@@ -142,7 +148,12 @@ export function forecastTarget(
       externalFaDb,
       reception,
       products: [],
-      remarks: ['No receiver of this station tunes it. Add one in Listen.', ...remarks],
+      remarks: [
+        place.receivers.some((one) => centreHz >= one.minHz && centreHz <= one.maxHz)
+          ? 'The receiver that tunes it shows it only as an alias, beyond half its sample rate.'
+          : 'No receiver of this station tunes it. Add one in Listen.',
+        ...remarks,
+      ],
     };
   const behind = powerRatio(receiver.noiseFigureDb + place.lineLossDb(centreHz)); // matched line at 290 K
   const ownFa = head
@@ -255,21 +266,59 @@ function productsOn(
 /** Best that a pattern is credited with, dB. */
 const WON_DB = 12;
 
-/** Weighted mean of what is lost against an ideal antenna, dB; a wish that cannot be computed or heard counts as lost (30 dB). */
-export function overallLossDb(forecasts: readonly TargetForecast[]): number {
-  return weightedMean(forecasts, ({ lostDb }) => Math.max(-WON_DB, Math.min(LOST_DB, lostDb ?? LOST_DB)));
+/** SNR loss, or a product over the noise, from which a target is not usable, dB. */
+export const UNUSABLE_DB = 20;
+/** A target counts as served when the chain costs it no more than this, dB. */
+export const SERVED_DB = 3;
+
+/** What one antenna makes of one target, as a state that every sentence reads. */
+export type HearingState = 'served' | 'weak' | 'unusable' | 'overloads' | 'not judged';
+
+/** @returns `not judged` where no receiver tunes it, the antenna's formulas do not hold, or nothing is computed yet. */
+export function hearingState({
+  receiver,
+  marginDb,
+  snrLossDb,
+  headroomDb,
+  worstProduct,
+}: TargetForecast): HearingState {
+  if (!receiver || marginDb === undefined || snrLossDb === undefined) return 'not judged';
+  if (headroomDb !== undefined && headroomDb < 0) return 'overloads';
+  if (snrLossDb >= UNUSABLE_DB || (worstProduct?.overNoiseDb ?? -Infinity) > UNUSABLE_DB) return 'unusable';
+  return snrLossDb < SERVED_DB ? 'served' : 'weak';
 }
 
-/** Weighted mean of the signal missing at the receiver, dB, at most 60 per wish: what counts when the receiver's noise decides. */
-export const overallWeaknessDb = (forecasts: readonly TargetForecast[]): number =>
-  weightedMean(forecasts, ({ signalDb }) => Math.max(-60, Math.min(60, -(signalDb ?? -60))));
+/** Weighted mean of what is lost against an ideal antenna on what could be judged, dB; undefined where nothing could be. */
+export const overallLossDb = (forecasts: readonly TargetForecast[]): number | undefined =>
+  weightedMean(judged(forecasts), ({ lostDb }) => Math.max(-WON_DB, Math.min(LOST_DB, lostDb ?? LOST_DB)));
 
-function weightedMean(forecasts: readonly TargetForecast[], value: (forecast: TargetForecast) => number): number {
+/** Weighted mean of the signal missing at the receiver on what could be judged, dB, at most 60 per target: what counts when the receiver's noise decides. */
+export const overallWeaknessDb = (forecasts: readonly TargetForecast[]): number | undefined =>
+  weightedMean(judged(forecasts), ({ signalDb }) => Math.max(-60, Math.min(60, -(signalDb ?? -60))));
+
+const judged = (forecasts: readonly TargetForecast[]): readonly TargetForecast[] =>
+  forecasts.filter((forecast) => hearingState(forecast) !== 'not judged');
+
+/** For the order alone: what could not be judged although a receiver tunes it, or is not usable, counts as lost. Never shown. */
+export const orderDb = (forecasts: readonly TargetForecast[], view: 'quiet' | 'signal'): number =>
+  weightedMean(
+    forecasts.filter(({ receiver }) => receiver),
+    (forecast) => {
+      const state = hearingState(forecast);
+      if (state === 'not judged') return view === 'quiet' ? LOST_DB : 60;
+      const own =
+        view === 'quiet'
+          ? Math.max(-WON_DB, Math.min(LOST_DB, forecast.lostDb ?? LOST_DB))
+          : Math.max(-60, Math.min(60, -(forecast.signalDb ?? -60)));
+      return state === 'unusable' || state === 'overloads' ? Math.max(own, LOST_DB) : own;
+    },
+  ) ?? LOST_DB;
+
+function weightedMean(
+  forecasts: readonly TargetForecast[],
+  value: (forecast: TargetForecast) => number,
+): number | undefined {
   const weight = forecasts.reduce((sum, forecast) => sum + forecast.target.weight, 0);
-  if (weight === 0) return LOST_DB;
+  if (weight === 0) return undefined;
   return forecasts.reduce((sum, forecast) => sum + forecast.target.weight * value(forecast), 0) / weight;
 }
-
-/** Sum of the emitters' isotropic levels, dBm; for a first look at a place. null without emitters. */
-export const totalIsotropicDbm = (emitters: readonly ForecastEmitter[]): number | null =>
-  emitters.length === 0 ? null : sumPowersDb(emitters.map((emitter) => emitterField(emitter).isotropicDbm));

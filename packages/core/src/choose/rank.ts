@@ -5,10 +5,14 @@ import { burdenDb, withdrawnBecause, type BurdenWeights, type Restrictions } fro
 import { candidateFit, type CandidateSpec, type ReadyCandidate } from './candidate';
 import {
   forecastTarget,
-  LOST_DB,
+  hearingState,
+  orderDb,
   overallLossDb,
   overallWeaknessDb,
+  SERVED_DB,
+  UNUSABLE_DB,
   type ForecastPlace,
+  type HearingState,
   type ForecastTarget,
   type TargetForecast,
 } from './forecast';
@@ -23,10 +27,12 @@ export interface Candidate {
   /** Why it is out under the station's restrictions. */
   readonly withdrawn?: string;
   readonly forecasts: readonly TargetForecast[];
-  /** Weighted mean of SNR lost against an ideal antenna, −12..30 dB; less is better. */
-  readonly lossDb: number;
-  /** Weighted mean of signal missing against an isotropic antenna, dB; less is better. */
-  readonly weaknessDb: number;
+  /** Weighted mean of SNR lost against an ideal antenna, −12..30 dB, over what could be judged; undefined where nothing could be. */
+  readonly lossDb?: number;
+  /** Weighted mean of signal missing against an isotropic antenna, dB; undefined with the loss. */
+  readonly weaknessDb?: number;
+  /** How many targets are in which state. */
+  readonly counts: Readonly<Record<HearingState, number>>;
   readonly burdenDb: number;
   /** What it is ranked by: loss or weakness, plus burden. */
   readonly scoreDb: number;
@@ -52,11 +58,24 @@ export function rankCandidates(
   return ready.map((one) => judge(one, targets, place, rules)).sort(byRank);
 }
 
-/** Whether it may be recommended at all. */
+/** Whether it may be put up here at all. */
 export const mayStay = (candidate: Candidate): boolean => candidate.fit.fits && !candidate.withdrawn;
 
+/** Targets that it hears, well or weakly. */
+export const heardCount = ({ counts }: Candidate): number => counts.served + counts.weak;
+/** Targets that it makes nothing of, or overloads the receiver on. */
+export const spoiltCount = ({ counts }: Candidate): number => counts.unusable + counts.overloads;
+/** Whether it may be recommended: it may stay, hears something, and nothing that could be judged is unusable with it. */
+export const usable = (candidate: Candidate): boolean =>
+  mayStay(candidate) && heardCount(candidate) > 0 && spoiltCount(candidate) === 0;
+/** The next best when nothing is usable throughout: it hears some targets, and overloads the receiver on none. */
+const partlyUsable = (candidate: Candidate): boolean =>
+  mayStay(candidate) && heardCount(candidate) > 0 && candidate.counts.overloads === 0;
+
+const tier = (candidate: Candidate): number =>
+  usable(candidate) ? 3 : partlyUsable(candidate) ? 2 : mayStay(candidate) ? 1 : 0;
 const byRank = (a: Candidate, b: Candidate): number =>
-  Number(mayStay(b)) - Number(mayStay(a)) || a.scoreDb - b.scoreDb || a.burdenDb - b.burdenDb;
+  tier(b) - tier(a) || a.scoreDb - b.scoreDb || a.burdenDb - b.burdenDb;
 
 function judge(
   ready: ReadyCandidate,
@@ -76,46 +95,45 @@ function judge(
     ),
   );
   const fit = candidateFit(spec, room);
-  // what stands there already needs nobody's leave
-  const withdrawn = spec.source === 'own' ? undefined : withdrawnBecause(spec.burden, restrictions);
-  const lossDb = overallLossDb(forecasts);
-  const weaknessDb = overallWeaknessDb(forecasts);
-  const burden = spec.source === 'own' ? 0 : burdenDb(spec.burden, weights);
+  // what stands there already needs nobody's leave; a draft on paper does
+  const stands = spec.source === 'own' && spec.standing === true;
+  const withdrawn = stands ? undefined : withdrawnBecause(spec.burden, restrictions);
+  const burden = stands ? 0 : burdenDb(spec.burden, weights);
+  const counts = { served: 0, weak: 0, unusable: 0, overloads: 0, 'not judged': 0 };
+  for (const forecast of forecasts) counts[hearingState(forecast)] += 1;
   return {
     spec,
-    fit: spec.source === 'own' ? { ...fit, fits: true, reason: 'stands already' } : fit,
+    fit: stands ? { ...fit, fits: true, reason: 'stands already' } : fit,
     ...(withdrawn ? { withdrawn } : {}),
     forecasts,
-    lossDb,
-    weaknessDb,
+    lossDb: overallLossDb(forecasts),
+    weaknessDb: overallWeaknessDb(forecasts),
+    counts,
     burdenDb: burden,
-    scoreDb: (view === 'quiet' ? lossDb : weaknessDb) + burden,
-    reason: withdrawn ? capital(withdrawn) : reasonFor(forecasts, fit, spec),
+    scoreDb: orderDb(forecasts, view) + burden,
+    reason: withdrawn ? capital(withdrawn) : reasonFor(forecasts, fit, spec, stands),
   };
 }
 
 const capital = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1)}.`;
 
-/** A wish counts as served when the chain costs it no more than this, dB. */
-export const SERVED_DB = 3;
-/** A wish counts as unusable from here on, dB. */
-const UNUSABLE_DB = 20;
-
-/** The deciding number in a sentence. */
-function reasonFor(forecasts: readonly TargetForecast[], fit: Fit, spec: CandidateSpec): string {
-  if (!fit.fits && spec.source !== 'own') return `Does not fit: ${fit.reason}.`;
+/** The deciding number in a sentence: what forbids it first, then overload, then what is heard. */
+function reasonFor(forecasts: readonly TargetForecast[], fit: Fit, spec: CandidateSpec, stands: boolean): string {
+  if (!fit.fits && !stands) return `Does not fit: ${fit.reason}.`;
+  const clips = [...forecasts].sort((a, b) => (a.headroomDb ?? Infinity) - (b.headroomDb ?? Infinity))[0];
+  if (clips?.headroomDb !== undefined && clips.headroomDb < 0 && hearingState(clips) === 'overloads')
+    return `The transmitters nearby drive ${clips.receiver?.name ?? 'the receiver'} ${Math.abs(clips.headroomDb).toFixed(0)} dB over its full scale: not usable on ${clips.target.name} without a filter or pad.`;
   const spoilt = [...forecasts]
-    .filter((forecast) => (forecast.worstProduct?.overNoiseDb ?? -99) > 0)
+    .filter((forecast) => (forecast.worstProduct?.overNoiseDb ?? -Infinity) > 0)
     .sort((a, b) => (b.worstProduct?.overNoiseDb ?? 0) - (a.worstProduct?.overNoiseDb ?? 0))[0];
   if (spoilt?.worstProduct) {
     const { emitters, label, freqHz, madeIn, overNoiseDb } = spoilt.worstProduct;
-    const usable = overNoiseDb > UNUSABLE_DB ? `: not usable on ${spoilt.target.name}` : '';
-    return `${emitters.join(' and ')} (${label}) make ${frequencyText(freqHz)} in its ${madeIn}, ${overNoiseDb.toFixed(0)} dB over the noise${usable}.`;
+    const unusable = overNoiseDb > UNUSABLE_DB ? `: not usable on ${spoilt.target.name}` : '';
+    return `${emitters.join(' and ')} (${label}) make ${frequencyText(freqHz)} in its ${madeIn}, ${overNoiseDb.toFixed(0)} dB over the noise${unusable}.`;
   }
   const deaf = forecasts.filter(({ receiver }) => !receiver);
   if (deaf.length === forecasts.length)
     return 'No receiver of this station tunes what is asked for: add one in Listen, then it can be judged.';
-  const heard = forecasts.filter((forecast) => forecast.snrLossDb !== undefined && forecast.snrLossDb < SERVED_DB);
   if (forecasts.length === 1 && forecasts[0].marginDb !== undefined) {
     const [only] = forecasts;
     const side = (only.marginDb ?? 0) >= 0 ? 'above' : 'below';
@@ -125,30 +143,18 @@ function reasonFor(forecasts: readonly TargetForecast[], fit: Fit, spec: Candida
         : '';
     return `On ${only.target.name} the outside noise arrives ${Math.abs(only.marginDb ?? 0).toFixed(0)} dB ${side} what the chain adds${pattern}.`;
   }
-  if (heard.length === 0)
+  const served = forecasts.filter((forecast) => hearingState(forecast) === 'served');
+  if (served.length === 0)
     return forecasts.every((forecast) => forecast.snrLossDb === undefined)
       ? 'Outside the range of its formulas on everything asked for.'
       : 'The chain adds more noise than arrives from outside.';
   const cut = spec.source === 'bought' ? '' : `Cut for ${frequencyText(spec.design.freqHz, 3)} it`;
-  return `${cut || 'It'} hears ${heard.length} of ${forecasts.length} with under ${SERVED_DB} dB lost to the chain.`;
-}
-
-/** Everything a person needs to say why an antenna was chosen. */
-export interface ChoiceVerdict {
-  readonly best?: Candidate;
-  readonly runnerUp?: Candidate;
-}
-
-/** The winner and the next best. */
-export function choiceVerdict(ranked: readonly Candidate[]): ChoiceVerdict {
-  const best = ranked.find((candidate) => mayStay(candidate) && candidate.lossDb < LOST_DB);
-  if (!best) return {};
-  return { best, runnerUp: ranked.find((candidate) => candidate !== best && mayStay(candidate)) };
+  return `${cut || 'It'} hears ${served.length} of ${forecasts.length} with under ${SERVED_DB} dB lost to the chain.`;
 }
 
 /** The assumption that decides between the two schools, for the winners of both views. */
 export function schoolsSentence(quiet: Candidate | undefined, signal: Candidate | undefined): string {
-  if (!quiet || !signal) return 'Neither school finds an antenna that fits and hears.';
+  if (!quiet || !signal) return 'Neither way of ranking finds an antenna that fits and hears.';
   const margins = quiet.forecasts.flatMap(({ marginDb }) => (marginDb === undefined ? [] : [marginDb]));
   const least = margins.length > 0 ? Math.min(...margins) : undefined;
   const decides =
@@ -158,7 +164,7 @@ export function schoolsSentence(quiet: Candidate | undefined, signal: Candidate 
         ? `outside noise arrives at least ${least.toFixed(0)} dB above what the chain adds, so level adds nothing and quiet-first holds until noise falls by that much`
         : `on its weakest wish the chain adds ${Math.abs(least).toFixed(0)} dB more than arrives, so there more signal would help`;
   return quiet.spec.id === signal.spec.id
-    ? `Both schools choose the same antenna: ${decides}.`
+    ? `Both ways choose the same antenna: ${decides}.`
     : `Quiet-first takes ${quiet.spec.name}, signal-first ${signal.spec.name}. What decides: ${decides}.`;
 }
 

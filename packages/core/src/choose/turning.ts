@@ -2,7 +2,8 @@ import type { PlaceRoom } from '../antenna/kind';
 import { lengthText } from '../units/format';
 import type { ReadyCandidate } from './candidate';
 import type { ForecastPlace, ForecastTarget } from './forecast';
-import { choiceVerdict, rankCandidates, type RankRules } from './rank';
+import { rankCandidates, type RankRules } from './rank';
+import { choiceVerdict } from './verdict';
 
 /** A single change of circumstances that makes another antenna the best. */
 export interface TurningPoint {
@@ -17,12 +18,28 @@ const MOST_DB = 40;
 const EMITTER_FACTOR = 30;
 const STEPS = 12;
 
-/** A change by amount t (0: as it is, ±1: as far as is looked), as conditions and as words. */
+/** A change by amount t (0: as it is, ±1: as far as is looked), as a value that a person can try, as conditions and as words. */
 interface Turn {
   readonly what: TurningPoint['what'];
   readonly most: number;
-  apply(t: number): { readonly place?: ForecastPlace; readonly room?: PlaceRoom };
-  say(t: number): string;
+  /** The value that t stands for, and back. */
+  value(t: number): number;
+  amount(value: number): number;
+  apply(value: number): { readonly place?: ForecastPlace; readonly room?: PlaceRoom };
+  say(value: number): string;
+}
+
+/** A factor on a base, of at most `most` either way. */
+const factorOn = (base: number, most: number) => ({
+  value: (t: number): number => base * most ** t,
+  amount: (value: number): number => Math.log(value / base) / Math.log(most),
+});
+
+/** A value with so many digits, rounded away from where it began, so that what is said still turns it. */
+function roundedAway(value: number, from: number, digits: number): number {
+  const unit = 10 ** (Math.floor(Math.log10(Math.abs(value))) - digits + 1);
+  const steps = value >= from ? Math.ceil(value / unit - 1e-9) : Math.floor(value / unit + 1e-9);
+  return Number((steps * unit).toPrecision(digits));
 }
 
 /** Nearest to zero first: ±1/12, ±2/12, … */
@@ -44,69 +61,78 @@ export function* turningSteps(
   place: ForecastPlace,
   rules: RankRules,
 ): Generator<readonly TurningPoint[], void> {
-  const winnerOf = (changed: { readonly place?: ForecastPlace; readonly room?: PlaceRoom }): string | undefined => {
+  const winnerOf = (changed: { readonly place?: ForecastPlace; readonly room?: PlaceRoom }) => {
     const ranked = rankCandidates(ready, targets, changed.place ?? place, {
       ...rules,
       room: changed.room ?? rules.room,
     });
-    return choiceVerdict(ranked).best?.spec.name;
+    return choiceVerdict(ranked).best?.spec;
   };
-  const now = winnerOf({});
+  const now = winnerOf({})?.id;
   if (now === undefined) return;
   const turns: readonly Turn[] = [
-    ...place.emitters.map((emitter, i): Turn => {
-      const distance = (t: number): number => emitter.distanceM * EMITTER_FACTOR ** t;
-      return {
-        what: 'emitter',
-        most: 20 * Math.log10(EMITTER_FACTOR),
-        apply: (t) => ({
-          place: {
-            ...place,
-            emitters: place.emitters.map((one, k) => (k === i ? { ...one, distanceM: distance(t) } : one)),
-          },
-        }),
-        say: (t) => `moving ${emitter.name} from ${lengthText(emitter.distanceM, 2)} to ${lengthText(distance(t), 2)}`,
-      };
-    }),
+    ...place.emitters.map((emitter, i): Turn => ({
+      what: 'emitter',
+      most: 20 * Math.log10(EMITTER_FACTOR),
+      ...factorOn(emitter.distanceM, EMITTER_FACTOR),
+      apply: (distanceM) => ({
+        place: { ...place, emitters: place.emitters.map((one, k) => (k === i ? { ...one, distanceM } : one)) },
+      }),
+      say: (distanceM) => `moving ${emitter.name} from ${lengthText(emitter.distanceM)} to ${lengthText(distanceM)}`,
+    })),
     {
       what: 'noise',
       most: MOST_DB,
-      apply: (t) => ({ place: { ...place, externalFaDb: (freqHz) => place.externalFaDb(freqHz) + t * MOST_DB } }),
-      say: (t) => `outside noise ${Math.abs(t * MOST_DB).toFixed(0)} dB ${t > 0 ? 'higher' : 'lower'} than expected`,
+      value: (t) => t * MOST_DB,
+      amount: (db) => db / MOST_DB,
+      apply: (db) => ({ place: { ...place, externalFaDb: (freqHz) => place.externalFaDb(freqHz) + db } }),
+      say: (db) =>
+        `outside noise ${Number(Math.abs(db).toPrecision(3))} dB ${db > 0 ? 'higher' : 'lower'} than expected`,
     },
     {
       what: 'line',
       most: 20,
-      apply: (t) => ({ place: { ...place, lineLossDb: (freqHz) => place.lineLossDb(freqHz) * 10 ** t } }),
-      say: (t) => `a line with ${10 ** t >= 1 ? (10 ** t).toFixed(1) : (10 ** t).toFixed(2)} times the loss`,
+      ...factorOn(1, 10),
+      apply: (factor) => ({ place: { ...place, lineLossDb: (freqHz) => place.lineLossDb(freqHz) * factor } }),
+      say: (factor) => `a line with ${Number(factor.toPrecision(3))} times the loss`,
     },
     {
       what: 'room',
       most: 20,
-      apply: (t) => ({ room: { ...rules.room, spanM: rules.room.spanM * 10 ** t } }),
-      say: (t) =>
-        `a straight run of ${lengthText(rules.room.spanM * 10 ** t, 2)} instead of ${lengthText(rules.room.spanM, 2)}`,
+      ...factorOn(rules.room.spanM, 10),
+      apply: (spanM) => ({ room: { ...rules.room, spanM } }),
+      say: (spanM) => `a straight run of ${lengthText(spanM)} instead of ${lengthText(rules.room.spanM)}`,
     },
   ];
   for (const turn of turns) {
-    const turned = (t: number): boolean => winnerOf(turn.apply(t)) !== now;
+    const turned = (t: number): boolean => winnerOf(turn.apply(turn.value(t)))?.id !== now;
     const at = REACHES.find(turned);
-    if (at === undefined) {
+    const found = at === undefined ? undefined : sayable(turn, narrowed(at, turned), turned);
+    if (found === undefined) {
       yield [];
       continue;
     }
-    const edge = narrowed(at, turned);
-    const winner = winnerOf(turn.apply(edge)) ?? 'nothing';
-    const said = turn.say(edge);
+    const winner = winnerOf(turn.apply(found));
+    const said = turn.say(found);
     yield [
       {
         what: turn.what,
-        sizeDb: Math.abs(edge) * turn.most,
-        winner,
-        sentence: `${said.charAt(0).toUpperCase()}${said.slice(1)} turns this round: then ${winner} comes first.`,
+        sizeDb: Math.abs(turn.amount(found)) * turn.most,
+        winner: winner?.name ?? 'nothing',
+        sentence: `${said.charAt(0).toUpperCase()}${said.slice(1)} turns this round: ${winner ? `then ${winner.name} comes first` : 'then nothing is left that could be recommended'}.`,
       },
     ];
   }
+}
+
+/** A value with two or three digits that still turns it: a sentence with a rounded number must be true when tried. */
+function sayable(turn: Turn, t: number, turned: (t: number) => boolean): number | undefined {
+  const [value, from] = [turn.value(t), turn.value(0)];
+  for (const digits of [2, 3]) {
+    const rounded = roundedAway(value, from, digits);
+    if (turn.say(rounded) !== turn.say(from) && turned(turn.amount(rounded))) return rounded;
+  }
+  return undefined;
 }
 
 /** Smallest change that still turns it, by halving between the last step that did not and the first that did. */

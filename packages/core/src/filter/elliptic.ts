@@ -1,5 +1,5 @@
-import { NotConvergedError, OutOfRangeError, requireRange } from '../errors';
-import { add, complex, divide, magnitude, multiply, subtract, type Complex } from '../numeric/complex';
+import { OutOfRangeError, requireRange } from '../errors';
+import { add, complex, divide, multiply, type Complex } from '../numeric/complex';
 import { completeElliptic } from '../numeric/elliptic';
 import { scaleOf, transformed, type Branch } from './ladder';
 import type { FilterShape } from './response';
@@ -66,38 +66,52 @@ function sineAmplitude(x: number, k: number): number {
   return ((2 * Math.PI) / (k * completeElliptic(k).first)) * sum;
 }
 
-/** Roots of a real polynomial by Durand and Kerner's simultaneous iteration. */
-function rootsOf(p: Polynomial): Complex[] {
-  const n = p.length - 1;
-  const lead = p[n];
-  const monic = p.map((value) => value / lead);
-  const radius = 1 + Math.max(...monic.slice(0, n).map(Math.abs));
-  let roots = Array.from({ length: n }, (_, i) => {
-    const angle = (2 * Math.PI * i) / n + 0.4;
-    const size = radius ** ((i + 1) / n);
-    return complex(size * Math.cos(angle), size * Math.sin(angle));
-  });
-  for (let round = 0; round < 2000; round += 1) {
-    let moved = 0;
-    roots = roots.map((root, i) => {
-      const others = roots.reduce(
-        (product, other, j) => (i === j ? product : multiply(product, subtract(root, other))),
-        complex(1),
-      );
-      const step = divide(at(monic, root), others);
-      moved = Math.max(moved, magnitude(step) / Math.max(1e-9, magnitude(root)));
-      return subtract(root, step);
-    });
-    if (moved < 1e-14) return roots;
+/** Moduli of the descending Landen transformation, until they vanish. Source: Abramowitz & Stegun 16.12; Orfanidis 2006, eq. 50. */
+function landen(k: number): readonly number[] {
+  const list = [];
+  for (let now = k; now > 1e-18 && list.length < 12;) {
+    now = (now / (1 + Math.sqrt(1 - now * now))) ** 2;
+    list.push(now);
   }
-  throw new NotConvergedError('The search for the natural frequencies', 1);
+  return list;
 }
 
-const squareRoot = (z: Complex): Complex => {
-  const size = Math.sqrt(magnitude(z));
-  const angle = Math.atan2(z.im, z.re) / 2;
-  return complex(size * Math.cos(angle), size * Math.sin(angle));
-};
+/** cd(u·K) of a modulus for complex u. */
+function cdOf(u: Complex, k: number): Complex {
+  const half = Math.PI / 2;
+  // cos(a + jb)
+  let w = complex(Math.cos(u.re * half) * Math.cosh(u.im * half), -Math.sin(u.re * half) * Math.sinh(u.im * half));
+  for (const v of [...landen(k)].reverse()) {
+    const top = complex((1 + v) * w.re, (1 + v) * w.im);
+    w = divide(top, add(complex(1), multiply(complex(v), multiply(w, w))));
+  }
+  return w;
+}
+
+/** The v for which sn(jv·K) is j/ε: how far the natural frequencies lie off the axis. Source: Orfanidis 2006, eq. 65. */
+function offAxis(epsilon: number, k1: number, order: number): number {
+  // j·y through the ascending Landen steps stays imaginary: sn(jv) = j·y
+  let y = 1 / epsilon;
+  let before = k1;
+  for (const v of landen(k1)) {
+    y = (2 * y) / ((1 + v) * (1 + Math.sqrt(1 + (before * y) ** 2)));
+    before = v;
+  }
+  return ((2 / Math.PI) * Math.asinh(y)) / order;
+}
+
+/** Natural frequencies in the left half plane, those above the real axis and the real one last. */
+function naturalFrequencies(order: number, epsilon: number, k: number, k1: number): readonly Complex[] {
+  const v = offAxis(epsilon, k1, order);
+  const pairs = (order - 1) / 2;
+  const pole = (u: number): Complex => {
+    const w = cdOf(complex(u, -v), k);
+    // s = j·cd
+    const s = complex(-w.im, w.re);
+    return s.re < 0 ? s : complex(-s.re, s.im);
+  };
+  return [...Array.from({ length: pairs }, (_, i) => pole((2 * i + 1) / order)), complex(pole(1).re, 0)];
+}
 
 /** Normalised design: stop edge, zeros nearest first, and the ladder's elements. */
 interface Normalised {
@@ -124,28 +138,12 @@ function normalised({ order, rippleDb, stopDb, trapOrder }: Omit<EllipticSpec, '
   const inner = Array.from({ length: pairs }, (_, i) => sineAmplitude((2 * (i + 1)) / order, k));
   const zeros = inner.map((w) => 1 / (k * w)).sort((a, b) => a - b);
   const f = inner.reduce<number[]>((p, w) => times(p, [w * w, 0, 1]), [0, 1]);
-  const size = (list: readonly number[]): number => Math.abs(list.reduce((product, w) => product * (w * w - 1), 1));
-  const c = size(inner) / (epsilon * size(zeros));
-  // E(s)E(−s) = F(s)F(−s) + P(s)P(−s), in x = s²
-  const ff = inner.reduce<number[]>((p, w) => times(times(p, [w * w, 1]), [w * w, 1]), [0, -1]);
-  const pp = zeros.reduce<number[]>((p, w) => times(times(p, [w * w, 1]), [w * w, 1]), [c * c]);
-  const sum = Array.from({ length: Math.max(ff.length, pp.length) }, (_, i) => (ff[i] ?? 0) + (pp[i] ?? 0));
-  const left = rootsOf(sum)
-    .map(squareRoot)
-    .map((s) => (s.re < 0 ? s : complex(-s.re, -s.im)));
-  const e = left
-    .reduce<Complex[]>(
-      (p, root) => {
-        const out = Array.from({ length: p.length + 1 }, () => complex(0));
-        p.forEach((value, i) => {
-          out[i] = subtract(out[i], multiply(value, root));
-          out[i + 1] = add(out[i + 1], value);
-        });
-        return out;
-      },
-      [complex(1)],
-    )
-    .map((value) => value.re);
+  // E from its roots, which are known in closed form: no search that could fail to settle
+  const roots = naturalFrequencies(order, epsilon, k, k1);
+  const e = roots.reduce<number[]>(
+    (p, s) => times(p, s.im === 0 ? [-s.re, 1] : [s.re * s.re + s.im * s.im, -2 * s.re, 1]),
+    [1],
+  );
   // Y = (E + F)/(E − F): shunt capacitor first
   let above = e.map((value, i) => value + (f[i] ?? 0));
   let below = minus(e, f).slice(0, order);

@@ -1,4 +1,4 @@
-import { requirePositive } from '../errors';
+import { requirePositive, requireRange } from '../errors';
 import { add, complex, divide, magnitude, multiply, type Complex } from '../numeric/complex';
 import { SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
 
@@ -47,12 +47,19 @@ export interface Stub {
 /** Length, depth, loss at other frequencies and the next notch of a stub. Cut it long and trim it. */
 export function coaxStub(stub: Stub) {
   requirePositive(stub.notchHz, 'Notch (Hz)');
-  requirePositive(stub.velocityFactor, 'Velocity factor');
+  requireRange(stub.velocityFactor, 'Velocity factor (ratio)', 0.1, 1);
+  requireRange(stub.dbPer100m, 'Loss (dB per 100 m)', 0, 10_000);
+  requirePositive(stub.lineOhm, 'Line (ohm)');
+  requirePositive(stub.stubOhm, 'Stub (ohm)');
   const speed = stub.velocityFactor * SPEED_OF_LIGHT_M_PER_S;
   const open = stub.kind === 'open quarter';
   const lengthM = open ? speed / (4 * stub.notchHz) : speed / (2 * stub.notchHz);
   const lossDb = (freqHz: number): number => {
-    const nepers = ((stub.dbPer100m / 100) * Math.sqrt(freqHz / stub.notchHz) * lengthM) / (20 * Math.log10(Math.E));
+    // no cable is without loss: so little is left that a notch stays a number
+    const nepers = Math.max(
+      1e-7,
+      ((stub.dbPer100m / 100) * Math.sqrt(freqHz / stub.notchHz) * lengthM) / (20 * Math.log10(Math.E)),
+    );
     const phase = (2 * Math.PI * freqHz * lengthM) / speed;
     // tanh(a + jb) = (sinh 2a + j sin 2b) / (cosh 2a + cos 2b)
     const den = Math.cosh(2 * nepers) + Math.cos(2 * phase);

@@ -9,6 +9,7 @@ import { wavelengthM } from '../units/wavelength';
 export function leakLevel(powerW: number, isolationDb: number, limitDbm: number) {
   requirePositive(powerW, 'Transmit power (W)');
   requireRange(isolationDb, 'Isolation (dB)');
+  requireRange(limitDbm, 'Limit (dBm)');
   const transmitDbm = wattsToDbm(powerW);
   const leakDbm = transmitDbm - isolationDb;
   const voltsRms = dbmToVoltsRms(leakDbm);

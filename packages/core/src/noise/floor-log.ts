@@ -55,8 +55,21 @@ const spread = (values: readonly number[]): number => {
   return values.reduce((sum, value) => sum + Math.abs(value - middle), 0);
 };
 
+/** Readings farther apart than this many usual intervals, and than ten minutes, leave a gap: what happened in it nobody saw. */
+const GAP_INTERVALS = 5;
+const GAP_MS = 10 * MINUTE_MS;
+
+/** For each reading whether a gap lies ahead of it. */
+function gapsAhead(readings: readonly FloorReading[]): readonly boolean[] {
+  const intervals = readings.slice(1).map(({ atMs }, i) => atMs - readings[i].atMs);
+  const most = intervals.length === 0 ? Infinity : Math.max(GAP_MS, GAP_INTERVALS * median(intervals));
+  return [false, ...intervals.map((interval) => interval > most)];
+}
+
 /** How much better two levels explain the readings around a place than one, if they differ enough; undefined when they do not. */
-function stepGain(levels: readonly number[], at: number): number | undefined {
+function stepGain(levels: readonly number[], at: number, gapAhead: readonly boolean[]): number | undefined {
+  // a change across hours without a reading has no moment, so it is no step
+  for (let i = at - LEAST_SIDE + 1; i < at + LEAST_SIDE; i += 1) if (gapAhead[i]) return undefined;
   const before = levels.slice(Math.max(0, at - LEAST_SIDE), at);
   const after = levels.slice(at, at + LEAST_SIDE);
   if (before.length < LEAST_SIDE || after.length < LEAST_SIDE) return undefined;
@@ -106,7 +119,8 @@ export function floorSteps(readings: readonly FloorReading[], position?: Positio
       throw new ShapeError(`Reading ${i + 1} is not later than the one before. Sort the log by time.`);
   });
   const levels = readings.map(({ levelDbm }) => levelDbm);
-  const gains = levels.map((_, at) => stepGain(levels, at));
+  const gapAhead = gapsAhead(readings);
+  const gains = levels.map((_, at) => stepGain(levels, at, gapAhead));
   // of neighbouring places the one that explains most is the step
   const cuts = gains.flatMap((gain, at) => {
     if (gain === undefined) return [];

@@ -4,8 +4,16 @@ import { frequencyText } from '../units/format';
 import { activeStage, cascadeIntercepts } from './cascade';
 import { carriersOf, productsByStage, type Carrier, type PathProduct } from './products';
 import type { PathQuestion, PathReceiver, PathSignal } from './question';
-import { converterFloor, effectiveNoiseFigureDb, fullScaleHeadroom } from './receiver';
-import { compressionDbm, frequenciesAlong, gainsAlong, stageIntercepts, stageNoise, type PathStage } from './stages';
+import { converterFloor, effectiveNoiseFigureDb, foldAlias, fullScaleHeadroom } from './receiver';
+import {
+  compressionDbm,
+  frequenciesAlong,
+  gainsAlong,
+  lacksNoiseFigure,
+  stageIntercepts,
+  stageNoise,
+  type PathStage,
+} from './stages';
 
 /** One carrier's level after each stage. */
 export interface SignalWalk {
@@ -54,6 +62,10 @@ export interface PathAnalysis {
   readonly landsAtHz: number;
   /** What the receiver's range says to that; absent when it tunes there. */
   readonly outOfReach?: string;
+  /** A receiver that samples directly shows the wanted band only folded, beyond half its sample rate; absent when it does not fold. */
+  readonly alias?: { readonly appearsAtHz: number; readonly mirrored: boolean };
+  /** Amplifying parts whose noise figure nobody entered: computed with an assumed one. */
+  readonly assumedNoise: readonly string[];
   /** SNR lost to the chain against the external noise, products left out, dB. */
   readonly snrLossDb: number;
   /** The same with the worst product counted as noise. */
@@ -172,6 +184,8 @@ function analyse(
     firstOverload: reports.find(({ roomDb }) => roomDb !== undefined && roomDb < 0),
     landsAtHz,
     ...outOfReach(receiver, landsAtHz),
+    ...aliasOf(receiver, landsAtHz),
+    assumedNoise: stages.filter((stage, i) => lacksNoiseFigure(stage, along[i])).map(({ name }) => name),
     snrLossDb,
     snrLossWithProductsDb: snrLossDb + (worstProduct ? powerDb(1 + powerRatio(worstProduct.overNoiseDb)) : 0),
     converterNoiseFigureDb,
@@ -179,6 +193,13 @@ function analyse(
 }
 
 const last = (signalWalk: SignalWalk): number => signalWalk.levelsDbm[signalWalk.levelsDbm.length - 1];
+
+/** Where direct sampling shows a frequency beyond half the sample rate. */
+function aliasOf({ complexSamples, sampleRateHz }: PathReceiver, landsAtHz: number): Pick<PathAnalysis, 'alias'> {
+  if (complexSamples || landsAtHz < sampleRateHz / 2) return {};
+  const { appearsAtHz, mirrored } = foldAlias(landsAtHz, sampleRateHz, landsAtHz);
+  return { alias: { appearsAtHz: appearsAtHz ?? 0, mirrored } };
+}
 
 function outOfReach(receiver: PathReceiver, landsAtHz: number): { readonly outOfReach?: string } {
   if (landsAtHz >= receiver.minHz && landsAtHz <= receiver.maxHz) return {};

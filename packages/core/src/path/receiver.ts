@@ -62,6 +62,7 @@ export interface AliasResult {
 export function foldAlias(freqHz: number, sampleRateHz: number, maxHz: number): AliasResult {
   requireRange(freqHz, 'Frequency (Hz)', 0);
   requirePositive(sampleRateHz, 'Sample rate (Hz)');
+  requireRange(maxHz / sampleRateHz, 'Highest frequency over sample rate', 0, 100_000);
   const halfRateHz = sampleRateHz / 2;
   const zone = Math.floor(freqHz / halfRateHz + 1e-12) + 1;
   const rest = freqHz % sampleRateHz;

@@ -135,12 +135,23 @@ export function gainsAlong(stages: readonly PathStage[], freqHz: number): readon
   });
 }
 
-/** Gain and noise factor of a stage at a frequency at its input. */
-export const stageNoise = (stage: PathStage, freqHz: number): NoiseStage =>
-  (stage.kind === 'amplifier' || stage.kind === 'part' || stage.kind === 'converter') &&
-  stage.noiseFigureDb !== undefined
-    ? activeStage(stageGainDb(stage, freqHz), stage.noiseFigureDb)
-    : passiveStage(-stageGainDb(stage, freqHz));
+/** Noise figure taken for an amplifying part of which nobody entered one, dB: what cheap wideband amplifiers have. Common practice, no source. */
+export const ASSUMED_NOISE_FIGURE_DB = 6;
+
+/** Whether a stage amplifies and nobody said how much noise it adds. */
+export const lacksNoiseFigure = (stage: PathStage, freqHz: number): boolean =>
+  stage.kind === 'part' && stage.noiseFigureDb === undefined && stageGainDb(stage, freqHz) > 0;
+
+/** Gain and noise factor of a stage at a frequency at its input. Nothing that amplifies is noiseless. */
+export function stageNoise(stage: PathStage, freqHz: number): NoiseStage {
+  const gainDb = stageGainDb(stage, freqHz);
+  if (
+    (stage.kind === 'amplifier' || stage.kind === 'part' || stage.kind === 'converter') &&
+    stage.noiseFigureDb !== undefined
+  )
+    return activeStage(gainDb, stage.noiseFigureDb);
+  return gainDb > 0 ? activeStage(gainDb, ASSUMED_NOISE_FIGURE_DB) : passiveStage(-gainDb);
+}
 
 /** Where a converter puts a band. */
 export interface Conversion {

@@ -53,6 +53,7 @@ export function qFromDetuning(resonanceHz: number, freqHz: number, lossDb: numbe
 
 /** Whether readings of one coil in several positions agree; beyond the limit nothing is sealed. */
 export function repeatability(readingsHz: readonly number[], limitShare = 0.004) {
+  readingsHz.forEach((one) => requirePositive(one, 'Reading (Hz)'));
   const spreadHz = Math.max(...readingsHz) - Math.min(...readingsHz);
   const meanHz = readingsHz.reduce((sum, value) => sum + value, 0) / readingsHz.length;
   const limitHz = limitShare * meanHz;

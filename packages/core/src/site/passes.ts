@@ -83,6 +83,9 @@ const recordOf = ({ line1, line2 }: OrbitalElements): SatRec => twoline2satrec(l
 
 /** One stretch above the horizon. */
 export interface Pass {
+  /** Under way already when the stretch that was asked for begins, or still when it ends: rise or set is then that moment. */
+  readonly cutAtBegin?: boolean;
+  readonly cutAtEnd?: boolean;
   readonly riseMs: number;
   readonly setMs: number;
   readonly highestMs: number;
@@ -149,14 +152,23 @@ export function satellitePasses(
       riseMs = undefined;
     }
   }
-  return passes;
+  // one that is still up at the end of the stretch is a pass too, cut there
+  if (riseMs !== undefined) passes.push({ ...passBetween(record, site, riseMs, toMs), cutAtEnd: true });
+  const [first] = passes;
+  return first && first.riseMs === fromMs && up(fromMs) > 0
+    ? [{ ...first, cutAtBegin: true }, ...passes.slice(1)]
+    : passes;
 }
 
 function passBetween(record: SatRec, site: Position, riseMs: number, setMs: number): Pass {
-  // elevation has one maximum in a pass: golden section
+  // an eccentric orbit can climb twice in one pass: the highest of many looks first, golden section around it
   const ratio = (Math.sqrt(5) - 1) / 2;
-  let [a, b] = [riseMs, setMs];
   const height = (ms: number): number => lookAt(record, site, ms)?.elevationDeg ?? -90;
+  const looks = Math.min(2000, Math.max(24, Math.ceil((setMs - riseMs) / STEP_MS)));
+  const lookMs = (setMs - riseMs) / looks;
+  let best = 0;
+  for (let i = 1; i <= looks; i += 1) if (height(riseMs + i * lookMs) > height(riseMs + best * lookMs)) best = i;
+  let [a, b] = [Math.max(riseMs, riseMs + (best - 1) * lookMs), Math.min(setMs, riseMs + (best + 1) * lookMs)];
   while (b - a > FINE_MS) {
     const [c, d] = [b - ratio * (b - a), a + ratio * (b - a)];
     if (height(c) > height(d)) b = d;

@@ -1,4 +1,5 @@
 import { getPosition, getTimes } from 'suncalc';
+import { requireRange } from '../errors';
 import type { Position } from './place';
 
 /** Sun times of one UTC day; undefined for what does not happen on that day (polar day or night). */
@@ -17,6 +18,9 @@ const DAY_MS = 86_400_000;
  * Checked within 2 minutes against published positions of the sun; a horizon of hills is not known.
  */
 export function sunTimes(position: Position, atMs: number): SunTimes {
+  requireRange(position.latDeg, 'Latitude (degrees)', -90, 90);
+  requireRange(position.lonDeg, 'Longitude (degrees)', -180, 180);
+  requireRange(atMs, 'Time (ms)', -8e15, 8e15);
   const startMs = Math.floor(atMs / DAY_MS) * DAY_MS;
   const within = (name: 'sunrise' | 'sunset' | 'dawn' | 'dusk'): number | undefined => {
     for (const day of [0, -1, 1]) {

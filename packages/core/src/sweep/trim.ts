@@ -77,6 +77,7 @@ export function nextCut(readings: readonly LengthReading[], targetHz: number, to
   const last = readings[readings.length - 1];
   requirePositive(last.lengthM, 'Length (m)');
   requirePositive(last.freqHz, 'Frequency (Hz)');
+  requirePositive(targetHz, 'Target frequency (Hz)');
   const distinct = new Set(readings.map((reading) => reading.lengthM)).size;
   let method: NextCut['method'] = 'proportional';
   let targetLengthM = (last.lengthM * last.freqHz) / targetHz;
@@ -96,6 +97,8 @@ export function nextCut(readings: readonly LengthReading[], targetHz: number, to
   const common = { targetLengthM, remainingHz, method, slopeHzPerM, straightLineTargetM };
   const stay = { ...common, cutM: 0, newLengthM: last.lengthM };
   if (Math.abs(remainingHz) <= ON_TARGET * targetHz) return { ...stay, state: 'done' };
+  // two changes in a row that took it away: no third before the cause is known
+  if (gettingWorse(readings, targetHz)) return { ...stay, state: 'getting worse' };
   if (remainingHz < 0) return { ...stay, state: 'too short' };
   if (!fits || targetLengthM >= last.lengthM) return { ...stay, state: 'getting worse' };
   const wholeM = last.lengthM - targetLengthM;

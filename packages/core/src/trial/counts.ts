@@ -8,6 +8,7 @@ import { powerDb } from '../units/decibel';
 export function binomialLimits(successes: number, tries: number, confidence = 0.95) {
   requirePositive(tries, 'Tries');
   requireRange(successes, 'Successes', 0, tries);
+  requireRange(confidence, 'Confidence (ratio)', 0.5, 0.9999);
   const z = normalQuantile(0.5 + confidence / 2);
   const p = successes / tries;
   const centre = (p + (z * z) / (2 * tries)) / (1 + (z * z) / tries);

@@ -22,7 +22,8 @@ export interface PairedResult {
 export function pairedDifferences(differences: readonly number[], confidence = 0.95): PairedResult {
   if (differences.length === 0)
     throw new ShapeError('There are no complete pairs yet. Log one reading of each antenna.');
-  requireRange(confidence, 'Confidence', 0.5, 0.9999);
+  requireRange(confidence, 'Confidence (ratio)', 0.5, 0.9999);
+  differences.forEach((one) => requireRange(one, 'Difference (dB)', -500, 500));
   const n = differences.length;
   const mean = differences.reduce((sum, d) => sum + d, 0) / n;
   if (n < 2) return { n, mean, sd: null, standardError: null, ciLow: null, ciHigh: null, t: null, pTwoSided: null };
@@ -50,6 +51,8 @@ export function readingsForHalfWidth(sd: number, halfWidth: number, confidence =
   requirePositive(sd, 'Scatter (dB)');
   requirePositive(halfWidth, 'Half width (dB)');
   requireRange(correlation, 'Correlation', -0.99, 0.99);
+  requireRange(confidence, 'Confidence (ratio)', 0.5, 0.9999);
+  requireRange(sd / halfWidth, 'Scatter over half width', 0, 1000);
   const normal = Math.ceil(((normalQuantile(0.5 + confidence / 2) * sd) / halfWidth) ** 2 - 1e-9);
   const wide = (n: number): boolean => (studentQuantile(0.5 + confidence / 2, n - 1) * sd) / Math.sqrt(n) > halfWidth;
   let student = Math.max(2, normal); // Student never needs fewer than the normal formula
@@ -87,9 +90,19 @@ const MOST_PAIRS = 2000;
 export function pairsForPower(sd: number, difference: number, power = 0.8, confidence = 0.95): number | null {
   requirePositive(sd, 'Scatter (dB)');
   requirePositive(Math.abs(difference), 'Difference to prove (dB)');
-  for (let n = 2; n <= MOST_PAIRS; n += n < 60 ? 1 : Math.ceil(n / 60))
-    if (pairedPower(n, difference, sd, confidence) >= power) return n;
-  return null;
+  requireRange(power, 'Power (ratio)', 0.01, 0.999);
+  requireRange(confidence, 'Confidence (ratio)', 0.5, 0.9999);
+  let [low, high] = [1, 2];
+  while (pairedPower(high, difference, sd, confidence) < power) {
+    if (high >= MOST_PAIRS) return null;
+    [low, high] = [high, Math.min(MOST_PAIRS, 2 * high)];
+  }
+  while (high - low > 1) {
+    const middle = (low + high) >> 1;
+    if (pairedPower(middle, difference, sd, confidence) >= power) high = middle;
+    else low = middle;
+  }
+  return high;
 }
 
 /** Signed-rank test and shift estimate. */

@@ -1,5 +1,5 @@
 import { fixed } from '../units/format';
-import { pairedDifferences, pairsForPower, type PairedResult } from './paired';
+import { pairedDifferences, pairsForPower, signedRank, type PairedResult } from './paired';
 
 /** One round of a comparison: both antennas heard the same signal within moments. Levels in dBm; null if it was not read. */
 export interface TrialPair {
@@ -24,20 +24,27 @@ export interface TrialVerdict {
   readonly level: TrialResult;
   readonly noise: TrialResult;
   readonly sentence: string;
+  /** Present where the rank test, which needs no normal scatter, does not agree with what is called proven. */
+  readonly doubt?: string;
   /** Present where level and SNR point to different antennas. */
   readonly warning?: string;
 }
 
 /** Below this many pairs no interval is believed, whatever it says: one odd reading decides it. */
 export const LEAST_PAIRS = 6;
+/** A scatter below this is smaller than any meter's last digit, dB: nothing can be said from it. */
+const ALIKE_DB = 0.02;
 /** Smaller differences are not worth proving: fading and reading steps are larger. */
 const WORTH_DB = 1;
 
 function judge(what: TrialResult['what'], differences: readonly number[], wishedDb: number): TrialResult {
   if (differences.length === 0) return { what, proven: false, morePairs: null };
   const result = pairedDifferences(differences);
-  const excludesZero = result.ciLow !== null && result.ciHigh !== null && (result.ciLow > 0 || result.ciHigh < 0);
-  const proven = excludesZero && result.n >= LEAST_PAIRS;
+  // as it is shown, to a tenth of a dB: an interval that reads "0.0 to 0.3" proves nothing
+  const shown = (db: number | null): number => (db === null ? 0 : Math.round(db * 10) / 10);
+  const excludesZero = shown(result.ciLow) > 0 || shown(result.ciHigh) < 0;
+  // differences alike to the last digit tell of the meter's steps, not of the antennas
+  const proven = excludesZero && result.n >= LEAST_PAIRS && result.sd !== null && result.sd > ALIKE_DB;
   if (proven) return { what, result, proven, morePairs: 0 };
   const scatter = result.sd === null || result.sd === 0 ? undefined : result.sd;
   if (scatter === undefined) return { what, result, proven, morePairs: Math.max(1, LEAST_PAIRS - result.n) };
@@ -85,7 +92,17 @@ export function trialVerdict(
     Math.abs(mean) >= WORTH_DB
       ? `Level and SNR disagree: ${levelMean < 0 ? names.b : names.a} is weaker on the meter and better in SNR. A lower level does not mean worse reception.`
       : undefined;
-  return { ...results, sentence: sentenceFor(results.snr, names, wishedDb), ...(warning ? { warning } : {}) };
+  const ranks = results.snr.proven ? signedRank(snr) : undefined;
+  const doubt =
+    ranks?.pTwoSided !== undefined && ranks.pTwoSided !== null && ranks.pTwoSided > 0.05
+      ? `The rank test does not agree yet (p ${ranks.pTwoSided.toPrecision(2)}): log more pairs before relying on it.`
+      : undefined;
+  return {
+    ...results,
+    sentence: `${sentenceFor(results.snr, names, wishedDb)}${doubt ? ` ${doubt}` : ''}`,
+    ...(doubt ? { doubt } : {}),
+    ...(warning ? { warning } : {}),
+  };
 }
 
 function sentenceFor(snr: TrialResult, names: { readonly a: string; readonly b: string }, wishedDb: number): string {
@@ -93,6 +110,8 @@ function sentenceFor(snr: TrialResult, names: { readonly a: string; readonly b: 
   const better = snr.result.mean >= 0 ? names.b : names.a;
   const size = fixed(Math.abs(snr.result.mean), 1);
   if (snr.proven) return `${better} is better on SNR by ${size} dB, proven.`;
+  if (snr.result.sd !== null && snr.result.sd <= ALIKE_DB && snr.result.n >= 2)
+    return 'Not proven: all differences are alike to the last digit, which tells of the meter, not of the antennas. Read tenths of a dB.';
   if (snr.morePairs === null)
     return `Not proven: the readings scatter too much to show ${wishedDb} dB in a practical number of pairs.`;
   return `Not proven, ${snr.morePairs} more pair${snr.morePairs === 1 ? '' : 's'} to show ${wishedDb} dB.`;

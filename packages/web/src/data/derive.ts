@@ -141,7 +141,11 @@ const lineLossDb = (station: Station, freqHz: number): number =>
 export function forecastPlace(data: StationData): ForecastPlace {
   return {
     emitters: data.emitters.filter((emitter) => !emitter.own),
-    receivers: data.receivers.map((receiver) => ({ ...receiver, noiseFigureDb: effectiveNoiseFigureDb(receiver) })),
+    receivers: data.receivers.map((receiver) => ({
+      ...receiver,
+      noiseFigureDb: effectiveNoiseFigureDb(receiver),
+      realSampleRateHz: receiver.complexSamples ? null : receiver.sampleRateHz,
+    })),
     lineLossDb: (freqHz) => lineLossDb(data.station, freqHz),
     externalFaDb: (freqHz) => outsideNoise(data, freqHz).faDb,
   };
@@ -192,6 +196,17 @@ export const wishTargets = (data: StationData, atMs: number): readonly ForecastT
     };
   });
 
+/** Whether something was measured on an antenna: only then it hangs there, whatever was drafted. */
+const stands = (data: StationData, antennaId: number): boolean =>
+  [data.sweeps, data.trimSteps, data.spectra, data.noiseChecks, data.noiseFloors, data.surveyReadings].some((records) =>
+    records.some((one) => one.antennaId === antennaId),
+  ) ||
+  data.trials.some(
+    (trial) =>
+      (trial.antennaAId === antennaId || trial.antennaBId === antennaId) &&
+      data.readings.some((reading) => reading.trialId === trial.id),
+  );
+
 /** The listener's own antennas as candidates. */
 export const ownCandidates = (data: StationData): readonly CandidateSpec[] =>
   data.antennas.flatMap((antenna): CandidateSpec[] => {
@@ -204,6 +219,7 @@ export const ownCandidates = (data: StationData): readonly CandidateSpec[] =>
         name: antenna.name,
         source: 'own',
         design: designOf(data, revision),
+        standing: stands(data, antenna.id),
         burden: BURDENS[revision.kind],
         ...(layout ? { headingDeg: layout.facingDeg } : {}),
       },

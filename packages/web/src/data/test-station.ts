@@ -80,6 +80,7 @@ export const TEST_STATION: StationData = {
   sweeps: [],
   trimSteps: [],
   calibrations: [],
+  coilTests: [],
   floorReadings: [],
   parts: [],
   deviceSwitchings: [],

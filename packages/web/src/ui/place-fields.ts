@@ -79,6 +79,8 @@ export const RESTRICTION_FIELDS: readonly FieldSpec[] = [
   { name: 'lawnAllowed', label: 'The lawn may be used', kind: 'flag' },
   { name: 'noDrilling', label: 'No drilling', kind: 'flag' },
   { name: 'noTransmitting', label: 'No transmitting', kind: 'flag' },
+  { name: 'noStakes', label: 'No stakes or rods in the ground', kind: 'flag' },
+  { name: 'askFirst', label: 'Permission must be asked first', kind: 'flag' },
   {
     name: 'windLimitMPerS',
     label: 'Wind that the weakest support stands',
@@ -120,6 +122,8 @@ export const placeStart = (station: StationValues): Record<string, string | bool
   nothingVisible: station.nothingVisible,
   lawnAllowed: station.lawnAllowed,
   noDrilling: station.noDrilling,
+  noStakes: station.noStakes,
+  askFirst: station.askFirst,
   noTransmitting: station.noTransmitting,
   windLimitMPerS: optional(station.windLimitMPerS, 'm/s'),
   windForecastMPerS: optional(station.windForecastMPerS, 'm/s'),

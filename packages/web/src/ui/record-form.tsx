@@ -1,5 +1,5 @@
 import { CoreError, parseQuantity, type Dimension } from '@velvet-reed/core';
-import { useId, useState, type ReactNode } from 'react';
+import { useEffect, useId, useRef, useState, type ReactNode } from 'react';
 import { useForm, type Resolver, type UseFormRegisterReturn } from 'react-hook-form';
 import { ValidationError, type AnyObjectSchema } from 'yup';
 import { RefusedError } from '../data/api';
@@ -167,7 +167,17 @@ export function RecordForm({
     return Object.keys(errors).length > 0 ? { values: {}, errors } : { values: typed, errors: {} };
   };
   const form = useForm<Typed>({ defaultValues: start, resolver, reValidateMode: 'onChange', shouldFocusError: true });
-  const { errors, isSubmitting } = form.formState;
+  const { errors, isSubmitting, dirtyFields } = form.formState;
+  // values that arrive later (a sweep that is still loading) fill what nobody has typed in yet; what was typed stays
+  const wanted = JSON.stringify(start);
+  const given = useRef(wanted);
+  useEffect(() => {
+    if (given.current === wanted) return;
+    given.current = wanted;
+    for (const [name, value] of Object.entries(start))
+      if (!dirtyFields[name]) form.resetField(name, { defaultValue: value });
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the text stands for the values
+  }, [wanted]);
 
   const save = form.handleSubmit(async (typed) => {
     const { values } = readForm(typed, options);

@@ -31,10 +31,22 @@ export interface TypedNumbers {
   readonly sound: boolean;
 }
 
+/** Where what is typed outlives the page. */
+export interface KeptTexts {
+  readonly texts: Readonly<Record<string, string>>;
+  readonly keep: (typed: Readonly<Record<string, string>>) => void;
+}
+
 /** Texts of several numbers with their values and faults; nothing is saved. */
-export function useTypedNumbers(specs: readonly TypedSpec[]): TypedNumbers {
+export function useTypedNumbers(specs: readonly TypedSpec[], kept?: KeptTexts): TypedNumbers {
   const prefix = useId();
-  const [texts, setTexts] = useState<Readonly<Record<string, string>>>({});
+  const [typed, setTyped] = useState<Readonly<Record<string, string>>>({});
+  const texts: Readonly<Record<string, string>> = { ...kept?.texts, ...typed };
+  const setTexts = (change: (old: Readonly<Record<string, string>>) => Readonly<Record<string, string>>): void => {
+    const next = change(typed);
+    setTyped(next);
+    kept?.keep(next);
+  };
   const frequencyOf = ({ freqHz, freqField }: TypedSpec): number | undefined => {
     const other = specs.find(({ name }) => name === freqField);
     if (!other) return freqHz;

@@ -1,5 +1,5 @@
 import { findFault, fixed, frequencyText } from '@velvet-reed/core';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { entry, useWrite } from '../../data/station';
 import { Button } from '../../ui/button';
 import { Section } from '../../ui/stage';
@@ -13,17 +13,22 @@ const WORDS: Readonly<Record<Role, string>> = { none: 'not compared', before: 'b
 export function BeforeAfter({
   loaded,
   antennaName,
+  onFault,
 }: {
   readonly loaded: readonly LoadedSweep[];
   readonly antennaName: string;
+  /** Told when the comparison names something that no trimming cures. */
+  readonly onFault: (sentence: string | undefined) => void;
 }) {
   const { trySave } = useWrite();
   const [roles, setRoles] = useState<Readonly<Record<number, Role>>>({});
-  if (loaded.length < 2) return null;
   const of = (role: Role) => loaded.filter(({ header }) => roles[header.id] === role).map(({ sweep }) => sweep);
   const [before, after] = [of('before'), of('after')];
   const raw = loaded.filter(({ header }) => header.correction === 'raw' && (roles[header.id] ?? 'none') !== 'none');
   const found = before.length > 0 && after.length > 0 ? findFault(before, after) : undefined;
+  const fault = found && !found.tuningJob ? found.sentence : undefined;
+  useEffect(() => onFault(fault), [onFault, fault]);
+  if (loaded.length < 2) return null;
   return (
     <Section
       title="Before and after"

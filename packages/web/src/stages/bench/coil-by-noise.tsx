@@ -1,24 +1,28 @@
 import type { Saved } from '@velvet-reed/contract';
 import {
+  antennaKind,
   coilFromTwoResonances,
+  dimensionsOf,
   fixed,
   padding,
   paddingChoices,
-  repeatability,
+  sealingVerdict,
   significant,
   tunedCoil,
   measuredGate,
   type NoisePeak,
 } from '@velvet-reed/core';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { designOf, latestRevision } from '../../data/derive';
 import { entry, useWrite, type StationData } from '../../data/station';
 import { Button } from '../../ui/button';
 import { Caution, Section } from '../../ui/stage';
 import { TypedFields } from '../../ui/typed-numbers';
-import { useTypedNumbers, type TypedNumbers } from '../../ui/use-typed-numbers';
+import { typedFrequency } from '../../ui/typed';
+import { useTypedNumbers, type KeptTexts, type TypedNumbers } from '../../ui/use-typed-numbers';
 import { inDb, Value, type Provenance } from '../../ui/value';
 import { NoiseRecording } from './noise-recording';
+import { useKeptCoil } from './use-kept-coil';
 import { useNoisePeak } from './use-noise-peak';
 import { Fault } from './fault';
 import { tried } from './tried';
@@ -39,15 +43,29 @@ export function CoilByNoise({
 }) {
   const noise = useNoisePeak(data, antenna?.id);
   const { peak } = noise;
-  const coil = useTypedNumbers([
-    { name: 'turns', label: 'Turns', dimension: 'plain', start: '640' },
-    { name: 'c1', label: 'First capacitor, pF', dimension: 'plain', start: '' },
-    { name: 'f1', label: 'resonates at', dimension: 'frequency', bareUnit: 'kHz', start: '' },
-    { name: 'c2', label: 'Second capacitor, pF', dimension: 'plain', start: '' },
-    { name: 'f2', label: 'resonates at ', dimension: 'frequency', bareUnit: 'kHz', start: '' },
-    { name: 'target', label: 'Target', dimension: 'frequency', bareUnit: 'kHz', start: '77.5 kHz' },
-    { name: 'q', label: 'Q', dimension: 'plain', start: '85' },
-  ]);
+  const kept = useKeptCoil(data, antenna);
+  const revision = antenna && latestRevision(data, antenna.id);
+  const design = revision && designOf(data, revision);
+  const isRod = design?.kind === 'ferrite-rod';
+  const turns = isRod ? dimensionsOf(antennaKind(design.kind).parameters, design).turns : undefined;
+  const coil = useTypedNumbers(
+    [
+      { name: 'turns', label: 'Turns', dimension: 'plain', start: turns === undefined ? '' : String(turns) },
+      { name: 'c1', label: 'First capacitor, pF', dimension: 'plain', start: '' },
+      { name: 'f1', label: 'resonates at', dimension: 'frequency', bareUnit: 'kHz', start: '' },
+      { name: 'c2', label: 'Second capacitor, pF', dimension: 'plain', start: '' },
+      { name: 'f2', label: 'resonates at ', dimension: 'frequency', bareUnit: 'kHz', start: '' },
+      {
+        name: 'target',
+        label: 'Target',
+        dimension: 'frequency',
+        bareUnit: 'kHz',
+        start: design ? typedFrequency(design.freqHz) : '',
+      },
+      { name: 'q', label: 'Q', dimension: 'plain', start: '85' },
+    ],
+    kept,
+  );
   const values = coilValues(coil);
   return (
     <Section
@@ -60,8 +78,8 @@ export function CoilByNoise({
       <Fault text={values.fault} />
       {values.value && <CoilResult coil={coil} values={values.value} />}
       <NoiseRecording antennaId={antenna?.id} targetHz={coil.value('target')} noise={noise} />
-      <Padding selfPf={values.value ? values.value.selfCapacitanceF * 1e12 : 0} coil={coil} peak={peak} />
-      <Positions data={data} antenna={antenna} />
+      <Padding selfPf={values.value ? values.value.selfCapacitanceF * 1e12 : 0} coil={coil} peak={peak} kept={kept} />
+      <Positions data={data} antenna={antenna} targetHz={coil.value('target')} kept={kept} />
     </Section>
   );
 }
@@ -150,15 +168,20 @@ function Padding({
   selfPf,
   coil,
   peak,
+  kept,
 }: {
   readonly selfPf: number;
   readonly coil: TypedNumbers;
   readonly peak: NoisePeak | undefined;
+  readonly kept: KeptTexts | undefined;
 }) {
-  const typed = useTypedNumbers([
-    { name: 'installed', label: 'Capacitor in it, pF', dimension: 'plain', start: '390' },
-    { name: 'peak', label: 'Peak now', dimension: 'frequency', bareUnit: 'kHz', start: '', optional: true },
-  ]);
+  const typed = useTypedNumbers(
+    [
+      { name: 'installed', label: 'Capacitor in it, pF', dimension: 'plain', start: '' },
+      { name: 'peak', label: 'Peak now', dimension: 'frequency', bareUnit: 'kHz', start: '', optional: true },
+    ],
+    kept,
+  );
   const [installed, by] = [typed.value('installed'), typed.value('peak')];
   const [target, q] = [coil.value('target'), coil.value('q')];
   const measuredHz = by ?? peak?.centreHz;
@@ -217,8 +240,19 @@ function Padding({
 
 const POSITIONS = ['first position', 'second position', 'third position'];
 
-function Positions({ data, antenna }: { readonly data: StationData; readonly antenna: Saved<'antennas'> | undefined }) {
+function Positions({
+  data,
+  antenna,
+  targetHz,
+  kept,
+}: {
+  readonly data: StationData;
+  readonly antenna: Saved<'antennas'> | undefined;
+  readonly targetHz: number | undefined;
+  readonly kept: KeptTexts | undefined;
+}) {
   const { trySave } = useWrite();
+  const [insideTube, setInsideTube] = useState(false);
   const revision = antenna && latestRevision(data, antenna.id);
   const gate = revision && measuredGate(designOf(data, revision));
   const typed = useTypedNumbers(
@@ -229,51 +263,44 @@ function Positions({ data, antenna }: { readonly data: StationData; readonly ant
       bareUnit: 'kHz',
       start: '',
     })),
+    kept,
   );
   const readings = POSITIONS.flatMap((name) => typed.value(name) ?? []);
-  const result = readings.length === POSITIONS.length ? repeatability(readings) : undefined;
+  const verdict = targetHz === undefined ? undefined : sealingVerdict(readings, targetHz, { insideTube });
+  const passes = verdict?.mayBeSealed === true;
   return (
     <div className="mt-4">
       <h3 className="font-semibold">Before sealing: three positions</h3>
       <TypedFields of={typed} />
-      {result && (
-        <p role="status" className={`mt-1 ${result.agrees ? '' : 'text-danger'}`}>
-          Spread{' '}
-          <Value
-            shown={{ digits: fixed(result.spreadHz / 1000, 2), unit: 'kHz' }}
-            provenance={{
-              origin: 'measured',
-              formula: 'largest − smallest of three positions; the limit is 0.4 % of their mean',
-              source: 'your readings; limit by common practice',
-            }}
-          />{' '}
-          {result.agrees
-            ? `is within ${fixed(result.limitHz / 1000, 2)} kHz: what waits for this test in the build plan may follow.`
-            : `is above ${fixed(result.limitHz / 1000, 2)} kHz: do not seal. A joint or the rod is loose, or it was dropped: find it first.`}
+      <label className="mt-1 flex items-center gap-2">
+        <input type="checkbox" checked={insideTube} onChange={(event) => setInsideTube(event.target.checked)} />
+        Measured inside the tube or box that it will be sealed in
+      </label>
+      {verdict && readings.length > 0 && (
+        <p role="status" className={`mt-1 ${passes ? '' : 'text-danger'}`}>
+          {verdict.sentence}
         </p>
       )}
-      {result && revision && gate && (
+      {verdict && readings.length === POSITIONS.length && revision && gate && (
         <Button
           className="mt-1"
           onClick={() => {
             const rest = revision.gates.filter((one) => one !== undefined && one !== gate.id);
-            const gates = result.agrees ? [...rest, gate.id] : rest;
+            const gates = passes ? [...rest, gate.id] : rest;
             const { id, version } = revision;
             void trySave(
               [
                 { op: 'update', resource: 'revisions', id, version, values: { gates } },
                 entry(
                   'bench',
-                  `${antenna.name}: three positions ${readings.map((one) => `${fixed(one / 1000, 2)} kHz`).join(', ')}, spread ${fixed(result.spreadHz / 1000, 2)} kHz: test ${result.agrees ? 'passed' : 'not passed'}.`,
+                  `${antenna.name}: three positions ${readings.map((one) => `${fixed(one / 1000, 2)} kHz`).join(', ')}: test ${passes ? 'passed' : 'not passed'}. ${verdict.sentence}`,
                 ),
               ],
-              result.agrees
-                ? 'The test is passed in the build plan.'
-                : 'The test stands as not passed: sealing stays locked.',
+              passes ? 'The test is passed in the build plan.' : 'The test stands as not passed: sealing stays locked.',
             );
           }}
         >
-          {result.agrees ? 'Pass this test in the build plan' : 'Record it: not passed, sealing stays locked'}
+          {passes ? 'Pass this test in the build plan' : 'Record it: not passed, sealing stays locked'}
         </Button>
       )}
     </div>

@@ -76,10 +76,15 @@ export function useCurves({
   readonly held: SweepData | undefined;
 }) {
   const stored = useMemo(() => {
-    const moved = loaded
-      .filter(({ header }) => header.shown)
-      .map((one): ReturnType<typeof atAntenna> => (plane === 'antenna' ? atAntenna(one, line) : { one }));
-    return { shown: moved.map(({ one }) => one), doubts: [...new Set(moved.flatMap((one) => one.doubts ?? []))] };
+    const moved = loaded.map((one): ReturnType<typeof atAntenna> =>
+      plane === 'antenna' ? atAntenna(one, line) : { one },
+    );
+    const seen = moved.filter(({ one }) => one.header.shown);
+    return {
+      placed: moved.map(({ one }) => one),
+      shown: seen.map(({ one }) => one),
+      doubts: [...new Set(seen.flatMap((one) => one.doubts ?? []))],
+    };
   }, [loaded, plane, line]);
   const curves = useMemo(() => {
     const place = (sweep: SweepData): SweepData => (plane === 'antenna' ? takeLineOff(sweep, line).sweep : sweep);

@@ -2,6 +2,8 @@ import { SCHEMAS, TRIM_DEFAULTS, type Saved } from '@velvet-reed/contract';
 import {
   antennaKind,
   CAUTIONS,
+  CUT_WORDS,
+  dipOf,
   findResonances,
   frequencyText,
   gettingWorse,
@@ -94,7 +96,7 @@ function Steps({
   const last = steps.at(-1);
   const headers = data.sweeps.filter((sweep) => sweep.antennaId === antenna.id).slice(-1);
   const sweep = useSamples(headers).data?.get(headers[0]?.id ?? 0);
-  const sweptHz = sweep && findResonances(sweep)[0]?.freqHz;
+  const sweptHz = sweep && dipOf(findResonances(sweep), design.freqHz)?.freqHz;
   const cut = steps.length > 0 ? nextCut(steps, design.freqHz) : undefined;
   const readingHz = last?.freqHz ?? sweptHz;
   const asking = cutMade || steps.length === 0;
@@ -111,7 +113,7 @@ function Steps({
               shown={showFrequency(readingHz, 5)}
               provenance={{
                 origin: 'measured',
-                formula: last ? 'the last dip written down' : 'deepest |Γ| of the last sweep',
+                formula: last ? 'the last dip written down' : 'the dip of the last sweep nearest to the target',
                 source: last ? 'your trim diary' : 'your sweep',
               }}
             />
@@ -132,12 +134,8 @@ function Steps({
             Cut <Value strong shown={showLength(cut.cutM, 2)} provenance={cutProvenance(cut)} /> off {trimName}, to{' '}
             {lengthText(cut.newLengthM, 4)}.
           </>
-        ) : cut.state === 'done' ? (
-          'On target. Do not cut any more: seal the feed.'
-        ) : cut.state === 'too short' ? (
-          'Too short already. Do not cut: lengthen it by a new piece, or accept the band.'
         ) : (
-          'It went the wrong way. Do not cut: look for another wire or a loose joint.'
+          CUT_WORDS[cut.state]
         )}
       </p>
       <Caution>{CAUTIONS.height}</Caution>

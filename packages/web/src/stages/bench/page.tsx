@@ -1,12 +1,15 @@
 import {
   antennaKind,
+  benchVerdict,
   CAUTIONS,
+  dipOf,
   frequencyText,
   lengthText,
   nextCut,
   showFrequency,
   showLength,
   unphysicalPoints,
+  type BenchVerdict,
   type FeedLine,
   type NextCut,
   type SweepData,
@@ -14,7 +17,9 @@ import {
 import { lazy, Suspense, useCallback, useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { bandsOf, designOf, feedLineOf, latestRevision } from '../../data/derive';
-import { useSamples, useStationId, type StationData } from '../../data/station';
+import type { Saved } from '@velvet-reed/contract';
+import { useSamples, useStationId, useWrite, type StationData } from '../../data/station';
+import { Button } from '../../ui/button';
 import { AntennaPicker } from '../../ui/antenna-picker';
 import { Disclosure } from '../../ui/disclosure';
 import { Next, Note, Stage } from '../../ui/stage';
@@ -62,17 +67,26 @@ function Bench({ data }: { readonly data: StationData }) {
     setLive(nowLive);
     setHeld(nowHeld);
   }, []);
-  const { shown, doubts, curves } = useCurves({ loaded, plane, line, live, held });
+  const { shown, doubts, curves, placed } = useCurves({ loaded, plane, line, live, held });
   const revision = antenna && latestRevision(data, antenna.id);
   const design = revision && designOf(data, revision);
   const steps = data.trimSteps.filter((step) => step.antennaId === antenna?.id);
   const cut = design && steps.length > 0 ? nextCut(steps, design.freqHz) : undefined;
   const latest = shown.at(-1);
   const trimName = design ? antennaKind(design.kind).draft(design).trimName : 'the element';
+  const [fault, setFault] = useState<string>();
+  const verdict = benchVerdict({
+    dips: latest?.dips,
+    targetHz: design?.freqHz,
+    cut,
+    trimName,
+    lastReadingHz: steps.at(-1)?.freqHz,
+    fault,
+  });
   return (
     <Stage
       title="Bench"
-      verdict={<Verdict latest={latest} cut={cut} targetHz={design?.freqHz} trimName={trimName} />}
+      verdict={<Verdict verdict={verdict} latest={latest} cut={cut} targetHz={design?.freqHz} trimName={trimName} />}
       margin={
         <>
           {latest && <TrustNote latest={latest} />}
@@ -104,6 +118,7 @@ function Bench({ data }: { readonly data: StationData }) {
         )}
       </div>
       <SweepIntake antennaId={antenna?.id} />
+      {antenna && <Unowned data={data} antenna={antenna} />}
       {samples.error ? <Trouble error={samples.error} retry={() => void samples.mutate()} /> : null}
       <div className="mb-5">
         <Disclosure label="Measure with an analyser">
@@ -125,22 +140,22 @@ function Bench({ data }: { readonly data: StationData }) {
           ) : (
             <Waiting what="the sweep" />
           )}
-          <SweepList loaded={loaded} />
+          <SweepList loaded={placed} targetHz={design?.freqHz} />
           {latest && <BandTable loaded={latest} bands={bandsOf(data)} />}
         </>
       )}
       {antenna && design && (
         <TrimDiary
-          key={`${antenna.id} ${steps.length}`}
+          key={antenna.id}
           antenna={antenna}
           steps={steps}
           targetHz={design.freqHz}
           trimName={trimName}
-          measuredHz={latest?.dips[0]?.freqHz}
+          measuredHz={latest && dipOf(latest.dips, design.freqHz)?.freqHz}
           startLengthM={antennaKind(design.kind).draft(design).pieces[0].cutM}
         />
       )}
-      {antenna && <BeforeAfter key={antenna.id} loaded={loaded} antennaName={antenna.name} />}
+      {antenna && <BeforeAfter key={antenna.id} loaded={loaded} antennaName={antenna.name} onFault={setFault} />}
       <details>
         <summary className="mb-3 text-plum">
           More tools: distance to a fault, as built, plan a sweep, check figures, several wires, coils by noise,
@@ -165,6 +180,46 @@ function Bench({ data }: { readonly data: StationData }) {
         <Practice />
       </details>
     </Stage>
+  );
+}
+
+/** Sweeps that belong to no antenna yet wait here, and go to the one that is chosen. */
+function Unowned({ data, antenna }: { readonly data: StationData; readonly antenna: Saved<'antennas'> }) {
+  const { trySave } = useWrite();
+  const free = data.sweeps.filter((sweep) => sweep.antennaId === null);
+  if (free.length === 0) return null;
+  const give = (list: readonly Saved<'sweeps'>[]): void =>
+    void trySave(
+      list.map(({ id, version }) => ({
+        op: 'update',
+        resource: 'sweeps',
+        id,
+        version,
+        values: { antennaId: antenna.id },
+      })),
+      `${list.length === 1 ? list[0].name : `${list.length} sweeps`} given to ${antenna.name}.`,
+    );
+  return (
+    <section aria-label="Sweeps without an antenna" className="mb-4 border-l-4 border-caution pl-3">
+      <p>
+        {free.length === 1 ? 'One sweep belongs' : `${free.length} sweeps belong`} to no antenna yet:{' '}
+        {free
+          .slice(0, 4)
+          .map(({ name }) => name)
+          .join(', ')}
+        {free.length > 4 ? '…' : ''}
+      </p>
+      {free.slice(0, 4).map((one) => (
+        <Button key={one.id} look="quiet" onClick={() => give([one])}>
+          Give {one.name} to {antenna.name}
+        </Button>
+      ))}
+      {free.length > 1 && (
+        <Button look="quiet" onClick={() => give(free)}>
+          Give all to {antenna.name}
+        </Button>
+      )}
+    </section>
   );
 }
 
@@ -202,70 +257,57 @@ function ReferencePlane({
   );
 }
 
+/** The Bench's verdict as the core states it; its two deciding numbers open their origin. */
 function Verdict({
+  verdict,
   latest,
   cut,
   targetHz,
   trimName,
 }: {
+  readonly verdict: BenchVerdict;
   readonly latest?: LoadedSweep;
   readonly cut?: NextCut;
   readonly targetHz?: number;
   readonly trimName: string;
 }) {
-  if (!latest)
-    return (
-      <>
-        Nothing measured yet. <Next>Next: import a sweep of the antenna.</Next>
-      </>
-    );
-  const dip = latest.dips[0];
-  if (!dip)
-    return (
-      <>
-        There is no dip inside this sweep.{' '}
-        <Next>Next: sweep a wider span; if it stays flat, look for an open or shorted feed.</Next>
-      </>
-    );
-  const off = targetHz === undefined ? undefined : targetHz - dip.freqHz;
-  const close = off !== undefined && targetHz !== undefined && Math.abs(off) < targetHz * 0.0005;
+  const { state, dipHz, offHz, cutM } = verdict;
+  const next = `Next: ${verdict.next.charAt(0).toLowerCase()}${verdict.next.slice(1)}`;
   return (
     <>
-      The dip sits at <Value strong shown={showFrequency(dip.freqHz, 4)} provenance={dipProvenance(latest)} />
-      {off === undefined ? (
-        '.'
-      ) : close ? (
-        ', on target.'
-      ) : (
+      {latest && dipHz !== undefined && state !== 'on target' && offHz !== undefined && targetHz !== undefined ? (
         <>
-          ,{' '}
+          The dip sits at <Value strong shown={showFrequency(dipHz, 4)} provenance={dipProvenance(latest)} />,{' '}
           <Value
             strong
-            shown={showFrequency(Math.abs(off), 3)}
+            shown={showFrequency(Math.abs(offHz), 3)}
             provenance={{
               origin: 'measured',
-              formula: 'target − measured dip',
-              inputs: [['target', frequencyText(targetHz ?? 0)]],
+              formula: 'target − the dip nearest to it',
+              inputs: [['target', frequencyText(targetHz)]],
               source: 'your sweep and the draft',
             }}
-          />{' '}
-          too {off > 0 ? 'low' : 'high'}.
+          />
+          {verdict.sentence.slice(verdict.sentence.indexOf(' too '))}
         </>
+      ) : latest && dipHz !== undefined ? (
+        <>
+          The dip sits at <Value strong shown={showFrequency(dipHz, 4)} provenance={dipProvenance(latest)} />
+          {state === 'on target' ? ', on target.' : '.'}
+        </>
+      ) : (
+        <span className={state === 'fault' ? 'text-caution' : ''}>{verdict.sentence}</span>
       )}{' '}
       <Next>
-        {cut?.state === 'cut' ? (
+        {state === 'cut' && cut && cutM !== undefined ? (
           <>
-            Next: cut <Value strong shown={showLength(cut.cutM, 2)} provenance={cutProvenance(cut)} /> off {trimName},
-            then sweep again.
+            Next: cut <Value strong shown={showLength(cutM, 2)} provenance={cutProvenance(cut)} /> off {trimName}, then
+            sweep again.
           </>
-        ) : cut?.state === 'done' ? (
-          'Next: seal the feed and compare it on the air.'
-        ) : cut?.state === 'too short' ? (
-          'It is already too short for its target: do not cut. Lengthen it by a new piece, or accept the band.'
-        ) : cut?.state === 'getting worse' ? (
-          'The last cut moved it the wrong way: stop, look for another wire or a loose joint.'
+        ) : state === 'too short' || state === 'stop' ? (
+          verdict.next
         ) : (
-          'Next: enter the present length below; the first cut follows from it.'
+          next
         )}
       </Next>
     </>

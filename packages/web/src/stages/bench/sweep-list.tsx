@@ -1,4 +1,4 @@
-import { dipShiftHz, fixed, showFrequency } from '@velvet-reed/core';
+import { dipOf, dipShiftHz, fixed, showFrequency } from '@velvet-reed/core';
 import { useWrite } from '../../data/station';
 import { Button } from '../../ui/button';
 import { ChangeButton, DeleteButton } from '../../ui/record-row';
@@ -7,7 +7,13 @@ import { Value } from '../../ui/value';
 import { dipProvenance, type LoadedSweep } from './loaded-sweep';
 
 /** The antenna's sweeps with their dips, and how far each moved since the one before. */
-export function SweepList({ loaded }: { readonly loaded: readonly LoadedSweep[] }) {
+export function SweepList({
+  loaded,
+  targetHz,
+}: {
+  readonly loaded: readonly LoadedSweep[];
+  readonly targetHz: number | undefined;
+}) {
   const { trySave } = useWrite();
   return (
     <Section title="Sweeps of this antenna">
@@ -31,6 +37,7 @@ export function SweepList({ loaded }: { readonly loaded: readonly LoadedSweep[] 
               <SweepRow
                 key={one.header.id}
                 one={one}
+                targetHz={targetHz}
                 before={loaded[i - 1]}
                 onShow={(shown) =>
                   void trySave([
@@ -61,15 +68,17 @@ const CORRECTION: Readonly<Record<LoadedSweep['header']['correction'], string>> 
 
 function SweepRow({
   one,
+  targetHz,
   before,
   onShow,
 }: {
   readonly one: LoadedSweep;
+  readonly targetHz: number | undefined;
   readonly before: LoadedSweep | undefined;
   readonly onShow: (shown: boolean) => void;
 }) {
   const shiftHz = before && dipShiftHz(before.dips, one.dips);
-  const dip = one.dips[0];
+  const dip = dipOf(one.dips, targetHz);
   const { header } = one;
   const width =
     dip?.lowEdgeHz !== undefined && dip.highEdgeHz !== undefined ? dip.highEdgeHz - dip.lowEdgeHz : undefined;

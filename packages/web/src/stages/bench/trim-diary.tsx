@@ -1,5 +1,5 @@
 import { SCHEMAS, type Saved } from '@velvet-reed/contract';
-import { frequencyText, gettingWorse, lengthText, nextCut, showLength } from '@velvet-reed/core';
+import { CUT_WORDS, frequencyText, gettingWorse, lengthText, nextCut, showLength } from '@velvet-reed/core';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { useOutbox } from '../../data/outbox';
@@ -89,7 +89,7 @@ export function TrimDiary({
                       {cut.state === 'cut' ? (
                         <Value shown={showLength(cut.cutM, 2)} provenance={cutProvenance(cut)} />
                       ) : (
-                        cut.state
+                        CUT_WORDS[cut.state].split(':')[0]
                       )}
                     </td>
                     <td className="text-sm">
@@ -136,6 +136,7 @@ export function TrimDiary({
           undoNote: '',
         }}
         submit="Record this length"
+        resetAfter
         doubt={(values) => trimDoubt(SCHEMAS.trimSteps.cast(values), steps, { targetHz, startLengthM })}
         onSave={async (values) => {
           const step = { ...SCHEMAS.trimSteps.cast(values), photoId: null };

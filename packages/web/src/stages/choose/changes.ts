@@ -4,6 +4,7 @@ import {
   frequencyText,
   groundClass,
   lengthText,
+  usable,
   type ForecastTarget,
   type RankView,
 } from '@velvet-reed/core';
@@ -17,6 +18,8 @@ interface Snapshot {
   readonly inputs: Readonly<Record<string, string>>;
   readonly numbers: Readonly<Record<string, number>>;
   readonly winner: string;
+  /** Candidates that may be recommended. */
+  readonly usable: readonly string[];
 }
 interface Kept {
   readonly before?: Snapshot;
@@ -66,6 +69,12 @@ function read(key: string): Kept | undefined {
   }
 }
 
+/** Names that one list has and the other has not. */
+function fellSentence(what: string, from: readonly string[] = [], to: readonly string[] = []): readonly string[] {
+  const gone = from.filter((name) => !to.includes(name));
+  return gone.length === 0 ? [] : [`${what}: ${gone.join(', ')}.`];
+}
+
 /** Sentences: which input changed, how many numbers moved and which most, and whether the choice did. */
 function describe({ before, now }: Kept): readonly string[] | undefined {
   if (!before) return undefined;
@@ -84,6 +93,8 @@ function describe({ before, now }: Kept): readonly string[] | undefined {
     most
       ? `${moves.length} of ${Object.keys(now.numbers).length} margins moved; most: ${most.name}, ${fixed(most.from, 1)} → ${fixed(most.to, 1)} dB.`
       : 'No margin moved by as much as 0.05 dB.',
+    ...fellSentence('No longer usable', before.usable, now.usable),
+    ...fellSentence('Usable now', now.usable, before.usable),
     before.winner === now.winner
       ? `The choice stays: ${now.winner}.`
       : `The choice turned from ${before.winner} to ${now.winner}.`,
@@ -111,6 +122,7 @@ export function useChanges(
         ),
       ),
       winner: choiceVerdict(ranked).best?.spec.name ?? 'nothing',
+      usable: ranked.filter(usable).map(({ spec }) => spec.name),
     };
   }, [complete, data, ranked]);
   useEffect(() => {

@@ -1,6 +1,6 @@
 import {
+  candidateName,
   choiceVerdict,
-  midSentence,
   rankCandidates,
   schoolsSentence,
   turningSteps,
@@ -54,7 +54,7 @@ export function ChooseNotes({
   readonly view: RankView;
 }) {
   const { ranked, ready, place, rules, complete } = ranking;
-  const { best, runnerUp } = choiceVerdict(ranked);
+  const { best, runnerUp, sentence } = choiceVerdict(ranked, complete);
   const turns = useTurns(ranking, wanted);
   const schools = useMemo(() => {
     const first = (side: RankView) =>
@@ -75,10 +75,10 @@ export function ChooseNotes({
         </Note>
       )}
       <Note title="Why this one">
-        <p>{best ? best.reason : complete ? 'Nothing fits and hears at once.' : 'Not known yet.'}</p>
+        <p>{best ? best.reason : sentence}</p>
         {runnerUp && (
           <p className="mt-1">
-            Next best: {midSentence(runnerUp.spec.name)}. {runnerUp.reason}
+            Next best: {candidateName(runnerUp)}. {runnerUp.reason}
           </p>
         )}
       </Note>
@@ -96,7 +96,7 @@ export function ChooseNotes({
         </Note>
       )}
       {schools && (
-        <Note title="Two schools">
+        <Note title="Two ways to rank">
           <p>{schools}</p>
         </Note>
       )}

@@ -63,7 +63,11 @@ export function ComparisonCard({
               <th scope="row">SNR lost, weighted</th>
               {candidates.map(({ spec, lossDb, forecasts }) => (
                 <td key={spec.id}>
-                  <Value shown={inDb(lossDb, 1)} provenance={lossProvenance(forecasts)} />
+                  {lossDb === undefined ? (
+                    'not judged'
+                  ) : (
+                    <Value shown={inDb(lossDb, 1)} provenance={lossProvenance(forecasts)} />
+                  )}
                 </td>
               ))}
             </tr>
@@ -71,7 +75,11 @@ export function ComparisonCard({
               <th scope="row">Signal at the receiver, weighted</th>
               {candidates.map(({ spec, weaknessDb, forecasts }) => (
                 <td key={spec.id}>
-                  <Value shown={inDb(-weaknessDb, 0)} provenance={weaknessProvenance(forecasts)} />
+                  {weaknessDb === undefined ? (
+                    'not judged'
+                  ) : (
+                    <Value shown={inDb(-weaknessDb, 0)} provenance={weaknessProvenance(forecasts)} />
+                  )}
                 </td>
               ))}
             </tr>

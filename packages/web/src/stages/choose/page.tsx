@@ -1,10 +1,9 @@
 import {
   choiceVerdict,
   countText,
+  firstPiece,
   frequencyText,
   lengthText,
-  midSentence,
-  antennaKind,
   showLength,
   type Candidate,
   type ForecastTarget,
@@ -21,11 +20,10 @@ import { Button } from '../../ui/button';
 import { Next, Section, Stage } from '../../ui/stage';
 import { Empty } from '../../ui/states';
 import { StationPage } from '../../ui/station-page';
-import { inDb, Value } from '../../ui/value';
+import { Value } from '../../ui/value';
 import { BoughtAntennas } from './bought-antennas';
 import { ComparisonCard } from './comparison-card';
 import { CoverageMap } from './coverage-map';
-import { lossProvenance, marginProvenance } from './provenance';
 import { RankingList } from './ranking-list';
 import { ChooseNotes } from './choose-notes';
 import { Weights } from './weights';
@@ -88,7 +86,7 @@ function ChooseSheet({ data }: { readonly data: StationData }) {
   return (
     <Stage
       title="Choose"
-      verdict={<Verdict ranking={ranking} wanted={wanted} />}
+      verdict={<Verdict ranking={ranking} />}
       margin={<ChooseNotes data={data} ranking={ranking} wanted={wanted} view={view} />}
     >
       <div className="mb-4 flex flex-wrap items-end gap-x-6 gap-y-3">
@@ -203,55 +201,37 @@ function Progress({ ranking }: { readonly ranking: Ranking }) {
   );
 }
 
-function Verdict({ ranking, wanted }: { readonly ranking: Ranking; readonly wanted: readonly ForecastTarget[] }) {
-  const { best } = choiceVerdict(ranking.ranked);
+/** The choice as the core states it; numbers of its sentence open their origin in the list below. */
+function Verdict({ ranking }: { readonly ranking: Ranking }) {
+  const verdict = choiceVerdict(ranking.ranked, ranking.complete);
   const stationId = useStationId();
-  if (!best && ranking.ranked.length > 0 && ranking.ranked[0].forecasts.every(({ receiver }) => !receiver))
-    return (
-      <>
-        No receiver of yours tunes this, so nothing can be judged.{' '}
-        <Next>
-          <Link to={`/s/${stationId}/listen`}>Next: add your receiver in Listen.</Link>
-        </Next>
-      </>
-    );
-  if (!best)
-    return ranking.complete ? (
-      <>
-        Nothing both fits here and hears this.{' '}
-        <Next>Next: look at the reasons below; a longer run or a receiver for that band may change it.</Next>
-      </>
-    ) : (
-      <>Asking the wire model what each antenna hears here…</>
-    );
-  const only = best.forecasts.length === 1 ? best.forecasts[0] : undefined;
+  const { best, step } = verdict;
+  const next = `Next: ${verdict.next.charAt(0).toLowerCase()}${verdict.next.slice(1)}`;
   return (
     <>
-      The{' '}
-      <span className="underline decoration-reed decoration-3 underline-offset-4">{midSentence(best.spec.name)}</span>{' '}
-      {only ? `hears ${only.target.name} best here: it` : `serves ${countText(wanted.length, 'target')} best here: it`}{' '}
-      {best.lossDb >= 0 ? 'loses' : 'wins'}{' '}
-      <Value strong shown={inDb(Math.abs(best.lossDb), 0)} provenance={lossProvenance(best.forecasts)} /> of SNR against
-      an ideal antenna
-      {only?.marginDb === undefined ? (
-        ', weighted.'
-      ) : (
-        <>
-          , and outside noise arrives{' '}
-          <Value strong shown={inDb(Math.abs(only.marginDb), 0)} provenance={marginProvenance(only)} />{' '}
-          {only.marginDb >= 0 ? 'above' : 'below'} what the chain adds.
-        </>
-      )}{' '}
-      <Next>{ranking.complete ? <NextStep best={best} /> : 'The wire model is still at work.'}</Next>
+      {verdict.sentence}{' '}
+      <Next>
+        {!ranking.complete ? (
+          'The wire model is still at work.'
+        ) : best?.spec.source === 'kind' ? (
+          <NextPiece best={best} />
+        ) : step === 'choose' ? (
+          next
+        ) : (
+          <Link
+            to={`/s/${stationId}/${step}${best?.spec.source === 'own' ? `?antenna=${best.spec.id.replace('own-', '')}` : ''}`}
+          >
+            {next}
+          </Link>
+        )}
+      </Next>
     </>
   );
 }
 
-function NextStep({ best }: { readonly best: Candidate }) {
-  if (best.spec.source === 'own') return <>It stands already: measure it on the Bench.</>;
-  if (best.spec.source === 'bought') return <>Next: compare its price with what you would build.</>;
-  const { design } = best.spec;
-  const piece = antennaKind(design.kind).draft(design).pieces[0];
+function NextPiece({ best }: { readonly best: Candidate }) {
+  const piece = firstPiece(best);
+  if (!piece || best.spec.source === 'bought') return <>Next: draft it.</>;
   return (
     <>
       Next: draft {countText(piece.count, piece.name)} of{' '}
@@ -261,7 +241,7 @@ function NextStep({ best }: { readonly best: Candidate }) {
         provenance={{
           origin: 'model',
           formula: `finished ${lengthText(piece.finishedM)} plus trim allowance`,
-          inputs: [['cut for', frequencyText(design.freqHz)]],
+          inputs: [['cut for', frequencyText(best.spec.design.freqHz)]],
           source: 'see Draft for the formula of each dimension',
         }}
       />

@@ -6,6 +6,7 @@ import {
   frequencyText,
   mayStay,
   SIGHT_WORDS,
+  spoiltCount,
   type Candidate,
   type RankView,
   type ShownQuantity,
@@ -91,7 +92,10 @@ function Row({
 }) {
   const [open, setOpen] = useState(false);
   const { spec, fit, forecasts, reason, withdrawn } = candidate;
-  const spoilt = forecasts.some((forecast) => (forecast.worstProduct?.overNoiseDb ?? -99) > 0);
+  const spoilt =
+    spoiltCount(candidate) > 0 || forecasts.some(({ worstProduct }) => (worstProduct?.overNoiseDb ?? 0) > 0);
+  // what is not judged has no figure
+  const shownDb = view === 'quiet' ? candidate.lossDb : candidate.weaknessDb;
   const cut = spec.source === 'kind' ? `, ${frequencyText(spec.design.freqHz, 3)}` : '';
   return (
     <li className="border-b border-rule py-3">
@@ -113,18 +117,14 @@ function Row({
               : `; price about ${spec.burden.price}, ${spec.burden.hours} h of work (assumed)`}
           </p>
         </div>
-        <div className="max-md:order-3 max-md:col-span-2">
-          <WonBar wonDb={view === 'quiet' ? -candidate.lossDb : -candidate.weaknessDb} />
-        </div>
+        <div className="max-md:order-3 max-md:col-span-2">{shownDb !== undefined && <WonBar wonDb={-shownDb} />}</div>
         <div className="text-right">
-          {view === 'quiet' ? (
-            <Value strong shown={signedDb(-candidate.lossDb, 'dB SNR')} provenance={lossProvenance(forecasts)} />
+          {shownDb === undefined ? (
+            <span className="text-sm text-dim">not judged</span>
+          ) : view === 'quiet' ? (
+            <Value strong shown={signedDb(-shownDb, 'dB SNR')} provenance={lossProvenance(forecasts)} />
           ) : (
-            <Value
-              strong
-              shown={signedDb(-candidate.weaknessDb, 'dB signal')}
-              provenance={weaknessProvenance(forecasts)}
-            />
+            <Value strong shown={signedDb(-shownDb, 'dB signal')} provenance={weaknessProvenance(forecasts)} />
           )}
         </div>
         <Pick data={data} candidate={candidate} />

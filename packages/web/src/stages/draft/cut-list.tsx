@@ -23,7 +23,7 @@ export function CutList({ design, draft }: { readonly design: Design; readonly d
   const [inches, setInches] = useState(false);
   const tape = inches ? inchText : millimetres;
   const kind = antennaKind(design.kind);
-  const totalM = draft.pieces.reduce((sum, one) => sum + one.count * one.cutM, 0);
+  const totalM = draft.pieces.reduce((sum, one) => sum + (one.bought ? 0 : one.count * one.cutM), 0);
   return (
     <Section
       title="Cut list"
@@ -79,14 +79,19 @@ export function CutList({ design, draft }: { readonly design: Design; readonly d
                       origin: 'model',
                       formula:
                         one.cutM > one.finishedM
-                          ? `finished length × (1 + ${design.allowance})`
+                          ? `the longest of closed form, model and rule × (1 + ${design.allowance})`
                           : 'cut to its finished length',
                       inputs: [['finished', lengthText(one.finishedM, 4)]],
                       source: draft.figures[0]?.source ?? 'the dimensions above',
                     }}
                   />
                 </td>
-                <td className="font-mono whitespace-nowrap">{tape(one.cutM)}</td>
+                <td className="font-mono whitespace-nowrap">
+                  {tape(one.cutM)}
+                  {one.longer && (
+                    <p className="max-w-72 font-sans text-xs whitespace-normal text-caution">{one.longer}</p>
+                  )}
+                </td>
                 <td>
                   <Value
                     shown={showLength(one.finishedM, 4)}
@@ -103,7 +108,11 @@ export function CutList({ design, draft }: { readonly design: Design; readonly d
         </table>
       </Wide>
       <p className="mt-2 text-sm text-dim">
-        Conductor in all: <span className="font-mono">{lengthText(totalM, 3)}</span>; buy a tenth more.
+        {totalM > 0 && (
+          <>
+            Conductor in all: <span className="font-mono">{lengthText(totalM, 3)}</span>; buy a tenth more.
+          </>
+        )}
       </p>
       <div className="mt-3 grid max-w-3xl gap-x-8 gap-y-2 text-sm sm:grid-cols-2">
         <div>

@@ -13,6 +13,7 @@ import {
   showLength,
   stepStates,
   withEntry,
+  withPermission,
   type Design,
   type Draft,
   USUAL_ARRIVAL_DEG,
@@ -275,7 +276,7 @@ function DraftSheet({
           <BuildPlan
             key={revision.version}
             revision={revision}
-            steps={withEntry(draft.steps, data.station.noDrilling)}
+            steps={withPermission(withEntry(draft.steps, data.station.noDrilling), data.station.askFirst)}
             antennaName={antenna.name}
           />
         </>
@@ -306,20 +307,23 @@ function Verdict({
   const fit = kind.fit(design, data.station);
   const dip = kind.trim && state.sweep && modelDip(state.sweep);
   const steps = stepStates(
-    withEntry(draft.steps, data.station.noDrilling),
+    withPermission(withEntry(draft.steps, data.station.noDrilling), data.station.askFirst),
     new Set(revision.gates.filter(Boolean)),
     new Set(revision.done.filter(Boolean)),
   );
   const nextStep = steps.find((step) => step.open && !step.done);
   return (
     <>
-      Cut {countText(piece.count, piece.name)} to{' '}
+      {piece.bought ? 'Get' : 'Cut'} {countText(piece.count, piece.name)} {piece.bought ? 'of' : 'to'}{' '}
       <Value
         strong
         shown={showLength(piece.cutM, 4)}
         provenance={{
           origin: 'model',
-          formula: piece.cutM > piece.finishedM ? `finished length × (1 + ${design.allowance})` : 'its finished length',
+          formula:
+            piece.cutM > piece.finishedM
+              ? `the longest of closed form, model and rule × (1 + ${design.allowance})`
+              : 'its finished length',
           inputs: [
             ['finished', lengthText(piece.finishedM, 4)],
             ['resonant at', frequencyText(design.freqHz)],

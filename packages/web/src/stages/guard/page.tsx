@@ -4,6 +4,8 @@ import {
   exposureFieldVPerM,
   fixed,
   guardInputs,
+  guardVerdict,
+  insideNearField,
   meterZeroProves,
   showPower,
   plain,
@@ -11,6 +13,7 @@ import {
   DIPOLE_GAIN_DBI,
   type GuardResult,
   type GuardState,
+  type GuardVerdict,
 } from '@velvet-reed/core';
 import { useState, type ReactNode } from 'react';
 import { useSearchParams } from 'react-router';
@@ -155,7 +158,7 @@ function NewPlan({ onMade, onCancel }: { readonly onMade: (id: number) => void; 
 }
 
 const STATE: Readonly<Record<GuardState, { readonly word: string; readonly mark: string; readonly ink: string }>> = {
-  safe: { word: 'safe', mark: '●', ink: 'text-reed' },
+  safe: { word: 'below', mark: '●', ink: 'text-reed' },
   thin: { word: 'thin', mark: '◐', ink: 'text-caution' },
   danger: { word: 'danger', mark: '▲', ink: 'text-danger' },
   uncovered: { word: 'uncovered', mark: '▲', ink: 'text-danger' },
@@ -190,9 +193,13 @@ function Guard({
     rows.map((row) => ({ ...row, id: String(row.id) })),
     plan.wishedMarginDb,
   );
-  const worst = [...results].sort((a, b) => severity(b) - severity(a) || a.marginDb - b.marginDb)[0];
+  const verdict = guardVerdict(
+    results,
+    data.antennas.map(({ name }) => name),
+  );
+  const { worst } = verdict;
   return (
-    <Stage title="Guard" verdict={<Verdict worst={worst} plan={plan} />} margin={<Margin plan={plan} />}>
+    <Stage title="Guard" verdict={<Verdict verdict={verdict} plan={plan} />} margin={<Margin plan={plan} />}>
       {chooser}
       <Section title="Receiver inputs while transmitting" hint={`${plain(showPower(plan.powerW))} on the air`}>
         {results.length === 0 ? (
@@ -230,7 +237,10 @@ function Guard({
                     <DeleteButton resource="guardInputs" record={rows[i]} name={result.input.name} />
                   </span>
                 </div>
-                <p className={`text-sm ${result.state === 'safe' ? '' : STATE[result.state].ink}`}>{result.sentence}</p>
+                <p className={`text-sm ${result.state === 'safe' ? '' : STATE[result.state].ink}`}>
+                  {result.sentence} Isolation needed for the margin: {fixed(result.requiredIsolationDb, 0)} dB; entered:{' '}
+                  {fixed(result.input.isolationDb, 0)} dB (assumed until measured).
+                </p>
                 {editing === rows[i].id && (
                   <RecordForm
                     fields={INPUT_FIELDS}
@@ -284,7 +294,12 @@ function Guard({
           {worst && (
             <Button
               look="quiet"
-              onClick={() => void trySave([entry('guard', `${plan.name}: ${worst.sentence}`)], 'Noted.')}
+              onClick={() =>
+                void trySave(
+                  [entry('guard', `${plan.name}: ${verdict.sentence} ${verdict.next}`)],
+                  'Added to the notebook.',
+                )
+              }
             >
               Note this in the Notebook
             </Button>
@@ -314,35 +329,24 @@ function Guard({
   );
 }
 
-const severity = (result: GuardResult): number => ({ safe: 0, thin: 1, danger: 2, uncovered: 3 })[result.state];
-
-function Verdict({ worst, plan }: { readonly worst: GuardResult | undefined; readonly plan: Saved<'guardPlans'> }) {
-  if (!worst)
-    return (
-      <>
-        {plain(showPower(plan.powerW))} are planned, and no receiver input is entered.{' '}
-        <Next>Next: enter every one of them.</Next>
-      </>
-    );
-  const safe = worst.state === 'safe';
+/** Guard's verdict as the core states it; its level opens its origin. */
+function Verdict({ verdict, plan }: { readonly verdict: GuardVerdict; readonly plan: Saved<'guardPlans'> }) {
+  const { state, worst } = verdict;
+  const ink =
+    state === 'safe' ? '' : state === 'unknown' || state === 'nothing entered' ? 'text-caution' : STATE[state].ink;
+  const level = worst && inDb(worst.levelDbm, 0, 'dBm');
+  const at = level ? verdict.sentence.lastIndexOf(level.digits) : -1;
   return (
     <>
-      <span className={safe ? '' : STATE[worst.state].ink}>
-        {safe
-          ? 'Every receiver input stays below its limit; the closest one sees'
-          : worst.state === 'uncovered'
-            ? `Do not transmit yet: ${worst.input.antennaName} is not disconnected; ${worst.input.name} would see`
-            : worst.state === 'danger'
-              ? `Do not transmit: ${worst.input.name} would be overdriven with`
-              : `${worst.input.name} has little room with`}
-      </span>{' '}
-      <Value strong shown={inDb(worst.levelDbm, 0, 'dBm')} provenance={levelProvenance(worst, plan)} />.{' '}
+      <span className={ink}>{at < 0 ? verdict.sentence : verdict.sentence.slice(0, at)}</span>
+      {at >= 0 && level && worst && (
+        <>
+          <Value strong shown={level} provenance={levelProvenance(worst, plan)} />.
+        </>
+      )}{' '}
       <Next>
-        {safe
-          ? 'Next: prove it with a stepwise power test.'
-          : worst.state === 'uncovered'
-            ? 'Next: put a switch on the key line into that antenna.'
-            : `Next: raise its isolation to ${fixed(worst.requiredIsolationDb, 0)} dB.`}
+        Next: {verdict.next.charAt(0).toLowerCase()}
+        {verdict.next.slice(1)}
       </Next>
     </>
   );
@@ -415,6 +419,12 @@ function Margin({ plan }: { readonly plan: Saved<'guardPlans'> }) {
             }}
           />
           <br />
+          {insideNearField(REMINDER_M, plan.freqHz) && (
+            <span className="text-caution">
+              {REMINDER_M} m lies inside the near field (λ/2π) at this frequency: the far-field figure does not hold
+              there and fields can be stronger.{' '}
+            </span>
+          )}
           {CAUTIONS.exposure}
         </p>
       </Note>

@@ -10,8 +10,9 @@ import { RecordForm } from '../../ui/record-form';
 import { Caution, Note } from '../../ui/stage';
 import { inDb, Value } from '../../ui/value';
 
+/** To the nearest minute, not cut off. */
 const clock = (ms: number | undefined): string =>
-  ms === undefined ? 'not that day' : `${new Date(ms).toISOString().slice(11, 16)} UTC`;
+  ms === undefined ? 'not within that UTC day' : `${new Date(ms + 30_000).toISOString().slice(11, 16)} UTC`;
 
 /** "19.3° W" from a signed angle. */
 const degrees = (value: number, positive: string, negative: string): string =>
@@ -136,6 +137,8 @@ function Restrictions({ data }: { readonly data: StationData }) {
     station.lawnAllowed ? '' : 'the lawn may not be used',
     station.noDrilling ? 'no drilling' : '',
     station.noTransmitting ? 'no transmitting' : '',
+    station.noStakes ? 'no stakes or rods in the ground' : '',
+    station.askFirst ? 'permission is asked first' : '',
   ].filter(Boolean);
   return (
     <Note title="Rules of the place">

@@ -1,6 +1,8 @@
 import { SCHEMAS } from '@velvet-reed/contract';
-import { frequencyText } from '@velvet-reed/core';
-import { useWrite, type StationData } from '../../data/station';
+import { converterFloor, fixed, frequencyText, RECEIVER_KINDS, type ReceiverFigures } from '@velvet-reed/core';
+import { showTrouble, useWrite, type StationData } from '../../data/station';
+import { Button } from '../../ui/button';
+import { typedRecord } from '../../ui/typed-record';
 import { Disclosure } from '../../ui/disclosure';
 import { RecordForm, type FieldSpec } from '../../ui/record-form';
 import { ChangeButton, DeleteButton } from '../../ui/record-row';
@@ -52,26 +54,19 @@ export function Receivers({ data }: { readonly data: StationData }) {
           ))}
         </ul>
       )}
-      <div className="mt-3">
-        <Disclosure label="Add a receiver">
+      <div className="mt-3 flex flex-wrap gap-3">
+        <Disclosure label="Add a receiver by kind" look={data.receivers.length === 0 ? 'main' : 'plain'}>
+          {(close) => <ByKind onClose={close} />}
+        </Disclosure>
+        <Disclosure label="Add a receiver by its data sheet">
           {(close) => (
             <RecordForm
               fields={RECEIVER_FIELDS}
               schema={SCHEMAS.receivers}
-              start={{
-                name: '',
-                minHz: '10 kHz',
-                maxHz: '30 MHz',
-                noiseFigureDb: '15 dB',
-                iip2Dbm: '60 dBm',
-                iip3Dbm: '20 dBm',
-                bits: '12',
-                fullScaleDbm: '0 dBm',
-                sampleRateHz: '122.88 MHz',
-                complexSamples: false,
-              }}
+              start={{ name: '', ...startOf(RECEIVER_KINDS[2].figures) }}
               submit="Add the receiver"
               onCancel={close}
+              doubt={receiverDoubt}
               onSave={async (values) => {
                 await save(
                   [{ op: 'create', resource: 'receivers', values: SCHEMAS.receivers.cast(values) }],
@@ -85,4 +80,52 @@ export function Receivers({ data }: { readonly data: StationData }) {
       </div>
     </Section>
   );
+}
+
+const startOf = (figures: ReceiverFigures): Record<string, string | boolean> =>
+  typedRecord(RECEIVER_FIELDS, { ...figures });
+
+/** A receiver whose figures nobody knows: by its kind, with usual ones that say so. */
+function ByKind({ onClose }: { readonly onClose: () => void }) {
+  const { save } = useWrite();
+  return (
+    <div className="my-3 max-w-2xl">
+      <p className="text-sm text-dim">
+        Usual figures of the kind are taken, marked assumed in the name. Change them when you have the data sheet.
+      </p>
+      <ul className="mt-2 border-t border-rule">
+        {RECEIVER_KINDS.map(({ id, name, figures }) => (
+          <li key={id} className="flex flex-wrap items-center gap-x-4 border-b border-rule py-1">
+            <span className="grow">{name}</span>
+            <span className="font-mono text-sm">
+              {frequencyText(figures.minHz, 2)} to {frequencyText(figures.maxHz, 2)}
+            </span>
+            <Button
+              aria-label={`Take the ${name}`}
+              onClick={() =>
+                void save(
+                  [{ op: 'create', resource: 'receivers', values: { ...figures, name: `${name} (assumed)` } }],
+                  'Receiver added.',
+                ).then(onClose, showTrouble)
+              }
+            >
+              Take this
+            </Button>
+          </li>
+        ))}
+      </ul>
+      <Button look="quiet" onClick={onClose}>
+        Cancel
+      </Button>
+    </div>
+  );
+}
+
+/** The converter's own floor can lie far above the noise figure that was typed: then one of the figures is not meant so. */
+function receiverDoubt(values: Record<string, unknown>): string | undefined {
+  const figures = SCHEMAS.receivers.cast(values);
+  const floorDb = converterFloor({ ...figures, bandwidthHz: 1 }).noiseFigureDb;
+  return floorDb > figures.noiseFigureDb + 1
+    ? `With ${figures.bits} bits and ${fixed(figures.fullScaleDbm, 0)} dBm full scale the converter alone has a noise figure of ${fixed(floorDb, 0)} dB, more than the ${fixed(figures.noiseFigureDb, 0)} dB entered. Full scale at the gain in use is usually lower.`
+    : undefined;
 }

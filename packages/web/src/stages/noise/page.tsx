@@ -1,5 +1,5 @@
 import { SCHEMAS, type Saved } from '@velvet-reed/contract';
-import { amplifierAdvice, fixed, frequencyText, noiseRise, type AmplifierAdvice } from '@velvet-reed/core';
+import { amplifierAdvice, CAUTIONS, fixed, frequencyText, noiseRise, type AmplifierAdvice } from '@velvet-reed/core';
 import { Link } from 'react-router';
 import { entry, useStationId, useWrite, type StationData } from '../../data/station';
 import { levelDoubt } from '../../ui/level-doubt';
@@ -59,6 +59,9 @@ function Noise({ data }: { readonly data: StationData }) {
               Replace the antenna by a matched dummy (50 Ω) and read the noise; put the antenna back and read again.
               Same bandwidth, fixed gain, at the quietest hour.
             </p>
+          </Note>
+          <Note title="Ears">
+            <p>{CAUTIONS.headphones}</p>
           </Note>
           <Note title="What the rise means">
             <p>

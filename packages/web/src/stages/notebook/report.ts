@@ -119,10 +119,10 @@ function listenPart(data: StationData): Content[] {
 }
 
 function choosePart(ranked: readonly Candidate[]): Content[] {
-  const { best } = choiceVerdict(ranked);
+  const verdict = choiceVerdict(ranked);
   return [
     heading('Choose: which antenna, here'),
-    best ? `${best.spec.name}: ${best.reason}` : 'Nothing both fits and hears what is wanted.',
+    verdict.best ? `${verdict.sentence} ${verdict.best.reason}` : verdict.sentence,
     table(
       ['Antenna', 'May stay', 'SNR lost, weighted (model)', 'Reason'],
       ranked.map((candidate) => [
@@ -130,7 +130,7 @@ function choosePart(ranked: readonly Candidate[]): Content[] {
           ? `${candidate.spec.name}, ${frequencyText(candidate.spec.design.freqHz, 3)}`
           : candidate.spec.name,
         mayStay(candidate) ? 'yes' : 'no',
-        `${fixed(candidate.lossDb, 1)} dB`,
+        candidate.lossDb === undefined ? 'not judged' : `${fixed(candidate.lossDb, 1)} dB`,
         candidate.reason,
       ]),
     ),

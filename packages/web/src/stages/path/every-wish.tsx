@@ -4,7 +4,8 @@ import { askPath } from '../../data/path-question';
 import { toPathReceiver } from '../../data/path-stages';
 import { Section, Wide } from '../../ui/stage';
 import { Value } from '../../ui/value';
-import { ALIKE_DB, lossProvenance, overNoise, productInk, snrLoss, type PathView } from './order-view';
+import { ALIKE_DB } from '@velvet-reed/core';
+import { lossProvenance, overNoise, productInk, snrLoss, type PathView } from './order-view';
 
 /** Both orders on every wish, not only the one that the path is judged on. */
 export function EveryWish({ data, path, receiver, orders }: PathView) {

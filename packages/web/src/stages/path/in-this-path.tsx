@@ -9,7 +9,8 @@ import {
 import { useMemo } from 'react';
 import { Wide } from '../../ui/stage';
 import { Value } from '../../ui/value';
-import { ALIKE_DB, lossProvenance, overNoise, productInk, snrLoss } from './order-view';
+import { ALIKE_DB } from '@velvet-reed/core';
+import { lossProvenance, overNoise, productInk, snrLoss } from './order-view';
 
 /** The path that a filter is meant for. */
 export interface FilterPlace {

@@ -23,9 +23,6 @@ export interface PathView {
 /** Why something in this order does not get its supply; undefined when everything does. */
 export const supplyFault = ({ dc }: OrderView): string | undefined => dc.loads.flatMap(({ errors }) => errors)[0];
 
-/** Losses of SNR within this of each other are heard alike, dB. */
-export const ALIKE_DB = 0.05;
-
 /** A loss of SNR with no more digits than it deserves: outside noise is known to some dB, small differences decide between orders. */
 export const snrLoss = (lossDb: number) => inDb(lossDb, lossDb < 1 ? 2 : lossDb < 10 ? 1 : 0);
 

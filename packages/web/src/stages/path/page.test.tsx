@@ -25,7 +25,7 @@ describe('the first sentence of Path', () => {
   });
   test('without a receiver it sends to Listen; without a path it asks for one', () => {
     shown({ receivers: [], paths: [] });
-    expect(verdictText()).toMatch(/Next: enter a receiver and a wish in Listen/);
+    expect(verdictText()).toMatch(/Next: enter a receiver and a target in Listen/);
     document.body.innerHTML = '';
     shown({ paths: [] });
     expect(verdictText()).toMatch(/Next: make a path/);
@@ -33,7 +33,9 @@ describe('the first sentence of Path', () => {
   test('a wish that the receiver cannot tune, and the converter that is missing', () => {
     const [target] = TEST_STATION.targets;
     shown({ targets: [{ ...target, name: 'dish', lowHz: 10.99e9, highHz: 11.01e9 }] });
-    expect(verdictText()).toMatch(/dish is not heard like this\. Next: 11\.00 GHz arrives at HF receiver/);
+    expect(verdictText()).toMatch(
+      /dish is not heard like this: 11\.00 GHz does not reach HF receiver\. Next: 11\.00 GHz arrives at HF receiver/,
+    );
   });
   test('an order in which the amplifier gets no supply loses, however little noise it adds', () => {
     const fed = { kind: 'amplifier', name: 'booster', gainDb: 20, noiseFigureDb: 1, iip2Dbm: 60, iip3Dbm: 20 } as const;
@@ -47,7 +49,7 @@ describe('the first sentence of Path', () => {
       ],
     });
     expect(verdictText()).toMatch(
-      /^Order 1 serves 31 m broadcast: .* In order 2 the supply does not arrive \(high-pass: no DC gets through it\)/,
+      /^Order 1 serves 31 m broadcast better: .*; in order 2 high-pass: no DC gets through it/,
     );
   });
   test('what the antenna’s own amplifier makes no filter of this path takes away', () => {
@@ -61,7 +63,7 @@ describe('the first sentence of Path', () => {
       emitters: [near('B', 95.3e6, 1), near('C', 104.95e6, 2)],
     });
     expect(verdictText()).toMatch(/antenna’s own amplifier makes a product that no filter behind it takes off/);
-    expect(screen.getByText(/Overload inside the antenna/)).toBeTruthy();
+    expect(screen.getByText(/made inside the antenna, where no filter/)).toBeTruthy();
   });
 });
 

@@ -1,5 +1,13 @@
 import type { Saved } from '@velvet-reed/contract';
-import { analysePath, CAUTIONS, dcPath, fixed, type PathAnalysis } from '@velvet-reed/core';
+import {
+  analysePath,
+  ASSUMED_NOISE_FIGURE_DB,
+  CAUTIONS,
+  dcPath,
+  fixed,
+  pathVerdict,
+  type PathVerdict,
+} from '@velvet-reed/core';
 import { lazy, Suspense, useMemo } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { orderedStages, toDcStage, toPathReceiver, toPathStage } from '../../data/path-stages';
@@ -10,12 +18,11 @@ import { Disclosure } from '../../ui/disclosure';
 import { Next, Note, Stage } from '../../ui/stage';
 import { Waiting } from '../../ui/states';
 import { StationPage } from '../../ui/station-page';
-import { Value } from '../../ui/value';
 import { AlongPath } from './along-path';
 import { Compare } from './compare';
 import { EveryWish } from './every-wish';
 import { NewPath } from './new-path';
-import { ALIKE_DB, lossProvenance, snrLoss, supplyFault, type OrderView } from './order-view';
+import { supplyFault, type OrderView } from './order-view';
 import { pathFields } from './path-fields';
 import { PathTools } from './path-tools';
 import { ChangeButton, DeleteButton } from '../../ui/record-row';
@@ -74,7 +81,7 @@ function PathChooser({ data }: { readonly data: StationData }) {
             Nothing stands between antenna and receiver yet.{' '}
             <Next>
               {data.receivers.length === 0 || data.targets.length === 0 ? (
-                <Link to={`/s/${stationId}/listen`}>Next: enter a receiver and a wish in Listen.</Link>
+                <Link to={`/s/${stationId}/listen`}>Next: enter a receiver and a target in Listen.</Link>
               ) : (
                 'Next: make a path.'
               )}
@@ -113,18 +120,32 @@ function PathSheet({
       }),
     [data, path.id, asked, receiver],
   );
-  const [first, second] = orders;
-  // an order in which something gets no supply does not work at all
-  const onlyOneFed = (supplyFault(first) === undefined) !== (supplyFault(second) === undefined);
-  const hearsMore = second.analysis.snrLossWithProductsDb < first.analysis.snrLossWithProductsDb - ALIKE_DB;
-  const better = (onlyOneFed ? supplyFault(second) === undefined : hearsMore) ? second : first;
-  const other = better === first ? second : first;
-  const sentence = `On ${target.name} order ${better.order} (${better.stored.map((stage) => stage.name).join(', ') || 'nothing'}) loses ${snrLoss(better.analysis.snrLossWithProductsDb).digits} dB of SNR.`;
+  const [first] = orders;
+  const verdict = useMemo(
+    () =>
+      pathVerdict(
+        orders.map((view) => ({
+          order: view.order,
+          names: view.stored.map((stage) => stage.name),
+          stages: view.stages,
+          analysis: view.analysis,
+          supplyFault: supplyFault(view),
+        })),
+        {
+          targetName: target.name,
+          receiverName: receiver.name,
+          headName: asked.head?.name,
+          transmitters: asked.question.signals.length,
+        },
+      ),
+    [orders, target.name, receiver.name, asked],
+  );
+  const better = orders.find(({ order }) => order === verdict.better.order) ?? first;
   return (
     <Stage
       title="Path"
-      verdict={<Verdict better={better} other={other} target={target} asked={asked} />}
-      margin={<Margin asked={asked} receiver={receiver} better={better} />}
+      verdict={<Verdict verdict={verdict} />}
+      margin={<Margin asked={asked} receiver={receiver} better={better} verdict={verdict} />}
     >
       {chooser}
       <Suspense fallback={<Waiting what="the stages" />}>
@@ -143,85 +164,52 @@ function PathSheet({
       <SeveralPaths data={data} current={path.id} />
       <FilterLosses view={first} />
       <PathTools data={data} path={path} target={target} receiver={receiver} asked={asked} stored={first.stored} />
-      <Button look="quiet" onClick={() => void trySave([entry('path', `${path.name}: ${sentence}`)], 'Noted.')}>
+      <Button
+        look="quiet"
+        onClick={() =>
+          void trySave([entry('path', `${path.name}: ${verdict.sentence} ${verdict.next}`)], 'Added to the notebook.')
+        }
+      >
         Note this in the Notebook
       </Button>
     </Stage>
   );
 }
 
-function Verdict({
-  better,
-  other,
-  target,
-  asked,
-}: {
-  readonly better: OrderView;
-  readonly other: OrderView;
-  readonly target: Saved<'targets'>;
-  readonly asked: AskedPath;
-}) {
-  const { analysis } = better;
-  const alike = other.analysis.snrLossWithProductsDb - analysis.snrLossWithProductsDb < ALIKE_DB;
-  const [dcFault, otherFault] = [better, other].map(supplyFault);
-  if (analysis.outOfReach)
-    return (
-      <>
-        {target.name} is not heard like this. <Next>Next: {analysis.outOfReach}</Next>
-      </>
-    );
-  if (otherFault && !dcFault)
-    return (
-      <>
-        Order {better.order} serves {target.name}:{' '}
-        <Value strong shown={snrLoss(analysis.snrLossWithProductsDb)} provenance={lossProvenance(better)} /> of SNR
-        lost. In order {other.order} the supply does not arrive ({otherFault.split('. ')[0]}).{' '}
-        <Next>Next: {nextStep(analysis, undefined, asked.head?.name)}</Next>
-      </>
-    );
+function Verdict({ verdict }: { readonly verdict: PathVerdict }) {
+  const bad = verdict.better.state !== 'fine' && verdict.better.state !== 'noise';
   return (
     <>
-      {alike ? 'Both orders serve' : `Order ${better.order} serves`} {target.name} {alike ? 'alike' : 'better'}:{' '}
-      <Value strong shown={snrLoss(analysis.snrLossWithProductsDb)} provenance={lossProvenance(better)} /> of SNR lost
-      {!alike && <> against {snrLoss(other.analysis.snrLossWithProductsDb).digits} dB</>}.{' '}
-      <Next>Next: {nextStep(analysis, dcFault, asked.head?.name)}</Next>
+      <span className={bad ? 'text-caution' : ''}>{verdict.sentence}</span>{' '}
+      <Next>
+        Next: {verdict.next.charAt(0).toLowerCase()}
+        {verdict.next.slice(1)}
+      </Next>
     </>
   );
-}
-
-/** What would help most, in one sentence. */
-function nextStep(analysis: PathAnalysis, dcFault: string | undefined, headName: string | undefined): string {
-  const { worstProduct, canClip, snrLossDb } = analysis;
-  if (dcFault) return dcFault;
-  if (canClip) return 'the converter can clip; add a pad or a filter.';
-  if (worstProduct && worstProduct.overNoiseDb > 0)
-    return worstProduct.madeIn === headName
-      ? 'the antenna’s own amplifier makes a product that no filter behind it takes off: one at its input, or another antenna.'
-      : `put a filter ahead of ${worstProduct.madeIn}.`;
-  return snrLossDb > 3
-    ? 'less loss or an amplifier ahead of the line.'
-    : 'nothing must change; check the Guard before transmitting.';
 }
 
 function Margin({
   asked,
   receiver,
   better,
+  verdict,
 }: {
   readonly asked: AskedPath;
   readonly receiver: Saved<'receivers'>;
   readonly better: OrderView;
+  readonly verdict: PathVerdict;
 }) {
   return (
     <>
       <Note title="Which limit binds">
-        <p>
-          {better.analysis.worstProduct && better.analysis.worstProduct.overNoiseDb > 0
-            ? better.analysis.worstProduct.madeIn === asked.head?.name
-              ? 'Overload inside the antenna, where no filter of this path stands ahead.'
-              : `Overload in ${better.analysis.worstProduct.madeIn}: filter first.`
-            : 'Noise, not overload: as little loss as possible ahead of the first amplifier.'}
-        </p>
+        <p>{verdict.limit}</p>
+        {better.analysis.assumedNoise.length > 0 && (
+          <p className="mt-1 text-caution">
+            No noise figure is entered for {better.analysis.assumedNoise.join(', ')}: {ASSUMED_NOISE_FIGURE_DB} dB is
+            assumed. Enter it on the shelf.
+          </p>
+        )}
         {better.analysis.converterNoiseFigureDb > receiver.noiseFigureDb && (
           <p className="mt-1 text-caution">
             The converter&apos;s own floor ({fixed(better.analysis.converterNoiseFigureDb, 0)} dB noise figure) is above

@@ -1,5 +1,6 @@
 import { SCHEMAS, type Saved } from '@velvet-reed/contract';
 import {
+  CAUTIONS,
   firstOfRound,
   fixed,
   pairsForPower,
@@ -68,6 +69,9 @@ function Trials({ data }: { readonly data: StationData }) {
               Pairs within moments of each other, so that fading cancels; the first antenna changes every round, so that
               drift cancels. Same receiver, same bandwidth, no automatic gain.
             </p>
+          </Note>
+          <Note title="Ears">
+            <p>{CAUTIONS.headphones}</p>
           </Note>
           <Note title="What decides">
             <p>

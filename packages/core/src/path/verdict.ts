@@ -1,0 +1,217 @@
+import { frequencyText } from '../units/format';
+import type { PathAnalysis } from './plan';
+import type { PathStage } from './stages';
+
+/** What decides how a path does, the worst first. */
+export type PathState = 'out of reach' | 'alias' | 'no supply' | 'overload' | 'product' | 'blocked' | 'noise' | 'fine';
+
+/** One order of a path as the verdict takes it. */
+export interface JudgedOrder {
+  readonly order: number;
+  /** Names of its stages, antenna first. */
+  readonly names: readonly string[];
+  readonly stages: readonly PathStage[];
+  readonly analysis: PathAnalysis;
+  /** Why something in it does not get its supply. */
+  readonly supplyFault?: string;
+}
+
+/** What is so of one order: the state and the number that decides it, as data. */
+export interface OrderVerdict {
+  readonly order: number;
+  readonly state: PathState;
+  /** What decides, as a clause: "Rx is driven 45 dB over its full scale". */
+  readonly because: string;
+  readonly next: string;
+  readonly snrLossDb: number;
+}
+
+/** A path as page, table, notebook and report state it. */
+export interface PathVerdict {
+  readonly better: OrderVerdict;
+  readonly other?: OrderVerdict;
+  readonly alike: boolean;
+  readonly sentence: string;
+  readonly next: string;
+  /** Which limit binds, for the margin. */
+  readonly limit: string;
+  /** Without transmitters nothing is known of overload. */
+  readonly overloadJudged: boolean;
+}
+
+/** Losses of SNR within this of each other are heard alike, dB. */
+export const ALIKE_DB = 0.05;
+/** A stage that takes more than this off the wanted band stands in the way, dB. */
+const BLOCKING_DB = 6;
+/** A loss of SNR from here on asks for an amplifier or less loss, dB. Common practice, no source. */
+const WORTH_MENDING_DB = 3;
+
+const dbText = (db: number, digits = 0): string => `${Math.abs(db).toFixed(digits)} dB`;
+const SEVERITY: Readonly<Record<PathState, number>> = {
+  'out of reach': 7,
+  alias: 6,
+  'no supply': 5,
+  overload: 4,
+  blocked: 3,
+  product: 2,
+  noise: 1,
+  fine: 0,
+};
+
+/** The state of one order. @param headName name of the antenna's own amplifier, which no filter of the path stands ahead of. */
+export function orderVerdict(
+  { order, stages, analysis, supplyFault }: JudgedOrder,
+  receiverName: string,
+  headName?: string,
+): OrderVerdict {
+  const snrLossDb = analysis.snrLossWithProductsDb;
+  const verdict = (state: PathState, because: string, next: string): OrderVerdict => ({
+    order,
+    state,
+    because,
+    next,
+    snrLossDb,
+  });
+  if (analysis.outOfReach)
+    return verdict(
+      'out of reach',
+      `${frequencyText(analysis.landsAtHz)} does not reach ${receiverName}`,
+      analysis.outOfReach,
+    );
+  if (analysis.alias)
+    return verdict(
+      'alias',
+      `${receiverName} shows it only as an alias at ${frequencyText(analysis.alias.appearsAtHz)}${analysis.alias.mirrored ? ', mirrored' : ''}, over everything else that folds there`,
+      'Raise the sample rate, put a converter into the path, or choose another receiver.',
+    );
+  if (supplyFault !== undefined) return verdict('no supply', supplyFault, supplyFault);
+  const { firstOverload, canClip, peakHeadroomDb, headroomDb } = analysis;
+  const overloaded = firstOverload ?? (canClip ? analysis.reports[analysis.reports.length - 1] : undefined);
+  if (overloaded) {
+    const isReceiver = overloaded === analysis.reports[analysis.reports.length - 1];
+    const overDb = firstOverload ? -(firstOverload.roomDb ?? 0) : -(peakHeadroomDb ?? headroomDb ?? 0);
+    const what = isReceiver
+      ? `${overloaded.name} is driven ${dbText(overDb, 1)} over its full scale${firstOverload ? '' : ' at the peaks'}`
+      : `${overloaded.name} is driven ${dbText(overDb, 1)} past its compression`;
+    const byHead = overloaded.name === headName;
+    return verdict(
+      'overload',
+      what,
+      byHead
+        ? 'The antenna’s own amplifier overloads, and nothing behind it helps: a filter at its input, or another antenna.'
+        : `Put a filter or pad of at least ${Math.ceil(overDb)} dB at the strong transmitters ahead of ${overloaded.name}.`,
+    );
+  }
+  const blocker = blockerOf(stages, analysis);
+  if (blocker)
+    return verdict(
+      'blocked',
+      `${blocker.name} takes ${dbText(blocker.lossDb)} off the wanted band`,
+      `Take ${blocker.name} out, or give it other edges: it is meant for another frequency than ${frequencyText(blocker.atHz)}.`,
+    );
+  const { worstProduct } = analysis;
+  if (worstProduct && worstProduct.overNoiseDb > 0)
+    return verdict(
+      'product',
+      `an intermodulation product ${dbText(worstProduct.overNoiseDb)} over the noise is made ${worstProduct.madeIn === headName ? 'inside the antenna, where no filter of this path stands ahead' : `in ${worstProduct.madeIn}`}`,
+      worstProduct.madeIn === headName
+        ? 'The antenna’s own amplifier makes a product that no filter behind it takes off: one at its input, or another antenna.'
+        : `Put a filter ahead of ${worstProduct.madeIn}.`,
+    );
+  if (snrLossDb > WORTH_MENDING_DB)
+    return verdict(
+      'noise',
+      'the chain adds more noise than it should',
+      'Reduce the loss, or put an amplifier before the line.',
+    );
+  return verdict('fine', 'the noise from outside decides', 'Nothing must change; check the Guard before transmitting.');
+}
+
+/** The passive stage that takes most off the wanted band, if it stands in the way. */
+function blockerOf(stages: readonly PathStage[], { reports }: PathAnalysis) {
+  const losses = stages.map((stage, i) => ({
+    name: stage.name,
+    kind: stage.kind,
+    atHz: reports[i].freqHz,
+    lossDb: reports[i].gainAheadDb - reports[i + 1].gainAheadDb,
+  }));
+  return losses
+    .filter(
+      ({ kind, lossDb }) => (kind === 'filter' || kind === 'part' || kind === 'converter') && lossDb > BLOCKING_DB,
+    )
+    .sort((a, b) => b.lossDb - a.lossDb)[0];
+}
+
+/** Better first: less severe, then less SNR lost. */
+const byVerdict = (a: OrderVerdict, b: OrderVerdict): number =>
+  SEVERITY[a.state] - SEVERITY[b.state] ||
+  (Math.abs(a.snrLossDb - b.snrLossDb) < ALIKE_DB ? a.order - b.order : a.snrLossDb - b.snrLossDb);
+
+/** SNR lost with no more digits than it deserves. */
+export const snrLossDigits = (db: number): number => (db < 1 ? 2 : db < 10 ? 1 : 0);
+
+/** The verdict of a path on a target from its orders. */
+export function pathVerdict(
+  orders: readonly JudgedOrder[],
+  {
+    targetName,
+    receiverName,
+    headName,
+    transmitters,
+  }: {
+    readonly targetName: string;
+    readonly receiverName: string;
+    readonly headName?: string;
+    /** How many were counted. */
+    readonly transmitters: number;
+  },
+): PathVerdict {
+  const [better, other] = orders.map((one) => orderVerdict(one, receiverName, headName)).sort(byVerdict);
+  const overloadJudged = transmitters > 0;
+  const alike =
+    other !== undefined && other.state === better.state && Math.abs(other.snrLossDb - better.snrLossDb) < ALIKE_DB;
+  const lost = (one: OrderVerdict): string => `${one.snrLossDb.toFixed(snrLossDigits(one.snrLossDb))} dB of SNR`;
+  const serves =
+    alike || !other
+      ? `${other ? 'Both orders serve' : 'This order serves'} ${targetName}${other ? ' alike' : ''}`
+      : `Order ${better.order} serves ${targetName} better`;
+  const against =
+    alike || !other
+      ? ''
+      : other.state === 'fine' || other.state === 'noise' || other.state === 'product'
+        ? ` against ${other.snrLossDb.toFixed(snrLossDigits(other.snrLossDb))} dB`
+        : `; in order ${other.order} ${other.because.split('. ')[0]}`;
+  const sentence = ((): string => {
+    switch (better.state) {
+      case 'out of reach':
+      case 'alias':
+        return `${targetName} is not heard like this: ${better.because}.`;
+      case 'no supply':
+        return `Neither order feeds what needs a supply: ${better.because}`;
+      case 'overload':
+      case 'blocked':
+        return `${targetName} is not served like this: ${better.because}.`;
+      case 'product':
+        return `${serves}: ${lost(better)} lost${against}, because ${better.because}.`;
+      default:
+        return `${serves}: ${lost(better)} lost${against}.`;
+    }
+  })();
+  const calm = better.state === 'fine' || better.state === 'noise';
+  return {
+    better,
+    other,
+    alike,
+    sentence,
+    next:
+      calm && !overloadJudged
+        ? 'Enter the transmitters nearby in Listen: without them overload is not judged.'
+        : better.next,
+    limit: calm
+      ? overloadJudged
+        ? 'Noise, not overload: as little loss as possible ahead of the first amplifier.'
+        : 'Noise, as far as is known: no transmitter is entered, so overload is not judged.'
+      : `${better.because.charAt(0).toUpperCase()}${better.because.slice(1).replace(/\.$/, '')}.`,
+    overloadJudged,
+  };
+}
