@@ -12,7 +12,7 @@ const NO_CHANGE = 'A change must be a group of named fields. Correct it.';
 const UNKNOWN = ({ unknown }: { unknown?: string }): string =>
   `The field "${String(unknown).slice(0, 80)}" is not known here. Leave it out.`;
 /** A name that the client makes up. */
-export const uuid = (what: string) =>
+const uuid = (what: string) =>
   string()
     .typeError(`${what} must be a text.`)
     .matches(/^[0-9a-f-]{36}$/, `${what} must be a UUID. Leave it out.`);
@@ -66,7 +66,7 @@ async function changeOf(value: unknown): Promise<Change> {
 const MOST_CHANGES = 500;
 
 /** A batch of edits; undone as one. The length is looked at before any of its entries. */
-export const batchSchema = object({
+const batchSchema = object({
   changes: mixed<unknown[]>((value): value is unknown[] => Array.isArray(value))
     .typeError('The list of changes is missing.')
     .required('The list of changes is missing.')

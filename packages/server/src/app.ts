@@ -24,7 +24,7 @@ import { NoSuchAddressError, NotFoundError, RequestError } from './refusals';
 import { importSpectrum, importSweep, storeCalibration } from './sweep-import';
 
 /** Where the stations are kept, for the page that tells it. */
-export interface DataPlace {
+interface DataPlace {
   readonly file: string;
   copies(): readonly KeptCopy[];
 }

@@ -137,10 +137,12 @@ describe('build plan', () => {
   });
   test('buried cables are asked about before anything is driven in; the hole for the cable only where drilling is allowed', () => {
     const lawn = antennaKind('ground-loop').draft(startDesign('ground-loop', 7.1e6)).steps;
-    const raise = stepStates(lawn, new Set(['site-clear', 'tested']), new Set()).find(
-      ({ step }) => step.id === 'raise',
+    const lay = stepStates(lawn, new Set(['site-clear', 'continuity', 'tested']), new Set()).find(
+      ({ step }) => step.id === 'lay',
     );
-    expect(raise?.waitingFor.map(({ id }) => id)).toEqual(['buried-located']);
+    expect(lay?.waitingFor.map(({ id }) => id)).toEqual(['buried-located']);
+    // A loop that lies on the lawn is not raised: no ladder.
+    expect(JSON.stringify(lawn)).not.toMatch(/ladder|raise|mast/i);
     expect(steps.some(({ id }) => id === 'locate')).toBe(false);
     const text = (noDrilling: boolean): string => JSON.stringify(withEntry(lawn, noDrilling));
     expect(text(false)).toMatch(/else drill.*"caution":"drilling"/);

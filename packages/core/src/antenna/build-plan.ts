@@ -156,7 +156,11 @@ export function wireBuildPlan(wires: string, raise: string, digs = false): reado
 export function lawnBuildPlan(wires: string, lay: string): readonly BuildStep[] {
   return [
     LOCATE,
-    step('cut', `Cut ${wires} to the cut length.`, { caution: 'crimpKnife', final: true }),
+    step('cut', `Cut ${wires} to the cut length.`, {
+      caution: 'crimpKnife',
+      waitsFor: ['buried-located'],
+      final: true,
+    }),
     step('collar', 'Slide collar, sleeve and heat-shrink onto the cable now; they do not go on later.', {
       gate: {
         id: 'collar-on',

@@ -15,6 +15,14 @@ export interface GuardVerdict {
   readonly next: string;
 }
 
+/** The state of one input in a word; nothing that rests on typed isolations is called safe. */
+export const GUARD_WORDS: Readonly<Record<GuardState, string>> = {
+  safe: 'below',
+  thin: 'thin',
+  danger: 'danger',
+  uncovered: 'uncovered',
+};
+
 const SEVERITY: Readonly<Record<GuardState, number>> = { safe: 0, thin: 1, danger: 2, uncovered: 3 };
 const list = (names: readonly string[]): string =>
   names.length <= 3 ? names.join(', ') : `${names.slice(0, 3).join(', ')} and ${names.length - 3} more`;

@@ -150,6 +150,10 @@ const byVerdict = (a: OrderVerdict, b: OrderVerdict): number =>
 /** SNR lost with no more digits than it deserves. */
 export const snrLossDigits = (db: number): number => (db < 1 ? 2 : db < 10 ? 1 : 0);
 
+/** How a product stands to the noise. */
+export const overNoise = ({ overNoiseDb }: { readonly overNoiseDb: number }): string =>
+  `${Math.abs(overNoiseDb).toFixed(0)} dB ${overNoiseDb > 0 ? 'over' : 'under'} the noise`;
+
 /** The verdict of a path on a target from its orders. */
 export function pathVerdict(
   orders: readonly JudgedOrder[],

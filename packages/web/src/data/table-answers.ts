@@ -17,12 +17,26 @@ export interface OpenQuestion {
   readonly done: (answer: TableAnswer | undefined) => void;
 }
 
+/** A file that was read as an earlier answer for its heading says. */
+export interface Recalled {
+  readonly fileName: string;
+  readonly key: string;
+}
+
 const CHANGED = 'velvet-reed-table-question';
 const STORE = 'velvet-reed-columns';
 let open: OpenQuestion | undefined;
+let recalled: Recalled | undefined;
 const listeners = new Set<() => void>();
 
 export const openQuestion = (): OpenQuestion | undefined => open;
+export const recalledTable = (): Recalled | undefined => recalled;
+function tellRecalled(one: Recalled | undefined): void {
+  recalled = one;
+  listeners.forEach((listener) => listener());
+}
+/** The person has seen which answer was used again, and keeps it. */
+export const dismissRecalled = (): void => tellRecalled(undefined);
 export function onQuestion(listener: () => void): () => void {
   listeners.add(listener);
   return () => listeners.delete(listener);
@@ -50,9 +64,11 @@ function recall({ key, columns }: TableQuestion): TableAnswer | undefined {
   return isRecord(value) && Array.isArray(value.columns) && value.columns.length === columns.length ? value : undefined;
 }
 
+/** Asks again for tables with this heading. */
 export function forgetTable(key: string): void {
   const { [key]: _gone, ...rest } = remembered();
   keep(rest);
+  dismissRecalled();
 }
 function keep(answers: Record<string, unknown>): void {
   try {
@@ -95,7 +111,9 @@ export async function withAnswers<T>(
   const before = recall(question);
   if (before)
     try {
-      return await attempt(before);
+      const result = await attempt(before);
+      tellRecalled({ fileName, key: question.key });
+      return result;
     } catch (error) {
       question = questionOf(error) ?? question; // what was remembered does not fit this file: ask anew
     }

@@ -4,7 +4,7 @@ import { TEST_STATION } from '../data/test-station';
 import { bandsOf, forecastPlace, latestRevision } from '../data/derive';
 import { orderedStages } from '../data/path-stages';
 import { askPath } from '../data/path-question';
-import { stageState } from './stages';
+import { stageStates } from './stages';
 
 test('the listener’s edit replaces the catalogue row, a hidden one disappears', () => {
   expect(bandsOf(TEST_STATION).find((band) => band.id === 'a40')).toMatchObject({
@@ -72,10 +72,6 @@ test('carriers reach the path through the antenna’s own gain', () => {
 });
 
 test('stages tell where they stand', () => {
-  expect([
-    stageState(TEST_STATION, 'listen'),
-    stageState(TEST_STATION, 'bench'),
-    stageState(TEST_STATION, 'draft'),
-    stageState(TEST_STATION, 'guard'),
-  ]).toEqual(['done', 'empty', 'in work', 'empty']);
+  const { listen, bench, draft, guard } = stageStates(TEST_STATION);
+  expect([listen, bench, draft, guard]).toEqual(['done', 'empty', 'in work', 'empty']);
 });

@@ -1,6 +1,6 @@
 import { nextSunEvent } from '@velvet-reed/core';
 import { Moon, Sun, Undo2 } from 'lucide-react';
-import { lazy, Suspense, useEffect, useRef, useState } from 'react';
+import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { isAway } from '../data/api';
@@ -11,7 +11,7 @@ import { TableQuestionHost } from '../ui/table-question';
 import { OutboxLine } from './outbox-line';
 import { Reed } from './reed';
 import { SetAsideLine } from './set-aside-line';
-import { STAGES, stageState, type StageState } from './stages';
+import { STAGES, stageStates, type StageState } from './stages';
 
 const loadPalette = () => import('./palette');
 const Palette = lazy(loadPalette);
@@ -94,6 +94,7 @@ function LoadedFrame({ data, away }: { readonly data: StationData; readonly away
       />
       <OutboxLine stationId={stationId} away={away} />
       <SetAsideLine setAside={data.setAside} />
+      <TableQuestionHost />
       <Reed data={data} />
       <div className="flex flex-1 flex-col sm:flex-row">
         <Rail data={data} stationId={stationId} />
@@ -103,7 +104,6 @@ function LoadedFrame({ data, away }: { readonly data: StationData; readonly away
           </Suspense>
         </div>
       </div>
-      <TableQuestionHost />
       <Suspense>
         {open === 'palette' && (
           <Palette
@@ -191,6 +191,7 @@ function Rail({ data, stationId }: { readonly data: StationData; readonly statio
     if (rail.current && current)
       rail.current.scrollLeft = current.offsetLeft - (rail.current.clientWidth - current.offsetWidth) / 2;
   }, [pathname]);
+  const states = useMemo(() => stageStates(data), [data]);
   return (
     <nav
       ref={rail}
@@ -198,7 +199,7 @@ function Rail({ data, stationId }: { readonly data: StationData; readonly statio
       className="flex shrink-0 overflow-x-auto border-rule bg-paper max-sm:sticky max-sm:top-0 max-sm:z-20 max-sm:border-b sm:w-33 sm:flex-col sm:border-r sm:py-4"
     >
       {STAGES.map((stage) => {
-        const state = stageState(data, stage.id);
+        const state = states[stage.id];
         return (
           <NavLink
             key={stage.id}

@@ -1,4 +1,5 @@
 import type { StationData } from '../data/station';
+import { judgedBench, judgedGuard, judgedNoise, judgedPath, judgedTrial } from '../data/verdicts';
 
 export type StageId =
   'listen' | 'plot' | 'choose' | 'draft' | 'bench' | 'trials' | 'noise' | 'path' | 'guard' | 'notebook';
@@ -23,8 +24,21 @@ export const STAGES: readonly {
   { id: 'notebook', name: 'Notebook', asks: 'What did I do and find?', key: '9' },
 ];
 
-/** Where each stage stands, from what is recorded. */
-export function stageState(data: StationData, stage: StageId): StageState {
+/** Where each stage stands, from what is recorded and its verdict. */
+export const stageStates = (data: StationData): Readonly<Record<StageId, StageState>> => ({
+  listen: stageState(data, 'listen'),
+  plot: stageState(data, 'plot'),
+  choose: stageState(data, 'choose'),
+  draft: stageState(data, 'draft'),
+  bench: stageState(data, 'bench'),
+  trials: stageState(data, 'trials'),
+  noise: stageState(data, 'noise'),
+  path: stageState(data, 'path'),
+  guard: stageState(data, 'guard'),
+  notebook: stageState(data, 'notebook'),
+});
+
+function stageState(data: StationData, stage: StageId): StageState {
   switch (stage) {
     case 'listen':
       return data.targets.length === 0 ? 'empty' : data.receivers.length === 0 ? 'in work' : 'done';
@@ -40,20 +54,41 @@ export function stageState(data: StationData, stage: StageId): StageState {
       if (data.revisions.length === 0) return 'empty';
       return data.revisions.some((revision) => revision.gates.includes('tested')) ? 'done' : 'in work';
     }
-    case 'bench':
-      return data.sweeps.length === 0 ? 'empty' : data.trimSteps.length > 0 ? 'done' : 'in work';
-    case 'trials':
-      return data.trials.length === 0 ? 'empty' : data.readings.length >= 6 ? 'done' : 'in work';
-    case 'noise':
-      return data.noiseChecks.length === 0 ? 'empty' : 'done';
-    case 'path':
-      return data.pathStages.length === 0 ? 'empty' : 'done';
-    case 'guard':
-      return data.guardInputs.length === 0
-        ? 'empty'
-        : data.guardInputs.some((input) => !input.disconnects)
-          ? 'doubtful'
-          : 'done';
+    case 'bench': {
+      if (data.sweeps.length === 0 && data.trimSteps.length === 0) return 'empty';
+      const states = data.antennas.flatMap((antenna) => {
+        const { verdict, steps } = judgedBench(data, antenna, undefined);
+        return steps.length > 0 ? [verdict.state] : [];
+      });
+      if (states.some((state) => state === 'stop' || state === 'too short')) return 'doubtful';
+      return states.includes('on target') ? 'done' : 'in work';
+    }
+    case 'trials': {
+      if (data.trials.length === 0) return 'empty';
+      const verdicts = data.trials.map((trial) => judgedTrial(data, trial).verdict);
+      if (verdicts.some(({ doubt }) => doubt !== undefined)) return 'doubtful';
+      return verdicts.some(({ snr }) => snr.proven) ? 'done' : 'in work';
+    }
+    case 'noise': {
+      const { state } = judgedNoise(data);
+      if (state === 'nothing measured') return 'empty';
+      return state === 'some other floor' ? 'in work' : state === 'no rise' ? 'doubtful' : 'done';
+    }
+    case 'path': {
+      const judged = data.paths.flatMap((path) => judgedPath(data, path) ?? []);
+      if (judged.length === 0) return 'empty';
+      return judged.every(({ verdict }) => verdict.better.state === 'fine' || verdict.better.state === 'noise')
+        ? judged.every(({ verdict }) => verdict.overloadJudged)
+          ? 'done'
+          : 'in work'
+        : 'doubtful';
+    }
+    case 'guard': {
+      const verdicts = data.guardPlans.map((plan) => judgedGuard(data, plan).verdict.state);
+      if (verdicts.length === 0) return 'empty';
+      if (verdicts.every((state) => state === 'nothing entered')) return 'in work';
+      return verdicts.every((state) => state === 'safe') ? 'done' : 'doubtful';
+    }
     case 'notebook':
       return data.entries.length === 0 ? 'empty' : 'in work';
   }

@@ -1,7 +1,15 @@
 import type { TableAnswer, TableQuestion } from '@velvet-reed/core';
 import { Dialog } from 'radix-ui';
 import { useMemo, useState, useSyncExternalStore } from 'react';
-import { onQuestion, openQuestion, type OpenQuestion, type Preview } from '../data/table-answers';
+import {
+  dismissRecalled,
+  forgetTable,
+  onQuestion,
+  openQuestion,
+  recalledTable,
+  type OpenQuestion,
+  type Preview,
+} from '../data/table-answers';
 import { Button } from './button';
 
 /** Meanings as a person says them. */
@@ -33,6 +41,19 @@ const zoneText = (minutes: number): string =>
 /** Asks what a table does not say, while a question is open. */
 export function TableQuestionHost() {
   const question = useSyncExternalStore(onQuestion, openQuestion);
+  const recalled = useSyncExternalStore(onQuestion, recalledTable);
+  if (!question && recalled)
+    return (
+      <p role="status" className="border-b border-rule bg-paper px-3 py-1 text-sm sm:px-5">
+        {recalled.fileName} was read as you answered before for this heading. Delete it if that was wrong.{' '}
+        <Button look="quiet" onClick={() => forgetTable(recalled.key)}>
+          Ask next time
+        </Button>{' '}
+        <Button look="quiet" onClick={dismissRecalled}>
+          Keep it so
+        </Button>
+      </p>
+    );
   if (!question) return null;
   return <Asked key={`${question.fileName} ${question.question.key}`} open={question} />;
 }

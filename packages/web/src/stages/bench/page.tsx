@@ -1,11 +1,9 @@
 import {
   antennaKind,
-  benchVerdict,
   CAUTIONS,
   dipOf,
   frequencyText,
   lengthText,
-  nextCut,
   showFrequency,
   showLength,
   unphysicalPoints,
@@ -19,6 +17,7 @@ import { Link, useSearchParams } from 'react-router';
 import { bandsOf, designOf, feedLineOf, latestRevision } from '../../data/derive';
 import type { Saved } from '@velvet-reed/contract';
 import { useSamples, useStationId, useWrite, type StationData } from '../../data/station';
+import { judgedBench } from '../../data/verdicts';
 import { Button } from '../../ui/button';
 import { AntennaPicker } from '../../ui/antenna-picker';
 import { Disclosure } from '../../ui/disclosure';
@@ -70,19 +69,9 @@ function Bench({ data }: { readonly data: StationData }) {
   const { shown, doubts, curves, placed } = useCurves({ loaded, plane, line, live, held });
   const revision = antenna && latestRevision(data, antenna.id);
   const design = revision && designOf(data, revision);
-  const steps = data.trimSteps.filter((step) => step.antennaId === antenna?.id);
-  const cut = design && steps.length > 0 ? nextCut(steps, design.freqHz) : undefined;
   const latest = shown.at(-1);
-  const trimName = design ? antennaKind(design.kind).draft(design).trimName : 'the element';
   const [fault, setFault] = useState<string>();
-  const verdict = benchVerdict({
-    dips: latest?.dips,
-    targetHz: design?.freqHz,
-    cut,
-    trimName,
-    lastReadingHz: steps.at(-1)?.freqHz,
-    fault,
-  });
+  const { verdict, steps, cut, trimName } = judgedBench(data, antenna, latest?.dips, fault);
   return (
     <Stage
       title="Bench"

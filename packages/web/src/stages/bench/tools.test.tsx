@@ -94,13 +94,17 @@ test('before and after needs one of each, and a single sweep cannot be compared'
   const user = userEvent.setup();
   const { rerender } = render(
     <MemoryRouter>
-      <BeforeAfter loaded={[loaded(1, 'good', 14.18e6)]} antennaName="wire" />
+      <BeforeAfter onFault={() => undefined} loaded={[loaded(1, 'good', 14.18e6)]} antennaName="wire" />
     </MemoryRouter>,
   );
   expect(screen.queryByText('Before and after')).toBeNull();
   rerender(
     <MemoryRouter>
-      <BeforeAfter loaded={[loaded(1, 'good', 14.18e6), loaded(2, 'bad', 15.6e6)]} antennaName="wire" />
+      <BeforeAfter
+        onFault={() => undefined}
+        loaded={[loaded(1, 'good', 14.18e6), loaded(2, 'bad', 15.6e6)]}
+        antennaName="wire"
+      />
     </MemoryRouter>,
   );
   await user.selectOptions(screen.getByLabelText('good counts as'), 'before');

@@ -3,8 +3,7 @@ import {
   CAUTIONS,
   exposureFieldVPerM,
   fixed,
-  guardInputs,
-  guardVerdict,
+  GUARD_WORDS,
   insideNearField,
   meterZeroProves,
   showPower,
@@ -18,6 +17,7 @@ import {
 import { useState, type ReactNode } from 'react';
 import { useSearchParams } from 'react-router';
 import { entry, useWrite, type StationData } from '../../data/station';
+import { judgedGuard } from '../../data/verdicts';
 import { Button } from '../../ui/button';
 import { Disclosure } from '../../ui/disclosure';
 import { RecordForm, type FieldSpec } from '../../ui/record-form';
@@ -157,11 +157,11 @@ function NewPlan({ onMade, onCancel }: { readonly onMade: (id: number) => void; 
   );
 }
 
-const STATE: Readonly<Record<GuardState, { readonly word: string; readonly mark: string; readonly ink: string }>> = {
-  safe: { word: 'below', mark: '●', ink: 'text-reed' },
-  thin: { word: 'thin', mark: '◐', ink: 'text-caution' },
-  danger: { word: 'danger', mark: '▲', ink: 'text-danger' },
-  uncovered: { word: 'uncovered', mark: '▲', ink: 'text-danger' },
+const STATE: Readonly<Record<GuardState, { readonly mark: string; readonly ink: string }>> = {
+  safe: { mark: '●', ink: 'text-reed' },
+  thin: { mark: '◐', ink: 'text-caution' },
+  danger: { mark: '▲', ink: 'text-danger' },
+  uncovered: { mark: '▲', ink: 'text-danger' },
 };
 
 const levelProvenance = (result: GuardResult, plan: Saved<'guardPlans'>) =>
@@ -187,16 +187,7 @@ function Guard({
 }) {
   const { save, trySave } = useWrite();
   const [editing, setEditing] = useState<number>();
-  const rows = data.guardInputs.filter((input) => input.guardPlanId === plan.id);
-  const results = guardInputs(
-    plan.powerW,
-    rows.map((row) => ({ ...row, id: String(row.id) })),
-    plan.wishedMarginDb,
-  );
-  const verdict = guardVerdict(
-    results,
-    data.antennas.map(({ name }) => name),
-  );
+  const { rows, results, verdict } = judgedGuard(data, plan);
   const { worst } = verdict;
   return (
     <Stage title="Guard" verdict={<Verdict verdict={verdict} plan={plan} />} margin={<Margin plan={plan} />}>
@@ -213,7 +204,7 @@ function Guard({
               <li key={result.input.id} className="border-b border-rule py-2">
                 <div className="grid grid-cols-[auto_1fr] items-baseline gap-x-4 gap-y-1 md:grid-cols-[7rem_1fr_auto_auto]">
                   <span className={`font-semibold whitespace-nowrap ${STATE[result.state].ink}`}>
-                    {STATE[result.state].mark} {STATE[result.state].word}
+                    {STATE[result.state].mark} {GUARD_WORDS[result.state]}
                   </span>
                   <span>
                     <strong>{result.input.name}</strong> on {result.input.antennaName}

@@ -1,7 +1,17 @@
 import { SCHEMAS, type Saved } from '@velvet-reed/contract';
-import { amplifierAdvice, CAUTIONS, fixed, frequencyText, noiseRise, type AmplifierAdvice } from '@velvet-reed/core';
+import {
+  amplifierAdvice,
+  AMPLIFIER_WORDS,
+  CAUTIONS,
+  fixed,
+  frequencyText,
+  noiseRise,
+  riseOf,
+  type NoiseVerdict,
+} from '@velvet-reed/core';
 import { Link } from 'react-router';
 import { entry, useStationId, useWrite, type StationData } from '../../data/station';
+import { judgedNoise } from '../../data/verdicts';
 import { levelDoubt } from '../../ui/level-doubt';
 import { RecordForm, type FieldSpec } from '../../ui/record-form';
 import { ChangeButton, DeleteButton } from '../../ui/record-row';
@@ -19,39 +29,14 @@ export default function NoisePage() {
   return <StationPage>{(data) => <Noise data={data} />}</StationPage>;
 }
 
-const ADVICE: Readonly<Record<AmplifierAdvice, string>> = {
-  none_needed: 'No amplifier: the antenna already brings more noise than the receiver adds.',
-  little: 'An amplifier would gain little; it costs headroom.',
-  at_antenna_helps: 'An amplifier at the antenna would help here, if nothing overloads it.',
-};
-
-const SHORT: Readonly<Record<AmplifierAdvice, string>> = {
-  none_needed: 'not needed',
-  little: 'little gained',
-  at_antenna_helps: 'helps, at the antenna',
-};
-
-const riseOf = (check: Saved<'noiseChecks'>): number => check.onDbm - check.offDbm;
-
 function Noise({ data }: { readonly data: StationData }) {
   const stationId = useStationId();
   const checks = [...data.noiseChecks].sort((a, b) => a.freqHz - b.freqHz);
-  const worst = checks.reduce<Saved<'noiseChecks'> | undefined>(
-    (low, check) => (!low || riseOf(check) < riseOf(low) ? check : low),
-    undefined,
-  );
+  const verdict = judgedNoise(data);
   return (
     <Stage
       title="Noise"
-      verdict={
-        worst ? (
-          <Verdict checks={checks} worst={worst} stationId={stationId} />
-        ) : (
-          <>
-            Nothing measured yet. <Next>Next: read the noise with the antenna off and on, on a quiet frequency.</Next>
-          </>
-        )
-      }
+      verdict={<Verdict verdict={verdict} stationId={stationId} />}
       margin={
         <>
           <Note title="How to read it">
@@ -96,35 +81,26 @@ function Noise({ data }: { readonly data: StationData }) {
 }
 
 function Verdict({
-  checks,
-  worst,
+  verdict: { state, worst, snrLossDb, sentence, next },
   stationId,
 }: {
-  readonly checks: readonly Saved<'noiseChecks'>[];
-  readonly worst: Saved<'noiseChecks'>;
+  readonly verdict: NoiseVerdict<Saved<'noiseChecks'>>;
   readonly stationId: number;
 }) {
-  const { snrLossDb } = noiseRise(riseOf(worst));
-  const fine = checks.filter((check) => amplifierAdvice(riseOf(check)) === 'none_needed');
+  const [before, after] = sentence.split(/: it costs .* dB of SNR/);
+  const step = `Next: ${next.charAt(0).toLowerCase()}${next.slice(1)}`;
   return (
     <>
-      {fine.length === checks.length
-        ? 'Your receiver hears the outside everywhere you looked'
-        : `At ${frequencyText(worst.freqHz, 3)} the receiver decides`}
-      : it costs{' '}
-      {snrLossDb === null ? (
-        'everything'
+      {worst && typeof snrLossDb === 'number' ? (
+        <>
+          {before}: it costs{' '}
+          <Value strong shown={inDb(snrLossDb, snrLossDb < 1 ? 2 : 1)} provenance={lossProvenance(worst)} /> of SNR
+          {after}
+        </>
       ) : (
-        <Value strong shown={inDb(snrLossDb, 2)} provenance={lossProvenance(worst)} />
+        sentence
       )}{' '}
-      of SNR{fine.length === checks.length ? ' at worst' : ' there'}.{' '}
-      <Next>
-        {fine.length === checks.length ? (
-          'Next: leave amplifiers out; look at the Path for overload.'
-        ) : (
-          <Link to={`/s/${stationId}/path`}>Next: try an amplifier in the Path, ahead of the line.</Link>
-        )}
-      </Next>
+      <Next>{state === 'receiver decides' ? <Link to={`/s/${stationId}/path`}>{step}</Link> : step}</Next>
     </>
   );
 }
@@ -178,13 +154,17 @@ function ChecksTable({
                     {data.antennas.find((antenna) => antenna.id === check.antennaId)?.name}
                   </span>
                 </th>
-                <td className="font-mono">{fixed(check.offDbm, 0)}</td>
-                <td className="font-mono">{fixed(check.onDbm, 0)}</td>
+                <td className="font-mono">{fixed(check.offDbm, 1)}</td>
+                <td className="font-mono">{fixed(check.onDbm, 1)}</td>
                 <td>
-                  <Value shown={inDb(rise, 0)} provenance={{ ...provenance, formula: 'on − off' }} />
+                  <Value shown={inDb(rise, 1)} provenance={{ ...provenance, formula: 'on − off' }} />
                 </td>
                 <td>
-                  {snrLossDb === null ? 'no rise' : <Value strong shown={inDb(snrLossDb, 2)} provenance={provenance} />}
+                  {snrLossDb === null ? (
+                    'no rise'
+                  ) : (
+                    <Value strong shown={inDb(snrLossDb, snrLossDb < 1 ? 2 : 1)} provenance={provenance} />
+                  )}
                 </td>
                 <td>
                   {externalOverInternalDb === null ? (
@@ -196,7 +176,7 @@ function ChecksTable({
                     />
                   )}
                 </td>
-                <td>{SHORT[amplifierAdvice(rise)]}</td>
+                <td>{AMPLIFIER_WORDS[amplifierAdvice(rise)]}</td>
                 <td>
                   <ChangeButton
                     resource="noiseChecks"
@@ -276,7 +256,7 @@ function LogCheck({ data }: { readonly data: StationData }) {
               { op: 'create', resource: 'noiseChecks', values: check },
               entry(
                 'noise',
-                `${frequencyText(check.freqHz, 4)}: noise rises ${fixed(rise, 1)} dB with the antenna; ${snrLossDb === null ? 'no outside noise seen' : `${fixed(snrLossDb, 2)} dB of SNR lost to the receiver`}. ${ADVICE[amplifierAdvice(rise)]}`,
+                `${frequencyText(check.freqHz, 4)}: noise rises ${fixed(rise, 1)} dB with the antenna; ${snrLossDb === null ? 'no outside noise seen' : `${fixed(snrLossDb, 2)} dB of SNR lost to the receiver`}. Amplifier: ${AMPLIFIER_WORDS[amplifierAdvice(rise)]}.`,
               ),
             ],
             'Logged.',

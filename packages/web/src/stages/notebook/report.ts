@@ -1,6 +1,6 @@
 import {
   amplifierAdvice,
-  analysePath,
+  AMPLIFIER_WORDS,
   antennaKind,
   bandTable,
   bandText,
@@ -10,25 +10,26 @@ import {
   findResonances,
   fixed,
   frequencyText,
-  guardInputs,
   ituRegionOf,
   lengthText,
   locatorOf,
   meterZeroProves,
   nextCut,
+  GUARD_WORDS,
   noiseRise,
+  overNoise,
+  riseOf,
+  snrLossDigits,
   plain,
   mayStay,
   showPower,
-  trialVerdict,
   type Candidate,
   type SweepData,
 } from '@velvet-reed/core';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { bandsOf, designOf, latestRevision } from '../../data/derive';
-import { orderedStages, toPathReceiver, toPathStage } from '../../data/path-stages';
-import { askPath } from '../../data/path-question';
 import type { StationData } from '../../data/station';
+import { judgedGuard, judgedNoise, judgedPath, judgedTrial, type OrderView } from '../../data/verdicts';
 import { swrChart } from './report-chart';
 
 type Row = readonly string[];
@@ -200,16 +201,14 @@ function antennaPart(data: StationData, samples: ReadonlyMap<number, SweepData>)
 }
 
 function trialPart(data: StationData): Content[] {
-  const name = (id: number): string => data.antennas.find((antenna) => antenna.id === id)?.name ?? 'deleted antenna';
   return data.trials.flatMap((trial): Content[] => {
-    const pairs = data.readings.filter((reading) => reading.trialId === trial.id);
-    const verdict = trialVerdict(pairs, { a: name(trial.antennaAId), b: name(trial.antennaBId) }, trial.wishedDb);
-    const level = (value: number | null): string => (value === null ? '–' : fixed(value, 0));
+    const { names, readings, verdict } = judgedTrial(data, trial);
+    const level = (value: number | null): string => (value === null ? '–' : fixed(value, 1));
     return [
       heading(`Trial: ${trial.name}`),
       verdict.sentence + (verdict.warning ? ` ${verdict.warning}` : ''),
       table(
-        [`${name(trial.antennaBId)} minus ${name(trial.antennaAId)} (measured)`, 'Mean', '95 % interval', 'Verdict'],
+        [`${names.b} minus ${names.a} (measured)`, 'Mean', '95 % interval', 'Verdict'],
         [verdict.snr, verdict.level, verdict.noise].map((one) => [
           one.what === 'snr' ? 'SNR' : one.what,
           one.result ? `${fixed(one.result.mean, 1)} dB` : '–',
@@ -221,7 +220,7 @@ function trialPart(data: StationData): Content[] {
       ),
       table(
         ['Round', 'Level A', 'Noise A', 'Level B', 'Noise B (dBm)'],
-        pairs.map((pair) => [
+        readings.map((pair) => [
           String(pair.round + 1),
           level(pair.levelADbm),
           level(pair.noiseADbm),
@@ -233,27 +232,23 @@ function trialPart(data: StationData): Content[] {
   });
 }
 
-const ADVICE = {
-  none_needed: 'no amplifier',
-  little: 'little gained',
-  at_antenna_helps: 'amplifier at the antenna helps',
-} as const;
-
 function noisePart(data: StationData): Content[] {
+  const { sentence, next } = judgedNoise(data);
   return [
     heading('Noise: antenna off and on'),
+    `${sentence} ${next}`,
     table(
       ['Frequency', 'Off', 'On', 'Rise (measured)', 'SNR lost', 'Amplifier'],
       data.noiseChecks.map((check) => {
-        const rise = check.onDbm - check.offDbm;
+        const rise = riseOf(check);
         const { snrLossDb } = noiseRise(rise);
         return [
           frequencyText(check.freqHz),
-          `${fixed(check.offDbm, 0)} dBm`,
-          `${fixed(check.onDbm, 0)} dBm`,
-          `${fixed(rise, 0)} dB`,
-          snrLossDb === null ? 'no rise' : `${fixed(snrLossDb, 2)} dB`,
-          ADVICE[amplifierAdvice(rise)],
+          `${fixed(check.offDbm, 1)} dBm`,
+          `${fixed(check.onDbm, 1)} dBm`,
+          `${fixed(rise, 1)} dB`,
+          snrLossDb === null ? 'no rise' : `${fixed(snrLossDb, snrLossDb < 1 ? 2 : 1)} dB`,
+          AMPLIFIER_WORDS[amplifierAdvice(rise)],
         ];
       }),
     ),
@@ -262,36 +257,32 @@ function noisePart(data: StationData): Content[] {
 
 function pathPart(data: StationData): Content[] {
   return data.paths.flatMap((path): Content[] => {
-    const target = data.targets.find((one) => one.id === path.targetId);
-    const receiver = data.receivers.find((one) => one.id === path.receiverId);
-    if (!target || !receiver) return [];
-    const asked = askPath(data, path, target);
-    const views = ([1, 2] as const).map((order) => {
-      const stages = [
-        ...(asked.head ? [asked.head] : []),
-        ...orderedStages(data, path.id, order).map((stage) => toPathStage(data, stage)),
-      ];
-      return { stages, analysis: analysePath(stages, toPathReceiver(receiver), asked.question) };
-    });
-    const row = (name: string, cell: (view: (typeof views)[number]) => string): Row => [name, ...views.map(cell)];
+    const judged = judgedPath(data, path);
+    if (!judged) return [];
+    const { target, receiver, orders, verdict } = judged;
+    const row = (name: string, cell: (view: OrderView) => string): Row => [name, ...orders.map(cell)];
     return [
       heading(`Path: ${path.name}`),
+      `${verdict.sentence} ${verdict.next}`,
       table(
         [`Judged on ${target.name} (model)`, 'Order 1', 'Order 2'],
         [
           row('Stages', ({ stages }) => [...stages.map((stage) => stage.name), receiver.name].join('\n')),
           row('Gain', ({ analysis }) => `${fixed(analysis.gainDb, 1)} dB`),
-          row('Noise figure', ({ analysis }) => `${fixed(analysis.noiseFigureDb, 2)} dB`),
+          row('Noise figure', ({ analysis }) => `${fixed(analysis.noiseFigureDb, 1)} dB`),
           row('Third-order input intercept', ({ analysis }) =>
             analysis.iip3Dbm === null ? 'none' : `${fixed(analysis.iip3Dbm, 1)} dBm`,
           ),
           row('Room to full scale', ({ analysis }) =>
             analysis.headroomDb === null ? 'no carriers' : `${fixed(analysis.headroomDb, 0)} dB`,
           ),
-          row('SNR lost, products counted', ({ analysis }) => `${fixed(analysis.snrLossWithProductsDb, 2)} dB`),
+          row(
+            'SNR lost, products counted',
+            ({ analysis: { snrLossWithProductsDb: lossDb } }) => `${fixed(lossDb, snrLossDigits(lossDb))} dB`,
+          ),
           row('Strongest product', ({ analysis: { worstProduct } }) =>
             worstProduct
-              ? `${worstProduct.signals.join(' and ')}, ${worstProduct.label}, in ${worstProduct.madeIn}: ${fixed(worstProduct.overNoiseDb, 0)} dB over the noise`
+              ? `${worstProduct.signals.join(' and ')}, ${worstProduct.label}, in ${worstProduct.madeIn}: ${overNoise(worstProduct)}`
               : 'none falls here',
           ),
         ],
@@ -302,19 +293,18 @@ function pathPart(data: StationData): Content[] {
 
 function guardPart(data: StationData): Content[] {
   return data.guardPlans.flatMap((plan): Content[] => {
-    const rows = data.guardInputs
-      .filter((input) => input.guardPlanId === plan.id)
-      .map((row) => ({ ...row, id: String(row.id) }));
+    const { results, verdict } = judgedGuard(data, plan);
     const proof = meterZeroProves(plan.powerW, plan.meterResolutionW);
     return [
       heading(`Guard: ${plan.name}, ${plain(showPower(plan.powerW))}`),
+      `${verdict.sentence} ${verdict.next}`,
       table(
         ['Receiver input', 'Level (model)', 'Margin', 'State', 'Why'],
-        guardInputs(plan.powerW, rows, plan.wishedMarginDb).map((result) => [
+        results.map((result) => [
           `${result.input.name} on ${result.input.antennaName}`,
           `${fixed(result.levelDbm, 1)} dBm`,
           `${fixed(result.marginDb, 1)} dB`,
-          result.state,
+          GUARD_WORDS[result.state],
           result.sentence,
         ]),
       ),

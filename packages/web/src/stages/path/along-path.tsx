@@ -14,7 +14,8 @@ import { useWrite } from '../../data/station';
 import { RecordForm, type FieldSpec } from '../../ui/record-form';
 import { Caution, Section } from '../../ui/stage';
 import { Value } from '../../ui/value';
-import type { OrderView, PathView } from './order-view';
+import type { OrderView } from '../../data/verdicts';
+import type { PathView } from './order-view';
 
 /** What goes along the path beside the signal: DC, plugs, and where a converter puts the band. */
 export function AlongPath({ data, path, receiver, orders }: PathView) {

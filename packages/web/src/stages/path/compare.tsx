@@ -1,7 +1,9 @@
 import { fixed, type PathAnalysis } from '@velvet-reed/core';
+import { overNoise } from '@velvet-reed/core';
 import { Section, Wide } from '../../ui/stage';
 import { inDb, Value } from '../../ui/value';
-import { figureProvenance, lossProvenance, overNoise, productInk, snrLoss, type OrderView } from './order-view';
+import { figureProvenance, lossProvenance, productInk, snrLoss } from './order-view';
+import type { OrderView } from '../../data/verdicts';
 
 /** Both orders beside each other, figure by figure. */
 export function Compare({ orders }: { readonly orders: readonly OrderView[] }) {

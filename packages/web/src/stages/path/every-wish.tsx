@@ -1,11 +1,12 @@
 import { analyseBands, frequencyText, type PathAnalysis } from '@velvet-reed/core';
+import { overNoise } from '@velvet-reed/core';
 import { useMemo } from 'react';
 import { askPath } from '../../data/path-question';
 import { toPathReceiver } from '../../data/path-stages';
 import { Section, Wide } from '../../ui/stage';
 import { Value } from '../../ui/value';
 import { ALIKE_DB } from '@velvet-reed/core';
-import { lossProvenance, overNoise, productInk, snrLoss, type PathView } from './order-view';
+import { lossProvenance, productInk, snrLoss, type PathView } from './order-view';
 
 /** Both orders on every wish, not only the one that the path is judged on. */
 export function EveryWish({ data, path, receiver, orders }: PathView) {

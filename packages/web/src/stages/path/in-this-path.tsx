@@ -6,11 +6,12 @@ import {
   type PathReceiver,
   type PathStage,
 } from '@velvet-reed/core';
+import { overNoise } from '@velvet-reed/core';
 import { useMemo } from 'react';
 import { Wide } from '../../ui/stage';
 import { Value } from '../../ui/value';
 import { ALIKE_DB } from '@velvet-reed/core';
-import { lossProvenance, overNoise, productInk, snrLoss } from './order-view';
+import { lossProvenance, productInk, snrLoss } from './order-view';
 
 /** The path that a filter is meant for. */
 export interface FilterPlace {

@@ -1,16 +1,8 @@
 import type { Saved } from '@velvet-reed/contract';
-import { fixed, type DcPath, type PathAnalysis, type PathProduct, type PathStage } from '@velvet-reed/core';
+import { snrLossDigits, type PathProduct } from '@velvet-reed/core';
 import type { StationData } from '../../data/station';
+import type { OrderView } from '../../data/verdicts';
 import { inDb } from '../../ui/value';
-
-/** One order of a path, analysed: what is heard, and the DC on its coax. */
-export interface OrderView {
-  readonly order: 1 | 2;
-  readonly stored: readonly Saved<'pathStages'>[];
-  readonly stages: readonly PathStage[];
-  readonly analysis: PathAnalysis;
-  readonly dc: DcPath;
-}
 
 /** A path with both its orders analysed, as its tables take it. */
 export interface PathView {
@@ -20,15 +12,8 @@ export interface PathView {
   readonly orders: readonly OrderView[];
 }
 
-/** Why something in this order does not get its supply; undefined when everything does. */
-export const supplyFault = ({ dc }: OrderView): string | undefined => dc.loads.flatMap(({ errors }) => errors)[0];
-
 /** A loss of SNR with no more digits than it deserves: outside noise is known to some dB, small differences decide between orders. */
-export const snrLoss = (lossDb: number) => inDb(lossDb, lossDb < 1 ? 2 : lossDb < 10 ? 1 : 0);
-
-/** How a product stands to the noise. */
-export const overNoise = ({ overNoiseDb }: PathProduct): string =>
-  `${fixed(Math.abs(overNoiseDb), 0)} dB ${overNoiseDb > 0 ? 'over' : 'under'} the noise`;
+export const snrLoss = (lossDb: number) => inDb(lossDb, snrLossDigits(lossDb));
 
 /** Ink of a cell that tells of a product. */
 export const productInk = (product: PathProduct | undefined): string =>

@@ -19,7 +19,7 @@ import { GripVertical } from 'lucide-react';
 import { useWrite } from '../../data/station';
 import { Section } from '../../ui/stage';
 import { Empty } from '../../ui/states';
-import type { OrderView } from './order-view';
+import type { OrderView } from '../../data/verdicts';
 
 /** Both orders as lists that can be dragged, or moved with Space and the arrow keys. */
 export default function Orders({

@@ -1,17 +1,8 @@
 import type { Saved } from '@velvet-reed/contract';
-import {
-  analysePath,
-  ASSUMED_NOISE_FIGURE_DB,
-  CAUTIONS,
-  dcPath,
-  fixed,
-  pathVerdict,
-  type PathVerdict,
-} from '@velvet-reed/core';
+import { ASSUMED_NOISE_FIGURE_DB, CAUTIONS, fixed, type PathVerdict } from '@velvet-reed/core';
 import { lazy, Suspense, useMemo } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { orderedStages, toDcStage, toPathReceiver, toPathStage } from '../../data/path-stages';
-import { askPath, type AskedPath } from '../../data/path-question';
+import type { AskedPath } from '../../data/path-question';
 import { entry, useStationId, useWrite, type StationData } from '../../data/station';
 import { Button } from '../../ui/button';
 import { Disclosure } from '../../ui/disclosure';
@@ -22,7 +13,7 @@ import { AlongPath } from './along-path';
 import { Compare } from './compare';
 import { EveryWish } from './every-wish';
 import { NewPath } from './new-path';
-import { supplyFault, type OrderView } from './order-view';
+import { judgedPath, type JudgedPath, type OrderView } from '../../data/verdicts';
 import { pathFields } from './path-fields';
 import { PathTools } from './path-tools';
 import { ChangeButton, DeleteButton } from '../../ui/record-row';
@@ -40,8 +31,7 @@ function PathChooser({ data }: { readonly data: StationData }) {
   const stationId = useStationId();
   const [params, setParams] = useSearchParams();
   const path = data.paths.find((one) => one.id === Number(params.get('path'))) ?? data.paths.at(-1);
-  const receiver = data.receivers.find((one) => one.id === path?.receiverId);
-  const target = data.targets.find((one) => one.id === path?.targetId);
+  const judged = useMemo(() => path && judgedPath(data, path), [data, path]);
   const chooser = (
     <div className="mb-5 flex flex-wrap items-end gap-4">
       {data.paths.length > 0 && (
@@ -72,7 +62,7 @@ function PathChooser({ data }: { readonly data: StationData }) {
       </Disclosure>
     </div>
   );
-  if (!path || !receiver || !target)
+  if (!judged)
     return (
       <Stage
         title="Path"
@@ -92,54 +82,22 @@ function PathChooser({ data }: { readonly data: StationData }) {
         {chooser}
       </Stage>
     );
-  return <PathSheet key={path.id} data={data} path={path} receiver={receiver} target={target} chooser={chooser} />;
+  return <PathSheet key={judged.path.id} data={data} judged={judged} chooser={chooser} />;
 }
 
 function PathSheet({
   data,
-  path,
-  receiver,
-  target,
+  judged,
   chooser,
 }: {
   readonly data: StationData;
-  readonly path: Saved<'paths'>;
-  readonly receiver: Saved<'receivers'>;
-  readonly target: Saved<'targets'>;
+  readonly judged: JudgedPath;
   readonly chooser: React.ReactNode;
 }) {
+  const { path } = judged;
   const { trySave } = useWrite();
-  const asked = useMemo(() => askPath(data, path, target), [data, path, target]);
-  const orders = useMemo(
-    () =>
-      ([1, 2] as const).map((order): OrderView => {
-        const stored = orderedStages(data, path.id, order);
-        const stages = [...(asked.head ? [asked.head] : []), ...stored.map((stage) => toPathStage(data, stage))];
-        const analysis = analysePath(stages, toPathReceiver(receiver), asked.question);
-        return { order, stored, stages, analysis, dc: dcPath(stored.map((stage) => toDcStage(data, stage))) };
-      }),
-    [data, path.id, asked, receiver],
-  );
+  const { receiver, target, asked, orders, verdict } = judged;
   const [first] = orders;
-  const verdict = useMemo(
-    () =>
-      pathVerdict(
-        orders.map((view) => ({
-          order: view.order,
-          names: view.stored.map((stage) => stage.name),
-          stages: view.stages,
-          analysis: view.analysis,
-          supplyFault: supplyFault(view),
-        })),
-        {
-          targetName: target.name,
-          receiverName: receiver.name,
-          headName: asked.head?.name,
-          transmitters: asked.question.signals.length,
-        },
-      ),
-    [orders, target.name, receiver.name, asked],
-  );
   const better = orders.find(({ order }) => order === verdict.better.order) ?? first;
   return (
     <Stage

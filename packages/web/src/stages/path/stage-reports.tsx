@@ -1,7 +1,9 @@
 import { fixed, frequencyText } from '@velvet-reed/core';
+import { overNoise } from '@velvet-reed/core';
 import { Section, Wide } from '../../ui/stage';
 import { inDb, Value } from '../../ui/value';
-import { figureProvenance, overNoise, productInk, type OrderView } from './order-view';
+import { figureProvenance, productInk } from './order-view';
+import type { OrderView } from '../../data/verdicts';
 
 /** Stage by stage: gain ahead, noise, what it adds, all carriers and the room they leave, the strongest product made in it. */
 export function StageReports({ view }: { readonly view: OrderView }) {

@@ -5,12 +5,12 @@ import {
   fixed,
   pairsForPower,
   signedRank,
-  trialVerdict,
   type TrialPair,
   type TrialResult,
 } from '@velvet-reed/core';
 import { useSearchParams } from 'react-router';
 import { entry, useWrite, type StationData } from '../../data/station';
+import { judgedTrial } from '../../data/verdicts';
 import { Disclosure } from '../../ui/disclosure';
 import { Button } from '../../ui/button';
 import { levelDoubt } from '../../ui/level-doubt';
@@ -29,9 +29,8 @@ export default function TrialsPage() {
 function Trials({ data }: { readonly data: StationData }) {
   const [params, setParams] = useSearchParams();
   const trial = data.trials.find((one) => one.id === Number(params.get('trial'))) ?? data.trials.at(-1);
-  const readings = data.readings.filter((reading) => reading.trialId === trial?.id);
-  const names = trial && { a: antennaName(data, trial.antennaAId), b: antennaName(data, trial.antennaBId) };
-  const verdict = trial && names ? trialVerdict(readings, names, trial.wishedDb) : undefined;
+  const judged = trial && judgedTrial(data, trial);
+  const { names, verdict, readings = [] } = judged ?? {};
   return (
     <Stage
       title="Trials"
@@ -125,8 +124,6 @@ function Trials({ data }: { readonly data: StationData }) {
   );
 }
 
-const antennaName = (data: StationData, id: number): string =>
-  data.antennas.find((antenna) => antenna.id === id)?.name ?? 'a deleted antenna';
 const TITLE: Readonly<Record<TrialResult['what'], string>> = { snr: 'SNR', level: 'Level', noise: 'Noise' };
 
 const provenanceOf = ({ result, what }: TrialResult) =>

@@ -1,0 +1,80 @@
+import { amplifierAdvice, noiseRise, type AmplifierAdvice } from '../path/receiver';
+import { frequencyText } from '../units/format';
+
+/** Noise of a receiver with a dummy load and with the antenna, on one frequency; dBm in the same bandwidth. */
+export interface NoiseReading {
+  readonly freqHz: number;
+  readonly offDbm: number;
+  readonly onDbm: number;
+}
+
+/** How the floor stands. `some other floor`: readings of another kind are kept, but none with the antenna off and on. */
+export type NoiseState = 'nothing measured' | 'some other floor' | 'outside decides' | 'receiver decides' | 'no rise';
+
+/** The noise as data: page, report and rail read this. */
+export interface NoiseVerdict<R extends NoiseReading = NoiseReading> {
+  readonly state: NoiseState;
+  /** The reading with the least rise. */
+  readonly worst?: R;
+  /** SNR that the receiver costs there, dB; null: everything. */
+  readonly snrLossDb?: number | null;
+  readonly sentence: string;
+  readonly next: string;
+}
+
+/** What a rise says about an amplifier, in a word or two; table and report read this. */
+export const AMPLIFIER_WORDS: Readonly<Record<AmplifierAdvice, string>> = {
+  none_needed: 'not needed',
+  little: 'little gained',
+  at_antenna_helps: 'helps, at the antenna',
+};
+
+/** Level readings are believed to this, dB. */
+export const READING_STEP_DB = 0.1;
+/** Rise to a tenth of a dB, as the readings are shown. */
+export const riseOf = ({ offDbm, onDbm }: NoiseReading): number => Math.round((onDbm - offDbm) * 10) / 10;
+
+/** @param others how many floors of other kinds (log, devices, hand-read) are kept. */
+export function noiseVerdict<R extends NoiseReading>(readings: readonly R[], others = 0): NoiseVerdict<R> {
+  const worst = readings.reduce<R | undefined>(
+    (low, one) => (!low || riseOf(one) < riseOf(low) ? one : low),
+    undefined,
+  );
+  if (!worst)
+    return {
+      state: others > 0 ? 'some other floor' : 'nothing measured',
+      sentence:
+        others > 0
+          ? 'Floors are written down, but none with the antenna off and on: what your receiver adds is not known.'
+          : 'Nothing measured yet.',
+      next: 'Read the noise with the antenna off and on, on a quiet frequency.',
+    };
+  const rise = riseOf(worst);
+  const { snrLossDb } = noiseRise(rise);
+  const where = frequencyText(worst.freqHz, 3);
+  const common = { worst, snrLossDb };
+  if (snrLossDb === null)
+    return {
+      ...common,
+      state: 'no rise',
+      sentence: `At ${where} the noise does not rise with the antenna: nothing from outside reaches the receiver.`,
+      next: 'Check cable and antenna, and that both readings used the same gain and bandwidth.',
+    };
+  const cost = `it costs ${snrLossDb.toFixed(snrLossDb < 1 ? 2 : 1)} dB of SNR`;
+  if (readings.every((one) => amplifierAdvice(riseOf(one)) === 'none_needed'))
+    return {
+      ...common,
+      state: 'outside decides',
+      sentence: `Your receiver hears the outside everywhere you looked: ${cost} at worst.`,
+      next: 'Leave amplifiers out; look at the Path for overload.',
+    };
+  return {
+    ...common,
+    state: 'receiver decides',
+    sentence: `At ${where} the receiver ${amplifierAdvice(rise) === 'at_antenna_helps' ? 'decides' : 'is heard'}: ${cost} there.`,
+    next:
+      amplifierAdvice(rise) === 'at_antenna_helps'
+        ? 'Try an amplifier in the Path, ahead of the line.'
+        : 'An amplifier would gain little there; look at the Path before adding one.',
+  };
+}

@@ -1,0 +1,162 @@
+import type { Saved } from '@velvet-reed/contract';
+import {
+  analysePath,
+  antennaKind,
+  benchVerdict,
+  dcPath,
+  guardInputs,
+  guardVerdict,
+  nextCut,
+  noiseVerdict,
+  pathVerdict,
+  trialVerdict,
+  type BenchVerdict,
+  type DcPath,
+  type GuardResult,
+  type GuardVerdict,
+  type NextCut,
+  type NoiseVerdict,
+  type PathAnalysis,
+  type PathStage,
+  type PathVerdict,
+  type Resonance,
+  type TrialVerdict,
+} from '@velvet-reed/core';
+import { designOf, latestRevision } from './derive';
+import { askPath, type AskedPath } from './path-question';
+import { orderedStages, toDcStage, toPathReceiver, toPathStage } from './path-stages';
+import type { StationData } from './station';
+
+/** One order of a path, analysed: what is heard, and the DC on its coax. */
+export interface OrderView {
+  readonly order: 1 | 2;
+  readonly stored: readonly Saved<'pathStages'>[];
+  readonly stages: readonly PathStage[];
+  readonly analysis: PathAnalysis;
+  readonly dc: DcPath;
+}
+
+/** A path judged in both orders; page, report and rail read the same. */
+export interface JudgedPath {
+  readonly path: Saved<'paths'>;
+  readonly receiver: Saved<'receivers'>;
+  readonly target: Saved<'targets'>;
+  readonly asked: AskedPath;
+  readonly orders: readonly OrderView[];
+  readonly verdict: PathVerdict;
+}
+
+/** Why something in this order does not get its supply; undefined when everything does. */
+export const supplyFault = ({ dc }: OrderView): string | undefined => dc.loads.flatMap(({ errors }) => errors)[0];
+
+const judged = new WeakMap<StationData, Map<number, JudgedPath | undefined>>();
+
+/** Judges a path on its own target, once for these records; undefined when its receiver or target is gone. */
+export function judgedPath(data: StationData, path: Saved<'paths'>): JudgedPath | undefined {
+  const known = judged.get(data) ?? new Map<number, JudgedPath | undefined>();
+  judged.set(data, known);
+  if (!known.has(path.id)) known.set(path.id, judgePath(data, path));
+  return known.get(path.id);
+}
+
+function judgePath(data: StationData, path: Saved<'paths'>): JudgedPath | undefined {
+  const receiver = data.receivers.find((one) => one.id === path.receiverId);
+  const target = data.targets.find((one) => one.id === path.targetId);
+  if (!receiver || !target) return undefined;
+  const asked = askPath(data, path, target);
+  const orders = ([1, 2] as const).map((order): OrderView => {
+    const stored = orderedStages(data, path.id, order);
+    const stages = [...(asked.head ? [asked.head] : []), ...stored.map((stage) => toPathStage(data, stage))];
+    const analysis = analysePath(stages, toPathReceiver(receiver), asked.question);
+    return { order, stored, stages, analysis, dc: dcPath(stored.map((stage) => toDcStage(data, stage))) };
+  });
+  const verdict = pathVerdict(
+    orders.map((view) => ({
+      order: view.order,
+      names: view.stored.map((stage) => stage.name),
+      stages: view.stages,
+      analysis: view.analysis,
+      supplyFault: supplyFault(view),
+    })),
+    {
+      targetName: target.name,
+      receiverName: receiver.name,
+      headName: asked.head?.name,
+      transmitters: asked.question.signals.length,
+    },
+  );
+  return { path, receiver, target, asked, orders, verdict };
+}
+
+/** A trial judged, with the names of its antennas. */
+export function judgedTrial(
+  data: StationData,
+  trial: Saved<'trials'>,
+): {
+  readonly names: { readonly a: string; readonly b: string };
+  readonly readings: readonly Saved<'readings'>[];
+  readonly verdict: TrialVerdict;
+} {
+  const name = (id: number): string => data.antennas.find((antenna) => antenna.id === id)?.name ?? 'deleted antenna';
+  const names = { a: name(trial.antennaAId), b: name(trial.antennaBId) };
+  const readings = data.readings.filter((reading) => reading.trialId === trial.id);
+  return { names, readings, verdict: trialVerdict(readings, names, trial.wishedDb) };
+}
+
+/** A transmitter judged at every receiver input that is entered for it. */
+export function judgedGuard(
+  data: StationData,
+  plan: Saved<'guardPlans'>,
+): {
+  readonly rows: readonly Saved<'guardInputs'>[];
+  readonly results: readonly GuardResult[];
+  readonly verdict: GuardVerdict;
+} {
+  const rows = data.guardInputs.filter((input) => input.guardPlanId === plan.id);
+  const results = guardInputs(
+    plan.powerW,
+    rows.map((row) => ({ ...row, id: String(row.id) })),
+    plan.wishedMarginDb,
+  );
+  return {
+    rows,
+    results,
+    verdict: guardVerdict(
+      results,
+      data.antennas.map(({ name }) => name),
+    ),
+  };
+}
+
+/** The noise of a station judged: readings with the antenna off and on decide, other floors are counted. */
+export const judgedNoise = (data: StationData): NoiseVerdict<Saved<'noiseChecks'>> =>
+  noiseVerdict(data.noiseChecks, data.noiseFloors.length + data.floorReadings.length + data.deviceSwitchings.length);
+
+/** An antenna on the Bench judged. @param dips of the sweep that counts, deepest first. */
+export function judgedBench(
+  data: StationData,
+  antenna: Saved<'antennas'> | undefined,
+  dips: readonly Resonance[] | undefined,
+  fault?: string,
+): {
+  readonly verdict: BenchVerdict;
+  readonly steps: readonly Saved<'trimSteps'>[];
+  readonly cut?: NextCut;
+  readonly targetHz?: number;
+  readonly trimName: string;
+} {
+  const revision = antenna && latestRevision(data, antenna.id);
+  const design = revision && designOf(data, revision);
+  const steps = data.trimSteps.filter((step) => step.antennaId === antenna?.id);
+  const cut = design && steps.length > 0 ? nextCut(steps, design.freqHz) : undefined;
+  const trimName = design ? antennaKind(design.kind).draft(design).trimName : 'the element';
+  const verdict = benchVerdict({
+    dips,
+    targetHz: design?.freqHz,
+    cut,
+    trimName,
+    lastReadingHz: steps.at(-1)?.freqHz,
+    fault,
+  });
+  return { verdict, steps, cut, targetHz: design?.freqHz, trimName };
+}
