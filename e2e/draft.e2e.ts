@@ -129,7 +129,7 @@ test('a dragged length moves the dip; trimming, comparing, saving and exporting 
 
   const csv = page.waitForEvent('download');
   await page.getByRole('group', { name: 'Save swr-model' }).getByRole('button', { name: 'CSV' }).click();
-  const rows = (await readFile(await (await csv).path(), 'utf8')).trim().split('\n');
+  const rows = (await readFile(await (await csv).path(), 'utf8')).trim().split('\r\n');
   expect(rows[0]).toBe('freq_Hz,R_ohm,X_ohm,SWR');
   expect(rows.length).toBe(302);
   for (const [kind, magic] of [
@@ -189,7 +189,8 @@ test('a wrong frequency for a new antenna is told beside its field, and nothing 
   for (const [typed, told] of [
     ['abc', 'Type it like 9.65 MHz'],
     ['-5 MHz', 'must be between 10000'],
-    ['99 GHz', 'must be between 10000'],
+    ['99 GHz', 'too thick at 99.00 GHz'],
+    ['999 GHz', 'must be between 10000'],
   ] as const) {
     await page.getByLabel('Cut for').fill(typed);
     await page.getByRole('button', { name: 'Begin this antenna' }).click();

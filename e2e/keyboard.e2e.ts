@@ -54,7 +54,7 @@ test('the whole path by keyboard alone', async ({ page }) => {
   await type(page, 'To', '9.9 MHz');
   await page.keyboard.press('Enter');
   await expect(verdict).toContainText('one service');
-  await press(page, 'Add a receiver');
+  await press(page, 'Add a receiver by its data sheet');
   await type(page, 'Name', 'HF receiver');
   await page.keyboard.press('Enter');
   await expect(page.getByText('HF receiver')).toBeVisible();

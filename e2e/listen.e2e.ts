@@ -31,7 +31,7 @@ test('elements are pasted, a floor is measured, a survey is made: all stay after
   await page.getByLabel('Frequency', { exact: true }).fill('9.65 MHz');
   await page.getByLabel('Noise read').fill('quiet');
   await page.getByRole('button', { name: 'Keep this floor' }).click();
-  await expect(page.getByRole('alert')).toContainText('Type it like -73 dBm or S9+10');
+  await expect(page.getByRole('alert')).toContainText('Type it like -73 dBm, 12 uV');
   await page.getByLabel('Noise read').fill('-85 dBm');
   await page.getByRole('button', { name: 'Keep this floor' }).click();
   const wish = noise.getByRole('row').filter({ hasText: '31 m broadcast' });
@@ -65,7 +65,7 @@ test('elements are pasted, a floor is measured, a survey is made: all stay after
   await survey.getByRole('button', { name: 'Survey as CSV' }).click();
   const csv = await readFile(await (await saved).path(), 'utf8');
   expect(csv).toMatch(
-    /^time_utc,signal,freq_hz,level_dbm,snr_db,antenna\n\d{4}-.*,31 m broadcast,9650000,-73,17,Old dipole/,
+    /^time_utc,signal,freq_hz,level_dbm,snr_db,antenna\r\n\d{4}-.*,31 m broadcast,9650000,-73,17,Old dipole/,
   );
 
   await page.reload();

@@ -254,8 +254,12 @@ test('a ferrite rod is not sealed before three positions agree; the report says 
   await expect(page.getByText('The test stands as not passed: sealing stays locked.')).toBeVisible();
   await page.goto(`${base}/draft`);
   await expect(seal).toBeDisabled();
-  await expect(page.getByRole('checkbox', { name: /Do the three orientations agree/ })).toBeDisabled();
+  await expect(page.getByRole('checkbox', { name: /Do three orientations agree/ })).toBeDisabled();
+  // alike, but beside the target: no seal either
   await positions(['78.40', '78.44', '78.42']);
+  await expect(page.getByText(/The positions agree, but on 78\.42 kHz/)).toBeVisible();
+  await positions(['77.48', '77.52', '77.50']);
+  await page.getByRole('checkbox', { name: 'Measured inside the tube or box that it will be sealed in' }).check();
   await page.getByRole('button', { name: 'Pass this test in the build plan' }).click();
   await expect(page.getByText('The test is passed in the build plan.')).toBeVisible();
   await page.goto(`${base}/draft`);

@@ -25,6 +25,8 @@ async function freshStation(page: Page): Promise<string> {
       lawnAllowed: true,
       noDrilling: false,
       noTransmitting: false,
+      noStakes: false,
+      askFirst: false,
       windLimitMPerS: null,
       windForecastMPerS: null,
       priceWeight: 1,
@@ -196,7 +198,7 @@ test('the plan leaves as GeoJSON and comes back elsewhere; a broken file changes
   // a picture of 2 × 1 points; a text is refused
   const picture = page.getByLabel('Picture file');
   await picture.setInputFiles({ name: 'no.png', mimeType: 'image/png', buffer: Buffer.from('not a picture') });
-  await expect(page.getByText('This file is no PNG or JPEG picture.')).toBeVisible();
+  await expect(page.getByText('This file is not a PNG or JPEG picture.')).toBeVisible();
   const png = Buffer.from(
     'iVBORw0KGgoAAAANSUhEUgAAAAIAAAABCAIAAAB7QOjdAAAAD0lEQVR4nGM4ceIEAwMDAAyQAtXXJRmKAAAAAElFTkSuQmCC',
     'base64',

@@ -104,7 +104,7 @@ test('under the mast: from the wish to the choice, the loop on the lawn and the 
     const level = numbers(await row.getByRole('button', { name: /dBm/ }).innerText())[0];
     expect(Math.abs(level - one.dbm)).toBeLessThan(0.6); // shown without decimals
   }
-  await page.getByRole('button', { name: 'Add a receiver' }).click();
+  await page.getByRole('button', { name: 'Add a receiver by its data sheet' }).click();
   await fill(page, { Name: 'HF receiver' });
   await page.getByRole('button', { name: 'Add the receiver' }).click();
   await expect(page.getByText('HF receiver')).toBeVisible();

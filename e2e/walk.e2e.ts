@@ -60,7 +60,7 @@ test('from a wish to the report: the whole path for one antenna, with a reload i
   await row.getByRole('button', { name: /108 dBµV/ }).click();
   await expect(page.getByText('E = √(30·EIRP)/d = 0.246 V/m')).toBeVisible();
   await page.keyboard.press('Escape');
-  await page.getByRole('button', { name: 'Add a receiver' }).click();
+  await page.getByRole('button', { name: 'Add a receiver by its data sheet' }).click();
   await page.getByLabel('Name', { exact: true }).fill('HF receiver');
   await page.getByRole('button', { name: 'Add the receiver' }).click();
   await expect(page.getByText('HF receiver')).toBeVisible();
@@ -162,7 +162,9 @@ test('from a wish to the report: the whole path for one antenna, with a reload i
   await page.getByLabel('Noise, antenna off').fill('-119');
   await page.getByLabel('Noise, antenna on').fill('loud');
   await page.getByRole('button', { name: 'Log this reading' }).click();
-  await expect(page.getByRole('alert')).toContainText('"loud" is not a level. Type it like -73 dBm or S9+10.');
+  await expect(page.getByRole('alert')).toContainText(
+    '"loud" is not a level. Type it like -73 dBm, 12 uV, 34 dBuV, 1 mW or S9+10.',
+  );
   await page.getByLabel('Noise, antenna on').fill('-106');
   await page.getByRole('button', { name: 'Log this reading' }).click();
   await expect(page.getByRole('row', { name: /9\.600 MHz/ })).toContainText('0.22 dB');
@@ -173,7 +175,7 @@ test('from a wish to the report: the whole path for one antenna, with a reload i
   await page.getByRole('button', { name: 'New path' }).click();
   await page.getByLabel('Name', { exact: true }).fill('V to receiver');
   await page.getByLabel('Antenna', { exact: true }).selectOption({ index: 1 });
-  await page.getByRole('button', { name: 'Make the path' }).click();
+  await page.getByRole('button', { name: 'Create path' }).click();
   await page.getByRole('button', { name: 'Add a filter' }).click();
   await page.getByLabel('Order', { exact: true }).fill('five');
   await page.getByRole('button', { name: 'Add this stage' }).click();

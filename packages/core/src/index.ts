@@ -1,5 +1,6 @@
 export { LOOP_AMPLIFIER, amplifiedLoop } from './antenna/amplified-loop';
 export { dish, hornGainDbi, waveguide, pointingLossDb, rectangularGuide, apertureReception } from './antenna/aperture';
+export { tryDraft, fitOf, receptionOf, measuredGate } from './antenna/attempt';
 export {
   type Gate,
   type BuildStep,
@@ -72,7 +73,7 @@ export {
   type HeadAmplifier,
   type AntennaKind,
 } from './antenna/kind';
-export { ANTENNA_KINDS, antennaKind, wireModel, startDesign, checkDesign, measuredGate } from './antenna/kinds';
+export { ANTENNA_KINDS, antennaKind, wireModel, startDesign, checkDesign } from './antenna/kinds';
 export {
   shortMonopole,
   type FieldProbe,
@@ -367,8 +368,7 @@ export {
   type NoiseReading,
   type NoiseState,
   type NoiseVerdict,
-  AMPLIFIER_WORDS,
-  READING_STEP_DB,
+  amplifierWords,
   riseOf,
   noiseVerdict,
 } from './noise/verdict';

@@ -1,4 +1,5 @@
-import { requirePositive } from '../errors';
+import { OutOfRangeError, requirePositive } from '../errors';
+import { frequencyText, lengthText } from '../units/format';
 import { complex, type Complex } from '../numeric/complex';
 import { bisect, sineCosineIntegrals } from '../numeric/special';
 import { FREE_SPACE_IMPEDANCE_OHM, SPEED_OF_LIGHT_M_PER_S, VACUUM_PERMEABILITY_H_PER_M } from '../units/constants';
@@ -75,7 +76,11 @@ export function resonantDipole(freqHz: number, diameterM: number): ResonantDipol
   requirePositive(freqHz, 'Frequency (Hz)');
   requirePositive(diameterM, 'Wire diameter (m)');
   const half = wavelengthM(freqHz) / 2;
-  requirePositive(half / 10 - diameterM, 'Wire diameter must stay below a twentieth of the wavelength; the margin (m)');
+  if (diameterM >= half / 10)
+    throw new OutOfRangeError(
+      `A conductor of ${lengthText(diameterM)} is too thick at ${frequencyText(freqHz)}: it must stay below a twentieth of the wavelength, ${lengthText(half / 10, 2)}. Use a thinner one, or another kind.`,
+      'Conductor diameter (m)',
+    );
   const lengthM = bisect((length) => dipoleImpedance(length, diameterM / 2, freqHz).im, 0.6 * half, 1.02 * half, 1e-10);
   return {
     lengthM,

@@ -1,7 +1,6 @@
 import { OutOfRangeError, requireRange } from '../errors';
 import type { Ground, WireModel } from '../solver/model';
 import { amplifiedLoop } from './amplified-loop';
-import type { Gate } from './build-plan';
 import { deltaLoop } from './delta-loop';
 import { checkDimensions } from './dimensions';
 import { discone } from './discone';
@@ -91,9 +90,3 @@ export function checkDesign(design: Design): void {
   requireRange(design.allowance, 'Trim allowance (ratio)', 0, 0.2);
   checkDimensions(antennaKind(design.kind).parameters, design);
 }
-
-/** The test of an antenna that only a measurement passes; undefined where every test is judged by eye. */
-export const measuredGate = (design: Design): Gate | undefined =>
-  antennaKind(design.kind)
-    .draft(design)
-    .steps.flatMap(({ gate }) => (gate?.measured ? [gate] : []))[0];

@@ -62,16 +62,20 @@ function gainAt(gains: readonly GainPoint[], freqHz: number): { gainDbi: number;
   return { gainDbi: a.gainDbi + share * (b.gainDbi - a.gainDbi), outside: false };
 }
 
+/** Less than this reaches nobody; a deep stop band would leave the range of numbers. */
+const LEAST_DBI = -200;
+
 /**
- * What a bought antenna hands on. Evenly spread noise arrives by the same effective gain; its amplifier's own noise is (F − 1) referred to
+ * What a bought antenna hands on. Evenly spread noise arrives by the same effective gain, but never by more than an isotropic antenna’s; its amplifier's own noise is (F − 1) referred to
  * the field by that gain. Outside the given points the nearest one stands, marked rough.
  */
 export function boughtReception({ gains, head, inputFilterHz }: BoughtAntenna): (freqHz: number) => Reception {
   return (freqHz) => {
     const { gainDbi, outside } = gainAt(gains, freqHz);
     const filterDb = inputFilterHz ? filterLossDb({ ...INPUT_FILTER, edgeHighHz: inputFilterHz }, freqHz) : 0;
-    const realisedGainDbi = gainDbi - filterDb;
-    const transfer = powerRatio(realisedGainDbi);
+    const realisedGainDbi = Math.max(LEAST_DBI, gainDbi - filterDb);
+    // more than isotropic is direction, and evenly spread noise has none
+    const transfer = powerRatio(Math.max(LEAST_DBI, Math.min(0, gainDbi) - filterDb));
     return {
       realisedGainDbi,
       transfer,

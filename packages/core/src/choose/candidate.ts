@@ -1,3 +1,4 @@
+import { fitOf, receptionOf } from '../antenna/attempt';
 import { antennaKind, ANTENNA_KINDS, startDesign } from '../antenna/kinds';
 import { CoreError } from '../errors';
 import type { AntennaKind, Design, Fit, HeadAmplifier, KindId, PlaceRoom, Reception } from '../antenna/kind';
@@ -171,7 +172,7 @@ export function readyCandidate(
     };
   }
   const kind = antennaKind(spec.design.kind);
-  const closed = kind.reception?.(spec.design);
+  const closed = receptionOf(spec.design);
   const answers = new Map(
     targets.map((target) => {
       const question = wishQuestion(spec, target, ground);
@@ -290,7 +291,7 @@ export function candidateFit(spec: CandidateSpec, room: PlaceRoom): Fit {
   if (spec.source !== 'bought') {
     const kind = antennaKind(spec.design.kind);
     const surfaceM = wavelengthM(spec.design.freqHz) / 2;
-    const fit = kind.fit(spec.design, room);
+    const fit = fitOf(spec.design, room);
     return kind.ownGround && surfaceM > MOST_SURFACE_M
       ? {
           ...fit,

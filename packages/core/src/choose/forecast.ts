@@ -155,7 +155,7 @@ export function forecastTarget(
         ...remarks,
       ],
     };
-  const behind = powerRatio(receiver.noiseFigureDb + place.lineLossDb(centreHz)); // matched line at 290 K
+  const behind = powerRatio(receiver.noiseFigureDb + Math.min(MOST_LINE_DB, place.lineLossDb(centreHz))); // matched line at 290 K
   const ownFa = head
     ? powerRatio(reception.ownFaDb ?? 0) + (behind - 1) / (powerRatio(head.gainDb) * reception.transfer)
     : (behind - reception.transfer) / reception.transfer;
@@ -265,6 +265,9 @@ function productsOn(
 
 /** Best that a pattern is credited with, dB. */
 const WON_DB = 12;
+
+/** Behind more loss than this nothing is heard; kilometres of cable at microwaves would leave the range of numbers. */
+const MOST_LINE_DB = 300;
 
 /** SNR loss, or a product over the noise, from which a target is not usable, dB. */
 export const UNUSABLE_DB = 20;

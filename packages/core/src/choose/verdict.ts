@@ -1,6 +1,5 @@
-import { antennaKind } from '../antenna/kinds';
-import { CoreError } from '../errors';
-import { countText, midSentence } from '../units/format';
+import { tryDraft } from '../antenna/attempt';
+import { midSentence } from '../units/format';
 import { hearingState, type TargetForecast } from './forecast';
 import { heardCount, mayStay, spoiltCount, usable, type Candidate } from './rank';
 
@@ -50,7 +49,7 @@ function bestSentence(best: Candidate, heard: number): string {
   const { forecasts, lossDb = 0 } = best;
   const against = `${lossDb >= 0 ? 'loses' : 'wins'} ${dbText(lossDb)} of SNR against an ideal antenna`;
   if (forecasts.length > 1)
-    return `The ${candidateName(best)} hears ${heard} of ${countText(forecasts.length, 'target')} best here: it ${against}, weighted over what it hears.`;
+    return `The ${candidateName(best)} hears ${heard} of ${forecasts.length} targets best here: it ${against}, weighted over what it hears.`;
   const [{ target, marginDb = 0 }] = forecasts;
   return `The ${candidateName(best)} hears ${target.name} best here: it ${against}, and outside noise arrives ${dbText(marginDb)} ${marginDb >= 0 ? 'above' : 'below'} what the chain adds.`;
 }
@@ -61,12 +60,7 @@ export function firstPiece({
 }: Candidate):
   { readonly count: number; readonly name: string; readonly cutM: number; readonly finishedM: number } | undefined {
   if (spec.source === 'bought') return undefined;
-  try {
-    return antennaKind(spec.design.kind).draft(spec.design).pieces[0];
-  } catch (error) {
-    if (error instanceof CoreError) return undefined;
-    throw error;
-  }
+  return tryDraft(spec.design).draft?.pieces[0];
 }
 
 function nextOf(best: Candidate): Pick<ChoiceVerdict, 'next' | 'step'> {

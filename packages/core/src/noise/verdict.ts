@@ -22,15 +22,16 @@ export interface NoiseVerdict<R extends NoiseReading = NoiseReading> {
   readonly next: string;
 }
 
-/** What a rise says about an amplifier, in a word or two; table and report read this. */
-export const AMPLIFIER_WORDS: Readonly<Record<AmplifierAdvice, string>> = {
+const AMPLIFIER_WORDS: Readonly<Record<AmplifierAdvice, string>> = {
   none_needed: 'not needed',
   little: 'little gained',
   at_antenna_helps: 'helps, at the antenna',
 };
 
-/** Level readings are believed to this, dB. */
-export const READING_STEP_DB = 0.1;
+/** What a rise says about an amplifier, in a word or two; table and report read this. Without a rise nothing from outside was heard, and nothing can be said. */
+export const amplifierWords = (riseDb: number): string =>
+  riseDb > 0 ? AMPLIFIER_WORDS[amplifierAdvice(riseDb)] : 'cannot be said';
+
 /** Rise to a tenth of a dB, as the readings are shown. */
 export const riseOf = ({ offDbm, onDbm }: NoiseReading): number => Math.round((onDbm - offDbm) * 10) / 10;
 

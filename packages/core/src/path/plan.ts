@@ -197,7 +197,7 @@ const last = (signalWalk: SignalWalk): number => signalWalk.levelsDbm[signalWalk
 /** Where direct sampling shows a frequency beyond half the sample rate. */
 function aliasOf({ complexSamples, sampleRateHz }: PathReceiver, landsAtHz: number): Pick<PathAnalysis, 'alias'> {
   if (complexSamples || landsAtHz < sampleRateHz / 2) return {};
-  const { appearsAtHz, mirrored } = foldAlias(landsAtHz, sampleRateHz, landsAtHz);
+  const { appearsAtHz, mirrored } = foldAlias(landsAtHz, sampleRateHz, 0);
   return { alias: { appearsAtHz: appearsAtHz ?? 0, mirrored } };
 }
 

@@ -10,12 +10,14 @@ import {
   effectiveNoiseFigureDb,
   expectedNoise,
   fitLineLoss,
+  fitOf,
   floorNear,
   hearsAcross,
   ituRegionOf,
   layoutOf,
   measuredFaDb,
   plotRoom,
+  receptionOf as receptionOfDesign,
   type Band,
   type CandidateSpec,
   type Design,
@@ -172,7 +174,7 @@ export function laidLayout(data: StationData, antennaId: number): Layout | undef
   const feature = laidFeature(data, antennaId);
   const revision = latestRevision(data, antennaId);
   if (!feature || !revision) return undefined;
-  const { needsSpanM, needsHeightM } = antennaKind(revision.kind).fit(designOf(data, revision), roomOf(data));
+  const { needsSpanM, needsHeightM } = fitOf(designOf(data, revision), roomOf(data));
   const features = plotFeaturesOf(data);
   const laid = features.find((one) => one.id === String(feature.id));
   return (
@@ -255,5 +257,5 @@ const asSight = (value: number): Sight => (value >= 3 ? 3 : value >= 2 ? 2 : val
 /** What an antenna hands on at a frequency, from its latest dimensions. */
 export function receptionOf(data: StationData, antennaId: number | null) {
   const revision = antennaId === null ? undefined : latestRevision(data, antennaId);
-  return revision ? antennaKind(revision.kind).reception?.(designOf(data, revision)) : undefined;
+  return revision ? receptionOfDesign(designOf(data, revision)) : undefined;
 }

@@ -1,7 +1,6 @@
 import type { Saved } from '@velvet-reed/contract';
 import {
   analysePath,
-  antennaKind,
   benchVerdict,
   dcPath,
   guardInputs,
@@ -10,6 +9,7 @@ import {
   noiseVerdict,
   pathVerdict,
   trialVerdict,
+  tryDraft,
   type BenchVerdict,
   type DcPath,
   type GuardResult,
@@ -47,7 +47,7 @@ export interface JudgedPath {
 }
 
 /** Why something in this order does not get its supply; undefined when everything does. */
-export const supplyFault = ({ dc }: OrderView): string | undefined => dc.loads.flatMap(({ errors }) => errors)[0];
+const supplyFault = ({ dc }: OrderView): string | undefined => dc.loads.flatMap(({ errors }) => errors)[0];
 
 const judged = new WeakMap<StationData, Map<number, JudgedPath | undefined>>();
 
@@ -149,7 +149,7 @@ export function judgedBench(
   const design = revision && designOf(data, revision);
   const steps = data.trimSteps.filter((step) => step.antennaId === antenna?.id);
   const cut = design && steps.length > 0 ? nextCut(steps, design.freqHz) : undefined;
-  const trimName = design ? antennaKind(design.kind).draft(design).trimName : 'the element';
+  const trimName = (design && tryDraft(design).draft?.trimName) ?? 'the element';
   const verdict = benchVerdict({
     dips,
     targetHz: design?.freqHz,

@@ -1,6 +1,5 @@
 import { SCHEMAS, TRIM_DEFAULTS, type Saved } from '@velvet-reed/contract';
 import {
-  antennaKind,
   CAUTIONS,
   CUT_WORDS,
   dipOf,
@@ -11,7 +10,9 @@ import {
   nextCut,
   showFrequency,
   showLength,
+  tryDraft,
   type Design,
+  type Draft,
 } from '@velvet-reed/core';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
@@ -37,12 +38,18 @@ export default function FieldPage() {
 function Field({ data }: { readonly data: StationData }) {
   const stationId = useStationId();
   const [params, setParams] = useSearchParams();
-  const able = data.antennas.filter(({ id }) => latestRevision(data, id));
+  const draftOf = (id: number) => {
+    const revision = latestRevision(data, id);
+    return revision && tryDraft(designOf(data, revision)).draft;
+  };
+  // only what can be made at all has a length to cut
+  const able = data.antennas.filter(({ id }) => draftOf(id));
   const antenna =
     able.find(({ id }) => id === Number(params.get('antenna'))) ??
     able.find(({ id }) => data.trimSteps.some((step) => step.antennaId === id)) ??
     able.at(-1);
   const revision = antenna && latestRevision(data, antenna.id);
+  const draft = antenna && draftOf(antenna.id);
   return (
     <main id="sheet" tabIndex={-1} className="mx-auto max-w-xl bg-sheet px-4 py-4 outline-none">
       <h1 className="sr-only">At the mast</h1>
@@ -61,8 +68,8 @@ function Field({ data }: { readonly data: StationData }) {
           Back to the whole Bench
         </Link>
       </div>
-      {antenna && revision ? (
-        <Steps key={antenna.id} data={data} antenna={antenna} design={designOf(data, revision)} />
+      {antenna && revision && draft ? (
+        <Steps key={antenna.id} data={data} antenna={antenna} design={designOf(data, revision)} draft={draft} />
       ) : (
         <p className="my-6">
           No antenna is drafted yet.{' '}
@@ -79,17 +86,18 @@ function Steps({
   data,
   antenna,
   design,
+  draft,
 }: {
   readonly data: StationData;
   readonly antenna: Saved<'antennas'>;
   readonly design: Design;
+  readonly draft: Draft;
 }) {
   const stationId = useStationId();
   const record = useOutbox(stationId);
   const waiting = useWaitingSteps(stationId, antenna.id);
   const [cutMade, setCutMade] = useState(false);
   const [photo, setPhoto] = useState<File>();
-  const draft = antennaKind(design.kind).draft(design);
   const { trimName } = draft;
   const startLengthM = draft.pieces[0].cutM;
   const steps = [...data.trimSteps.filter((step) => step.antennaId === antenna.id), ...waiting];

@@ -1,11 +1,11 @@
 import {
-  antennaKind,
   CAUTIONS,
   dipOf,
   frequencyText,
   lengthText,
   showFrequency,
   showLength,
+  tryDraft,
   unphysicalPoints,
   type BenchVerdict,
   type FeedLine,
@@ -69,6 +69,7 @@ function Bench({ data }: { readonly data: StationData }) {
   const { shown, doubts, curves, placed } = useCurves({ loaded, plane, line, live, held });
   const revision = antenna && latestRevision(data, antenna.id);
   const design = revision && designOf(data, revision);
+  const { draft } = design ? tryDraft(design) : {};
   const latest = shown.at(-1);
   const [fault, setFault] = useState<string>();
   const { verdict, steps, cut, trimName } = judgedBench(data, antenna, latest?.dips, fault);
@@ -133,18 +134,20 @@ function Bench({ data }: { readonly data: StationData }) {
           {latest && <BandTable loaded={latest} bands={bandsOf(data)} />}
         </>
       )}
-      {antenna && design && (
+      {antenna && design && draft && (
         <TrimDiary
-          key={antenna.id}
+          key={`diary ${antenna.id}`}
           antenna={antenna}
           steps={steps}
           targetHz={design.freqHz}
           trimName={trimName}
           measuredHz={latest && dipOf(latest.dips, design.freqHz)?.freqHz}
-          startLengthM={antennaKind(design.kind).draft(design).pieces[0].cutM}
+          startLengthM={draft.pieces[0].cutM}
         />
       )}
-      {antenna && <BeforeAfter key={antenna.id} loaded={loaded} antennaName={antenna.name} onFault={setFault} />}
+      {antenna && (
+        <BeforeAfter key={`compare ${antenna.id}`} loaded={loaded} antennaName={antenna.name} onFault={setFault} />
+      )}
       <details>
         <summary className="mb-3 text-plum">
           More tools: distance to a fault, as built, plan a sweep, check figures, several wires, coils by noise,
@@ -153,7 +156,7 @@ function Bench({ data }: { readonly data: StationData }) {
         <Distance loaded={loaded} line={line} />
         {antenna && design && (
           <AsBuiltPanel
-            key={antenna.id}
+            key={`built ${antenna.id}`}
             loaded={loaded}
             design={design}
             groundId={data.station.groundId}
@@ -163,8 +166,8 @@ function Bench({ data }: { readonly data: StationData }) {
         )}
         <SweepPlanner data={data} />
         <Claims />
-        <WiresTogether key={antenna?.id} design={design} groundId={data.station.groundId} />
-        <CoilByNoise key={antenna?.id} data={data} antenna={antenna} />
+        <WiresTogether key={`wires ${antenna?.id}`} design={design} groundId={data.station.groundId} />
+        <CoilByNoise key={`coil ${antenna?.id}`} data={data} antenna={antenna} />
         <Readings />
         <Practice />
       </details>

@@ -11,7 +11,9 @@ import {
   lengthText,
   showFrequency,
   showLength,
+  fitOf,
   stepStates,
+  tryDraft,
   withEntry,
   withPermission,
   type Design,
@@ -97,16 +99,6 @@ const antennaFields = (data: StationData): readonly FieldSpec[] => [
     ],
   },
 ];
-
-/** The draft of a design, or why there is none. */
-function tryDraft(design: Design): { readonly draft?: Draft; readonly fault?: string } {
-  try {
-    return { draft: antennaKind(design.kind).draft(design) };
-  } catch (error) {
-    if (!(error instanceof CoreError)) throw error;
-    return { fault: error.message };
-  }
-}
 
 /** The question for the solver, when the wires can be drawn at all. */
 function tryModel(design: Design, groundId: string, band: { lowHz: number; highHz: number }, arrivalDeg: number) {
@@ -304,7 +296,7 @@ function Verdict({
   const stationId = useStationId();
   const kind = antennaKind(design.kind);
   const piece = draft.pieces[0];
-  const fit = kind.fit(design, data.station);
+  const fit = fitOf(design, data.station);
   const dip = kind.trim && state.sweep && modelDip(state.sweep);
   const steps = stepStates(
     withPermission(withEntry(draft.steps, data.station.noDrilling), data.station.askFirst),
@@ -364,7 +356,7 @@ function DraftNotes({
   readonly draft: Draft;
   readonly data: StationData;
 }) {
-  const fit = antennaKind(design.kind).fit(design, data.station);
+  const fit = fitOf(design, data.station);
   return (
     <>
       <Note title="Does it fit?">

@@ -1,7 +1,6 @@
 import { SCHEMAS, type Saved } from '@velvet-reed/contract';
 import {
-  amplifierAdvice,
-  AMPLIFIER_WORDS,
+  amplifierWords,
   CAUTIONS,
   fixed,
   frequencyText,
@@ -176,7 +175,7 @@ function ChecksTable({
                     />
                   )}
                 </td>
-                <td>{AMPLIFIER_WORDS[amplifierAdvice(rise)]}</td>
+                <td>{amplifierWords(rise)}</td>
                 <td>
                   <ChangeButton
                     resource="noiseChecks"
@@ -256,7 +255,7 @@ function LogCheck({ data }: { readonly data: StationData }) {
               { op: 'create', resource: 'noiseChecks', values: check },
               entry(
                 'noise',
-                `${frequencyText(check.freqHz, 4)}: noise rises ${fixed(rise, 1)} dB with the antenna; ${snrLossDb === null ? 'no outside noise seen' : `${fixed(snrLossDb, 2)} dB of SNR lost to the receiver`}. Amplifier: ${AMPLIFIER_WORDS[amplifierAdvice(rise)]}.`,
+                `${frequencyText(check.freqHz, 4)}: noise rises ${fixed(rise, 1)} dB with the antenna; ${snrLossDb === null ? 'no outside noise seen' : `${fixed(snrLossDb, 2)} dB of SNR lost to the receiver`}. Amplifier: ${amplifierWords(rise)}.`,
               ),
             ],
             'Logged.',

@@ -1,7 +1,5 @@
 import {
-  amplifierAdvice,
-  AMPLIFIER_WORDS,
-  antennaKind,
+  amplifierWords,
   bandTable,
   bandText,
   choiceVerdict,
@@ -23,6 +21,7 @@ import {
   plain,
   mayStay,
   showPower,
+  tryDraft,
   type Candidate,
   type SweepData,
 } from '@velvet-reed/core';
@@ -143,7 +142,8 @@ function antennaPart(data: StationData, samples: ReadonlyMap<number, SweepData>)
   return data.antennas.flatMap((antenna): Content[] => {
     const revision = latestRevision(data, antenna.id);
     if (!revision) return [];
-    const draft = antennaKind(revision.kind).draft(designOf(data, revision));
+    const { draft, fault } = tryDraft(designOf(data, revision));
+    if (!draft) return [heading(`Draft and Bench: ${antenna.name}`), fault ?? ''];
     const steps = data.trimSteps.filter((step) => step.antennaId === antenna.id);
     const sweeps = data.sweeps.flatMap((header) => {
       const sweep = samples.get(header.id);
@@ -248,7 +248,7 @@ function noisePart(data: StationData): Content[] {
           `${fixed(check.onDbm, 1)} dBm`,
           `${fixed(rise, 1)} dB`,
           snrLossDb === null ? 'no rise' : `${fixed(snrLossDb, snrLossDb < 1 ? 2 : 1)} dB`,
-          AMPLIFIER_WORDS[amplifierAdvice(rise)],
+          amplifierWords(rise),
         ];
       }),
     ),

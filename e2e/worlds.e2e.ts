@@ -1,0 +1,62 @@
+import { expect, test } from '@playwright/test';
+import { randomStation } from '../packages/contract/src/testing/random-station';
+import { watch } from './helpers';
+
+const STAGES = ['Plot', 'Choose', 'Draft', 'Bench', 'Trials', 'Noise', 'Path', 'Guard', 'Notebook', 'Listen'];
+const WORLDS = 30;
+/** Text that no listener may ever read. */
+const NONSENSE = /\bNaN\b|\bundefined\b|\bInfinity\b|\[object|This page failed|That did not work/;
+const OF: Readonly<Record<string, string>> = {
+  ...{ targetId: 'targets', antennaId: 'antennas', antennaAId: 'antennas', antennaBId: 'antennas' },
+  ...{ receiverId: 'receivers', trialId: 'trials', pathId: 'paths', guardPlanId: 'guardPlans' },
+};
+
+test(`${WORLDS} made-up stations: every page opens, says something, and nothing that is nonsense`, async ({ page }) => {
+  const faults = await watch(page);
+  for (let seed = 1; seed <= WORLDS; seed += 1) {
+    const { station, lists, sweeps } = randomStation(7000 + seed);
+    const made = await page.request.post('/api/stations', { data: station });
+    expect(made.status(), `station ${seed}: ${await made.text()}`).toBe(201);
+    const id = Number(/"id":(\d+)/.exec(await made.text())?.[1]);
+    const ids = new Map<string, number[]>();
+    for (const [resource, records] of Object.entries(lists)) {
+      if (records.length === 0) continue;
+      const changes = records.map((record) => ({
+        op: 'create',
+        resource,
+        values: Object.fromEntries(
+          Object.entries(record).map(([name, value]) => [
+            name,
+            name in OF && typeof value === 'number' ? ids.get(OF[name])?.[value - 1] : value,
+          ]),
+        ),
+      }));
+      const answer = await page.request.post(`/api/stations/${id}/changes`, { data: { changes } });
+      expect(answer.status(), `${resource} of station ${seed}: ${await answer.text()}`).toBe(200);
+      const list = /"ids":\[([\d,]*)\]/.exec(await answer.text())?.[1] ?? '';
+      ids.set(resource, list.split(',').map(Number));
+    }
+    await page.goto(`/s/${id}/listen`);
+    await expect(page.locator('.verdict')).toContainText(`Made up ${7000 + seed}`);
+    if (seed <= 6 && sweeps.length > 0) {
+      await page.goto(`/s/${id}/bench`);
+      const [{ name, touchstone }] = sweeps;
+      await page
+        .getByLabel('Sweep files')
+        .setInputFiles({ name, mimeType: 'text/plain', buffer: Buffer.from(touchstone) });
+      await expect(page.getByText(name).first()).toBeVisible();
+    }
+    for (const stage of STAGES) {
+      await page
+        .getByRole('navigation', { name: 'Stages' })
+        .getByRole('link', { name: new RegExp(`^.?\\s*${stage}`) })
+        .click();
+      await expect(page.getByRole('heading', { level: 1, name: stage })).toBeAttached();
+      await expect(page.locator('.verdict')).toContainText(/\w/);
+      expect(await page.locator('body').innerText(), `${stage} of station ${seed}`).not.toMatch(NONSENSE);
+      const sideways = await page.evaluate(() => document.documentElement.scrollWidth - innerWidth);
+      expect(sideways, `${stage} of station ${seed} runs off the page`).toBeLessThanOrEqual(0);
+    }
+    expect(faults, `station ${seed}`).toEqual([]);
+  }
+});

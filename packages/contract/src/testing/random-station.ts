@@ -1,0 +1,346 @@
+import {
+  ANTENNA_KINDS,
+  CABLE_CLASSES,
+  ENVIRONMENTS,
+  GROUND_CLASSES,
+  parseQuantity,
+  PLOT_KINDS,
+  STAGE_FIGURES,
+  STAGE_KINDS,
+  startDesign,
+} from '@velvet-reed/core';
+import { PATH_DEFAULTS, STAGE_DEFAULTS, STATION_DEFAULTS, TRIM_DEFAULTS, WISH_DEFAULTS } from '../defaults';
+import type { ResourceName, Values } from '../resources';
+
+/** Uniform numbers in [0, 1) from a seed (mulberry32). */
+function uniformFrom(seed: number): () => number {
+  let state = seed >>> 0;
+  return () => {
+    state = (state + 0x6d2b79f5) >>> 0;
+    let t = Math.imul(state ^ (state >>> 15), state | 1);
+    t = (t + Math.imul(t ^ (t >>> 7), t | 61)) ^ t;
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
+  };
+}
+
+/** Records of a made-up station. Numbers that name other records count from 1 in the list of that resource. */
+export interface RandomStation {
+  readonly seed: number;
+  readonly station: Readonly<Record<string, unknown>>;
+  readonly lists: Readonly<Partial<Record<ResourceName, readonly Readonly<Record<string, unknown>>[]>>>;
+  /** Samples of the sweeps, in their order: frequency in Hz, reflection as re and im. */
+  readonly sweeps: readonly { readonly name: string; readonly touchstone: string; readonly antennaId: number | null }[];
+}
+
+const STAMP_MS = Date.UTC(2026, 2, 8, 12);
+
+/**
+ * A station of a listener as odd as the fields allow: any number of wishes from 10 kHz to 24 GHz, every kind with dimensions inside its limits, no
+ * receiver or several, transmitters near and far, paths, sweeps, trials, logs and rules. The same seed gives the same station.
+ */
+export function randomStation(seed: number): RandomStation {
+  const uniform = uniformFrom(seed);
+  const between = (low: number, high: number): number => low + (high - low) * uniform();
+  const log = (low: number, high: number): number => low * (high / low) ** uniform();
+  const count = (most: number): number => Math.floor((most + 1) * uniform() ** 2);
+  const whole = (low: number, high: number): number => Math.floor(between(low, high + 1));
+  const pick = <T>(list: readonly T[]): T => list[Math.min(list.length - 1, Math.floor(uniform() * list.length))];
+  const maybe = (share = 0.5): boolean => uniform() < share;
+  const many = <T>(most: number, make: (i: number) => T): readonly T[] =>
+    Array.from({ length: count(most) }, (_, i) => make(i));
+  const round = (value: number, digits = 6): number => Number(value.toPrecision(digits));
+  const level = (low = -135, high = -20): number => Math.round(between(low, high) * 10) / 10;
+  const idOf = (list: readonly unknown[]): number => whole(1, list.length);
+  const maybeId = (list: readonly unknown[]): number | null => (list.length > 0 && maybe(0.7) ? idOf(list) : null);
+
+  const station = {
+    ...STATION_DEFAULTS,
+    name: `Made up ${seed}`,
+    latDeg: round(between(-85, 85)),
+    lonDeg: round(between(-180, 180)),
+    environment: pick(ENVIRONMENTS),
+    noiseOffsetDb: Math.round(between(-10, 25)),
+    spanM: round(log(0.3, 400), 3),
+    heightM: round(log(0.3, 60), 3),
+    cableId: pick(CABLE_CLASSES).id,
+    lineLengthM: round(maybe(0.1) ? 0 : log(0.5, 300), 3),
+    groundId: pick(GROUND_CLASSES).id,
+    nothingVisible: maybe(0.2),
+    lawnAllowed: maybe(0.8),
+    noDrilling: maybe(0.2),
+    noTransmitting: maybe(0.3),
+    noStakes: maybe(0.3),
+    askFirst: maybe(0.2),
+    priceWeight: whole(0, 5),
+    effortWeight: whole(0, 5),
+    sightWeight: whole(0, 5),
+  };
+
+  const targets = many(30, (i): Values<'targets'> => {
+    const lowHz = Math.round(log(10e3, 23e9));
+    const highHz = Math.min(24e9, Math.round(lowHz * (1 + log(1e-4, maybe(0.1) ? 1 : 0.1))) + 10);
+    const place = maybe(0.4);
+    return {
+      ...WISH_DEFAULTS,
+      name: `wish ${i + 1}`,
+      lowHz,
+      highHz,
+      bandwidthHz: pick([10, 500, 2400, 5000, 10e3, 200e3, 2e6]),
+      weight: whole(1, 5),
+      ...(place ? { latDeg: round(between(-90, 90)), lonDeg: round(between(-180, 180)) } : {}),
+      ...(maybe(0.2) ? { arrivalDeg: whole(0, 90) } : {}),
+      ...(maybe(0.2) ? { fromMin: whole(0, 1439), toMin: whole(0, 1439) } : {}),
+    };
+  });
+  const receivers = many(4, (i): Values<'receivers'> => {
+    const minHz = Math.round(log(1e3, 1e8));
+    return {
+      name: `receiver ${i + 1}`,
+      bits: Math.round(between(6, 18) * 10) / 10,
+      fullScaleDbm: Math.round(between(-50, 15)),
+      sampleRateHz: Math.round(log(48e3, 250e6)),
+      complexSamples: maybe(),
+      noiseFigureDb: Math.round(between(1, 40)),
+      iip2Dbm: Math.round(between(-10, 90)),
+      iip3Dbm: Math.round(between(-40, 45)),
+      minHz,
+      maxHz: Math.min(300e9, Math.round(minHz * log(2, 1e5)) + 1),
+    };
+  });
+  const emitters = many(8, (i): Values<'emitters'> => ({
+    name: `transmitter ${i + 1}`,
+    freqHz: Math.round(log(10e3, 24e9)),
+    powerW: round(log(0.001, 1e6), 2),
+    powerKind: pick(['ERP', 'EIRP', 'EMRP'] as const),
+    distanceM: round(log(1, 1e6), 3),
+    own: maybe(0.15),
+  }));
+  const antennas = many(5, (i): Values<'antennas'> => ({ name: `antenna ${i + 1}`, targetId: maybeId(targets) }));
+  const revisions = antennas.flatMap((_, i): Values<'revisions'>[] =>
+    Array.from({ length: whole(0, 2) }, (_unused, number) => {
+      const kind = pick(ANTENNA_KINDS);
+      const design = startDesign(kind.id, Math.round(log(10e3, 24e9)));
+      const set = kind.parameters.filter(() => maybe(0.3));
+      return {
+        antennaId: i + 1,
+        number: number + 1,
+        kind: kind.id,
+        freqHz: design.freqHz,
+        diameterM: maybe(0.7) ? design.diameterM : round(log(2e-5, 0.05), 2),
+        insulated: maybe(0.3),
+        allowance: round(between(0, 0.1), 2),
+        dimensions: Object.fromEntries(
+          set.map(({ id, least, most, whole: counted }) => {
+            const value = least > 0 ? log(least, most) : between(least, most);
+            return [id, counted ? Math.round(value) : Math.min(most, Math.max(least, round(value, 4)))];
+          }),
+        ),
+        gates: maybe(0.2) ? ['tested'] : [],
+        done: [],
+      };
+    }),
+  );
+  const trimSteps = antennas.flatMap((_, i) => {
+    let lengthM = log(0.02, 50);
+    let freqHz = log(20e3, 2e9);
+    return many(5, (): Values<'trimSteps'> => {
+      lengthM *= between(0.9, 1.01);
+      freqHz *= between(0.97, 1.1);
+      return { ...TRIM_DEFAULTS, antennaId: i + 1, lengthM: round(lengthM), freqHz: Math.round(freqHz) };
+    });
+  });
+  const trials =
+    antennas.length < 2
+      ? []
+      : many(3, (i): Values<'trials'> => ({
+          name: `trial ${i + 1}`,
+          antennaAId: 1,
+          antennaBId: 2,
+          freqHz: Math.round(log(10e3, 24e9)),
+          wishedDb: pick([1, 3, 6]),
+          conditions: '',
+        }));
+  const readings = trials.flatMap((_, i) => {
+    const [ahead, spread] = [between(-6, 6), pick([0, 0.05, 1, 4, 12])];
+    return many(16, (round_): Values<'readings'> => {
+      const off = (): number =>
+        Math.round((spread * (uniform() + uniform() - 1) + between(-0.2, 0.2) * Math.sign(spread)) * 10) / 10;
+      const levelADbm = level(-100, -50);
+      const noiseADbm = level(-130, -101);
+      const read = (value: number): number | null => (maybe(0.95) ? Math.round(value * 10) / 10 : null);
+      return {
+        trialId: i + 1,
+        round: round_,
+        levelADbm: read(levelADbm),
+        noiseADbm: read(noiseADbm),
+        levelBDbm: read(levelADbm + ahead + off()),
+        noiseBDbm: read(noiseADbm + off()),
+      };
+    });
+  });
+  const noiseChecks = many(6, (): Values<'noiseChecks'> => {
+    const offDbm = level(-135, -90);
+    return {
+      antennaId: maybeId(antennas),
+      freqHz: Math.round(log(10e3, 3e9)),
+      offDbm,
+      onDbm: Math.round((offDbm + between(-2, 25)) * 10) / 10,
+    };
+  });
+  const paths =
+    targets.length === 0 || receivers.length === 0
+      ? []
+      : many(3, (i): Values<'paths'> => ({
+          ...PATH_DEFAULTS,
+          name: `path ${i + 1}`,
+          receiverId: idOf(receivers),
+          targetId: idOf(targets),
+          antennaId: maybeId(antennas),
+        }));
+  const pathStages = paths.flatMap((_, i) => {
+    const stages = many(5, (place): Values<'pathStages'> => {
+      const kind = pick(STAGE_KINDS.filter((one) => one !== 'part'));
+      const edgeLowHz = Math.round(log(10e3, 2e9));
+      return {
+        ...STAGE_DEFAULTS,
+        pathId: i + 1,
+        name: `${kind} ${place + 1}`,
+        kind,
+        figures: Object.fromEntries(
+          STAGE_FIGURES[kind]
+            .filter(({ optional }) => !optional || maybe(0.5))
+            .map((spec) => [
+              spec.id,
+              spec.options
+                ? pick(spec.options).value
+                : maybe(0.5) && spec.start !== ''
+                  ? parseQuantity(spec.start, spec.dimension, spec.bareUnit ? { bareUnit: spec.bareUnit } : {})
+                  : (spec.id === 'outputs' ? whole : between)(spec.least, spec.most),
+            ]),
+        ),
+        firstPlace: place,
+        secondPlace: 5 - place,
+        cableId: pick(CABLE_CLASSES).id,
+        lengthM: round(log(0.1, 200), 3),
+        gainDb: whole(5, 40),
+        noiseFigureDb: whole(1, 10),
+        iip2Dbm: whole(0, 80),
+        iip3Dbm: whole(-20, 40),
+        lossDb: whole(0, 30),
+        shape: pick(['lowpass', 'highpass', 'bandpass', 'bandstop'] as const),
+        family: pick(['butterworth', 'chebyshev'] as const),
+        order: whole(1, 9),
+        edgeLowHz,
+        edgeHighHz: Math.round(edgeLowHz * log(1.05, 30)),
+      };
+    });
+    return stages;
+  });
+  const guardPlans = many(2, (i): Values<'guardPlans'> => ({
+    name: `transmitter ${i + 1} of mine`,
+    powerW: round(log(0.1, 1500), 2),
+    freqHz: Math.round(log(136e3, 10e9)),
+    wishedMarginDb: whole(0, 20),
+    meterResolutionW: pick([0.01, 0.1, 1]),
+  }));
+  const guardInputs = guardPlans.flatMap((_, i) =>
+    many(4, (k): Values<'guardInputs'> => ({
+      guardPlanId: i + 1,
+      name: `input ${k + 1}`,
+      antennaName: antennas.length > 0 && maybe(0.8) ? `antenna ${whole(1, antennas.length)}` : 'elsewhere',
+      disconnects: maybe(0.7),
+      isolationDb: whole(0, 120),
+      limitDbm: whole(-20, 20),
+    })),
+  );
+  const plotFeatures = many(8, (i): Values<'plotFeatures'> => {
+    const kind = pick(PLOT_KINDS.filter((one) => one !== 'picture'));
+    return {
+      name: `${kind} ${i + 1}`,
+      kind,
+      points: Array.from(
+        { length: whole(1, 4) },
+        () => [round(between(-40, 40), 3), round(between(-40, 40), 3)] as const,
+      ),
+      heightM: round(between(0, 15), 2),
+      endHeightM: round(between(0, 15), 2),
+      clearanceM: round(between(0, 5), 2),
+      widthM: 0,
+      antennaId: kind === 'antenna' ? maybeId(antennas) : null,
+      attachmentId: null,
+    };
+  });
+  const noiseFloors = many(2, (): Values<'noiseFloors'> => ({
+    freqHz: Math.round(log(100e3, 1e9)),
+    levelDbm: level(),
+    bandwidthHz: pick([500, 2400, 10e3]),
+    antennaId: maybeId(antennas),
+  }));
+  const boughtAntennas = many(3, (i): Values<'boughtAntennas'> => ({
+    name: `bought ${i + 1}`,
+    gains: Array.from({ length: whole(1, 4) }, (_, k) => ({
+      freqHz: Math.round(1e6 * 10 ** k),
+      gainDbi: whole(-40, 12),
+    })),
+    amplified: maybe(),
+    gainDb: whole(0, 30),
+    noiseFigureDb: whole(1, 12),
+    iip2Dbm: whole(10, 90),
+    iip3Dbm: whole(-10, 40),
+    inputFilterHz: maybe(0.3) ? 30e6 : null,
+    sizeM: round(log(0.05, 20), 2),
+    price: whole(0, 800),
+    hours: whole(0, 20),
+    sight: whole(0, 3),
+  }));
+  let clockMs = STAMP_MS;
+  const floorReadings = many(40, (): Values<'floorReadings'> => {
+    clockMs += Math.round(log(1e3, 1e7));
+    return { atMs: clockMs, freqHz: 9.6e6, levelDbm: level(-125, -80) };
+  });
+  const deviceSwitchings = many(4, (): Values<'deviceSwitchings'> => ({
+    device: pick(['lamp', 'heater', 'charger']),
+    freqHz: Math.round(log(100e3, 100e6)),
+    onDbm: level(-110, -80),
+    offDbm: level(-120, -90),
+    atMs: STAMP_MS + whole(0, 1e8),
+  }));
+  const surveyReadings =
+    antennas.length === 0
+      ? []
+      : many(6, (i): Values<'surveyReadings'> => ({
+          antennaId: idOf(antennas),
+          name: `signal ${(i % 3) + 1}`,
+          freqHz: Math.round(log(100e3, 1e9)),
+          levelDbm: level(-110, -40),
+          noiseDbm: level(-130, -90),
+          atMs: STAMP_MS + i * 60_000,
+        }));
+  const sweeps = many(3, (i) => {
+    const middle = log(100e3, 2e9);
+    const [lowHz, highHz] = [middle * between(0.7, 0.95), middle * between(1.05, 1.4)];
+    const points = whole(2, 200);
+    const [resonanceHz, q, ohm] = [middle * between(0.8, 1.2), log(3, 200), log(5, 500)];
+    const lines = Array.from({ length: points }, (_, k) => {
+      const freqHz = lowHz + ((highHz - lowHz) * k) / (points - 1);
+      const x = ohm * q * (freqHz / resonanceHz - resonanceHz / freqHz);
+      const below = (ohm + 50) ** 2 + x ** 2;
+      return `${freqHz} ${((ohm - 50) * (ohm + 50) + x ** 2) / below} ${(100 * x) / below}`;
+    });
+    return {
+      name: `sweep ${i + 1}.s1p`,
+      touchstone: ['# Hz S RI R 50', ...lines].join('\n'),
+      antennaId: maybeId(antennas),
+    };
+  });
+  return {
+    seed,
+    station,
+    lists: {
+      ...{ targets, receivers, emitters, antennas, revisions, trimSteps, trials, readings, noiseChecks },
+      ...{ paths, pathStages, guardPlans, guardInputs, plotFeatures, noiseFloors, boughtAntennas },
+      ...{ floorReadings, deviceSwitchings, surveyReadings },
+    },
+    sweeps,
+  };
+}
