@@ -1,4 +1,6 @@
-// Speed against targets that no test asserts: `npm run bench [-- interface path ranking solver worlds]`. Each part prints its figures and the target beside them.
+// Speed against targets that no test asserts: `npm run bench [-- crash fuzz interface path ranking solver worlds]`. Each part prints its figures and the target beside them.
+import { crashBench } from './crash';
+import { fuzzBench } from './fuzz';
 import { interfaceBench } from './interface';
 import { pathBench } from './path';
 import { rankingBench } from './ranking';
@@ -11,6 +13,8 @@ const PARTS: Readonly<Record<string, () => Promise<void>>> = {
   path: pathBench,
   worlds: worldsBench,
   interface: interfaceBench,
+  crash: crashBench,
+  fuzz: fuzzBench,
 };
 
 const asked = process.argv.slice(2);

@@ -33,8 +33,13 @@ test(`${WORLDS} made-up stations: every page opens, says something, and nothing 
       }));
       const answer = await page.request.post(`/api/stations/${id}/changes`, { data: { changes } });
       expect(answer.status(), `${resource} of station ${seed}: ${await answer.text()}`).toBe(200);
-      const list = /"ids":\[([\d,]*)\]/.exec(await answer.text())?.[1] ?? '';
-      ids.set(resource, list.split(',').map(Number));
+      const saved: unknown = await answer.json();
+      ids.set(
+        resource,
+        (Array.isArray(saved) ? saved : []).map((one: unknown) =>
+          typeof one === 'object' && one !== null && 'id' in one ? Number(one.id) : 0,
+        ),
+      );
     }
     await page.goto(`/s/${id}/listen`);
     await expect(page.locator('.verdict')).toContainText(`Made up ${7000 + seed}`);

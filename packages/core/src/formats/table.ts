@@ -135,7 +135,9 @@ function findDelimiter(sample: readonly string[]): Delimiter | undefined {
       if (isData(filled)) widths.set(filled.length, (widths.get(filled.length) ?? 0) + 1);
     }
     const rows = Math.max(0, ...widths.values());
-    if (rows > 0 && (best === undefined || rows > best.rows)) best = { delimiter, rows };
+    // blanks also stand inside cells (a date and its time): they part columns only where nothing else does
+    const needed = (best?.rows ?? 0) * (delimiter === ' ' ? 4 : 1);
+    if (rows > needed) best = { delimiter, rows };
   }
   return best?.delimiter;
 }
@@ -258,7 +260,7 @@ export function readTable(text: string, answer: Pick<TableAnswer, 'decimal'> = {
         );
     } else if (!comment) {
       // a damaged row keeps the width of the others; what has another width closes the table
-      if (filled.length === rows[0].cells.length && filled.some(looksNumeric))
+      if (filled.length === rows[0].cells.length && filled.some((cell) => looksNumeric(cell) || looksTimed(cell)))
         rows.push({ line: entry.line, cells: filled });
       else tail ??= entry;
     }

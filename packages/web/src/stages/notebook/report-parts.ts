@@ -21,7 +21,7 @@ const rowsOf = (table: unknown): readonly unknown[][] =>
     : [];
 
 /** A number with a unit behind it, as the tables of the report show it. */
-const MEASURED = /^([−-]?\d[\d.]*)\s*(k?Hz|[MG]Hz|[mck]?m|dB(?:m|i|µV\/m)?|[mkM]?W|Ω|°|%|s|min|h|V\/m)$/;
+const MEASURED = /^([+−-]?\d[\d.]*)\s*(k?Hz|[MG]Hz|[mck]?m|dB(?:m|i|µV\/m)?|[mkM]?W|Ω|°|%|s|min|h|V\/m)$/;
 
 /** Units out of the cells into the heading, where a whole column has one unit; the cells are then plain numbers. */
 function plainTable(rows: readonly (readonly string[])[]): readonly (readonly string[])[] {

@@ -1,0 +1,243 @@
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
+import { describe, expect, test } from '@jest/globals';
+import {
+  analysePath,
+  benchVerdict,
+  ellipticLowpass,
+  floorSteps,
+  fullScaleHeadroom,
+  guardInputs,
+  guardVerdict,
+  insideNearField,
+  ladderLossDb,
+  nextCut,
+  noiseVerdict,
+  OutOfRangeError,
+  pathVerdict,
+  sealingVerdict,
+  trialVerdict,
+  type PathReceiver,
+  type PathStage,
+  type PathVerdict,
+  type Resonance,
+  type TrialPair,
+} from './index';
+
+const RECEIVER: PathReceiver = {
+  name: 'Rx',
+  ...{ bits: 12, fullScaleDbm: -10, sampleRateHz: 125e6, complexSamples: false, noiseFigureDb: 15 },
+  ...{ iip2Dbm: 60, iip3Dbm: 25, minHz: 1e4, maxHz: 60e6 },
+};
+const WANTED = { lowHz: 9.6e6, highHz: 9.7e6, bandwidthHz: 5000, externalFaDb: 45 };
+
+describe('the verdict of a path', () => {
+  const judge = (
+    orders: readonly (readonly PathStage[])[],
+    signals: readonly { readonly name: string; readonly freqHz: number; readonly levelDbm: number }[],
+    over: Partial<typeof WANTED> = {},
+    supplyFault?: string,
+  ): PathVerdict =>
+    pathVerdict(
+      orders.map((stages, i) => ({
+        order: i + 1,
+        names: stages.map(({ name }) => name),
+        stages,
+        analysis: analysePath(stages, RECEIVER, { ...WANTED, ...over, signals }),
+        ...(supplyFault && i === 0 ? { supplyFault } : {}),
+      })),
+      { targetName: '31 m', receiverName: 'Rx', transmitters: signals.length },
+    );
+  const lowpass: PathStage = {
+    kind: 'filter',
+    name: 'low-pass',
+    filter: {
+      ...{ shape: 'lowpass', family: 'butterworth', order: 5, rippleDb: 0.1, insertionLossDb: 0 },
+      ...{ edgeLowHz: 3e6, edgeHighHz: 3e6 },
+    },
+  };
+  test('out of the receiver’s range comes before everything', () => {
+    const { better, sentence } = judge([[]], [], { lowHz: 100e6, highHz: 101e6 });
+    expect(better.state).toBe('out of reach');
+    expect(sentence).toMatch(/does not reach Rx/);
+  });
+  test('beyond half its rate a receiver shows an alias, never a target', () => {
+    // 62.5 MHz is half of 125 MHz: 59 MHz is shown, and with 100 MHz samples folds to 41 MHz (by hand)
+    const slow = { ...RECEIVER, sampleRateHz: 100e6 };
+    const analysis = analysePath([], slow, { ...WANTED, lowHz: 58.9e6, highHz: 59.1e6, signals: [] });
+    const { better } = pathVerdict([{ order: 1, names: [], stages: [], analysis }], {
+      ...{ targetName: '6 m', receiverName: 'Rx', transmitters: 0 },
+    });
+    expect(better.state).toBe('alias');
+    expect(better.because).toContain('41.0');
+  });
+  test('−5 dBm into −10 dBm of full scale is 5 dB over, and said so', () => {
+    const { better, sentence, next } = judge([[], []], [{ name: 'near', freqHz: 5e6, levelDbm: -5 }]);
+    expect(better.state).toBe('overload');
+    expect(sentence).toMatch(/Rx is driven 5\.0 dB over its full scale/);
+    expect(next).toMatch(/at least 5 dB|at least 6 dB/);
+    expect(fullScaleHeadroom([-5], -10).headroomTotalDb).toBeCloseTo(-5, 9);
+  });
+  test('a filter that takes the wanted band away is the cause, whatever noise it saves', () => {
+    const { better } = judge([[lowpass]], [{ name: 'far', freqHz: 5e6, levelDbm: -80 }]);
+    expect(better.state).toBe('blocked');
+    expect(better.because).toMatch(/low-pass takes 5\d dB off the wanted band/); // 10 log(1 + (9.65/3)^10) = 50.7 dB
+  });
+  test('without transmitters nothing is said of overload', () => {
+    const { limit, next, overloadJudged } = judge([[], []], []);
+    expect(overloadJudged).toBe(false);
+    expect(limit).toMatch(/overload is not judged/);
+    expect(next).toMatch(/Enter the transmitters nearby/);
+  });
+  test('an order whose amplifier gets no supply is not the better one', () => {
+    const { better, other } = judge([[], []], [{ name: 'far', freqHz: 5e6, levelDbm: -80 }], {}, 'Amp gets no supply.');
+    expect(better.order).toBe(2);
+    expect(other?.state).toBe('no supply');
+  });
+});
+
+const dip = (freqHz: number): Resonance => ({ freqHz, swr: 1.2, widthSwr: 2 });
+describe('the verdict of the Bench', () => {
+  const cut = nextCut([{ lengthM: 5, freqHz: 14e6 }], 14.2e6);
+  test('the dip nearest to the target counts, also when another is deeper', () => {
+    const verdict = benchVerdict({ dips: [dip(28e6), dip(14e6)], targetHz: 14.2e6, cut, trimName: 'each arm' });
+    expect(verdict.dipHz).toBe(14e6);
+    expect(verdict.state).toBe('cut');
+    expect(verdict.sentence).toMatch(/200 kHz too low\. Another dip, at 28\.00 MHz, is deeper and not meant/);
+  });
+  test('a fault forbids every cut; two cuts that made it worse do too', () => {
+    const fault = benchVerdict({
+      dips: [dip(14e6)],
+      targetHz: 14.2e6,
+      cut,
+      trimName: 'arm',
+      fault: 'A joint is open.',
+    });
+    expect([fault.state, fault.cutM]).toEqual(['fault', undefined]);
+    const worse = nextCut(
+      [
+        { lengthM: 5.2, freqHz: 14.0e6 },
+        { lengthM: 5.1, freqHz: 13.9e6 },
+        { lengthM: 5.0, freqHz: 13.8e6 },
+      ],
+      14.2e6,
+    );
+    const verdict = benchVerdict({ dips: [dip(13.8e6)], targetHz: 14.2e6, cut: worse, trimName: 'arm' });
+    expect([verdict.state, verdict.cutM]).toEqual(['stop', undefined]);
+  });
+  test('a dip above the target is too short: never a cut', () => {
+    const verdict = benchVerdict({ dips: [dip(14.5e6)], targetHz: 14.2e6, cut, trimName: 'arm' });
+    expect(verdict.state).toBe('too short');
+    expect(verdict.next).toMatch(/do not cut/);
+  });
+  test('sealing waits for three positions, on the target, inside the tube', () => {
+    const tube = { insideTube: true };
+    expect(sealingVerdict([77.5e3, 77.52e3], 77.5e3, tube).mayBeSealed).toBe(false);
+    expect(sealingVerdict([77.5e3, 77.52e3, 78.2e3], 77.5e3, tube).sentence).toMatch(/do not seal/);
+    expect(sealingVerdict([78.4e3, 78.42e3, 78.44e3], 77.5e3, tube).sentence).toMatch(/920 Hz above the target/);
+    expect(sealingVerdict([77.5e3, 77.52e3, 77.48e3], 77.5e3, { insideTube: false }).mayBeSealed).toBe(false);
+    expect(sealingVerdict([77.5e3, 77.52e3, 77.48e3], 77.5e3, tube).mayBeSealed).toBe(true);
+  });
+});
+
+describe('the verdict of Guard', () => {
+  const input = (antennaName: string, isolationDb: number, disconnects = true) => ({
+    ...{ id: antennaName, name: `input of ${antennaName}`, antennaName, disconnects, isolationDb, limitDbm: 0 },
+  });
+  const state = (inputs: readonly ReturnType<typeof input>[], antennas: readonly string[]) =>
+    guardVerdict(guardInputs(100, inputs, 10), antennas).state;
+  test('nothing entered is nothing known; an antenna without an input is unknown, not safe', () => {
+    expect(state([], ['Loop'])).toBe('nothing entered');
+    expect(state([input('Loop', 70)], ['Loop', 'Wire'])).toBe('unknown');
+    expect(state([input('Loop', 70)], ['loop '])).toBe('safe');
+    expect(state([input('Loop', 55)], ['Loop'])).toBe('thin'); // 50 dBm − 55 dB = −5 dBm
+    expect(state([input('Loop', 45)], ['Loop', 'Wire'])).toBe('danger');
+    expect(state([input('Loop', 120, false)], ['Loop'])).toBe('uncovered');
+  });
+  test('even below every limit it says that the isolation was typed, not measured', () => {
+    expect(guardVerdict(guardInputs(100, [input('Loop', 70)], 10), ['Loop']).sentence).toMatch(/typed, not measured/);
+  });
+  // λ/2π at 7 MHz: 42.8 / 6.283 = 6.82 m (Balanis, Antenna Theory, ch. 4)
+  test('far-field figures are doubted within λ/2π', () => {
+    expect([insideNearField(6.7, 7e6), insideNearField(6.9, 7e6)]).toEqual([true, false]);
+  });
+});
+
+describe('noise and trials', () => {
+  test('a reading that does not rise tells of nothing from outside; floors of another kind are counted', () => {
+    expect(noiseVerdict([]).state).toBe('nothing measured');
+    expect(noiseVerdict([], 2).state).toBe('some other floor');
+    expect(noiseVerdict([{ freqHz: 7e6, offDbm: -110, onDbm: -110.02 }]).state).toBe('no rise');
+    // −10 log(1 − 10^−0.3) = 3.0 dB at 3 dB, 0.46 dB at 10 dB (by hand)
+    const three = noiseVerdict([{ freqHz: 7e6, offDbm: -110, onDbm: -107 }]);
+    expect([three.state, three.sentence.includes('3.0 dB of SNR')]).toEqual(['receiver decides', true]);
+    const ten = noiseVerdict([{ freqHz: 7e6, offDbm: -110, onDbm: -100 }]);
+    expect([ten.state, ten.sentence.includes('0.46 dB of SNR')]).toEqual(['outside decides', true]);
+  });
+  const pairs = (differences: readonly number[]): TrialPair[] =>
+    differences.map((d) => ({ levelADbm: -80, noiseADbm: -100, levelBDbm: -80 + d, noiseBDbm: -100 }));
+  const names = { a: 'A', b: 'B' };
+  test('differences alike to the last digit prove nothing: they tell of the meter', () => {
+    const verdict = trialVerdict(pairs([3, 3, 3, 3, 3, 3, 3, 3]), names);
+    expect(verdict.snr.proven).toBe(false);
+    expect(verdict.sentence).toMatch(/alike to the last digit/);
+  });
+  test('an interval that is shown as beginning at 0.0 dB proves nothing', () => {
+    // mean 0.5, spread so that Student's t over 8 pairs gives a lower end under 0.05 dB
+    const verdict = trialVerdict(pairs([0.5, 1.2, -0.2, 0.9, 0.1, 1.0, 0, 0.5]), names);
+    expect(verdict.snr.result?.ciLow).toBeLessThan(0.1);
+    expect(verdict.snr.proven).toBe(Math.round((verdict.snr.result?.ciLow ?? 0) * 10) > 0);
+    expect(trialVerdict(pairs([2.1, 3.4, 2.8, 3.9, 2.4, 3.1, 2.6, 3.3]), names).snr.proven).toBe(true);
+  });
+  test('a gap in the log is no step at a moment', () => {
+    const at = (minutes: number): number => Date.UTC(2026, 7, 4, 9) + minutes * 60_000;
+    const log = (gapMin: number) =>
+      Array.from({ length: 16 }, (_, i) => ({
+        atMs: at(i < 8 ? i : i + gapMin),
+        levelDbm: (i < 8 ? -88 : -101) + 0.1 * (i % 3),
+      }));
+    expect(floorSteps(log(0))).toHaveLength(1);
+    expect(floorSteps(log(600))).toHaveLength(0);
+  });
+});
+
+/** Attenuations of prototypes computed by a general-purpose library; the file says which. */
+const table: unknown = JSON.parse(
+  readFileSync(path.join(process.cwd(), 'packages/core/testdata/elliptic-prototypes.json'), 'utf8'),
+);
+const isTable = (
+  value: unknown,
+): value is { ratios: readonly number[]; rows: readonly (readonly [number, number, number, readonly number[]])[] } =>
+  typeof value === 'object' && value !== null && 'rows' in value && 'ratios' in value;
+
+test('elliptic low-passes of every order, ripple and depth agree with the prototypes of a general-purpose library', () => {
+  if (!isTable(table)) throw new Error('The table of prototypes is not there.');
+  for (const [order, rippleDb, stopDb, losses] of table.rows) {
+    const { branches } = realisable({ order, rippleDb, stopDb, edgeHz: 1e6, lineOhm: 50 });
+    table.ratios.forEach((ratio, i) => {
+      const off = Math.abs(ladderLossDb(branches, ratio * 1e6, 50) - losses[i]);
+      // beside a zero of transmission a last digit of its frequency is worth much: there a part of the figure counts
+      if (!(off < Math.max(0.003, 0.003 * losses[i])))
+        throw new Error(`order ${order}, ${rippleDb} dB, ${stopDb} dB at ${ratio}: ${off} dB off`);
+    });
+  }
+  expect(table.rows.length).toBeGreaterThan(40);
+});
+
+/** The first order of traps without a negative element. */
+function realisable(
+  spec: Omit<Parameters<typeof ellipticLowpass>[0], 'trapOrder'>,
+): ReturnType<typeof ellipticLowpass> {
+  const orders = (rest: readonly number[]): number[][] =>
+    rest.length === 0
+      ? [[]]
+      : rest.flatMap((one) => orders(rest.filter((r) => r !== one)).map((more) => [one, ...more]));
+  const traps = Array.from({ length: (spec.order - 1) / 2 }, (_, i) => (spec.order - 1) / 2 - i);
+  for (const trapOrder of orders(traps))
+    try {
+      return ellipticLowpass({ ...spec, trapOrder });
+    } catch (error) {
+      if (!(error instanceof OutOfRangeError)) throw error;
+    }
+  throw new Error(`No order of traps serves ${spec.order}.`);
+}
