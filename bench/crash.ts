@@ -4,7 +4,6 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { copyFileSync, existsSync, mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import sqlite3 from 'sqlite3';
 import { openDatabase } from '../packages/server/src/database';
 import { migrator } from '../packages/server/src/migrate';
 import { HUT } from '../packages/server/src/test-server';
@@ -47,16 +46,17 @@ const post = (address: string, body: unknown): Promise<Response> =>
   fetch(address, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
 
 /** What SQLite itself says of a file, nobody else having it open. */
-const integrity = (file: string): Promise<string> =>
-  new Promise((resolve) => {
-    const db = new sqlite3.Database(file, (fault) => {
-      if (fault) return resolve(fault.message);
-      db.get('PRAGMA integrity_check', (error, row) => {
-        db.close();
-        resolve(error ? error.message : String(Object.values(row ?? {})[0]));
-      });
-    });
-  });
+async function integrity(file: string): Promise<string> {
+  const db = openDatabase(file);
+  try {
+    const [rows] = await db.sequelize.query('PRAGMA integrity_check');
+    return JSON.stringify(rows).includes('"ok"') ? 'ok' : JSON.stringify(rows).slice(0, 200);
+  } catch (error) {
+    return String(error);
+  } finally {
+    await db.sequelize.close();
+  }
+}
 
 /** Ends the server in the middle of writes; everything acknowledged must be there, once. */
 async function writes(uniform: () => number): Promise<void> {

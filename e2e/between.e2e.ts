@@ -262,7 +262,7 @@ test('between antenna and receiver: a filter designed and its place, best order,
   await fill(page, 'Receiver set-up', { On: '14.1 MHz', 'reads as': '10.000087 MHz' });
   const dongle = cards.getByRole('listitem').filter({ hasText: 'dongle, direct' });
   await expect(dongle).toContainText('Ghosts: 14.70 MHz, 42.90 MHz appear in the same place');
-  await expect(dongle).toContainText('below half the sample rate (14.40 MHz)');
+  await expect(dongle).toContainText('everything above 14.40 MHz, half the sample rate, folds somewhere');
   await expect(cards.getByRole('status')).toContainText(/\+8\.7\sppm/);
   await expect(cards.getByRole('status')).toContainText(/83\.3\sHz/);
   await expect(cards.getByRole('status')).toContainText(/1\.27\skHz/);

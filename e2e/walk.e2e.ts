@@ -181,6 +181,7 @@ test('from a wish to the report: the whole path for one antenna, with a reload i
   await page.getByRole('button', { name: 'Add this stage' }).click();
   await expect(page.getByRole('alert')).toContainText('"five" is not a number');
   await page.getByLabel('Order', { exact: true }).fill('5');
+  await page.getByLabel('Upper edge').fill('30 MHz');
   await page.getByLabel('Insertion loss').fill('0 dB');
   await page.getByRole('button', { name: 'Add this stage' }).click();
   // five poles of 0.1 dB at 30 MHz take 56.8 dB at 95.3 MHz (Matthaei, Young & Jones)

@@ -1,6 +1,6 @@
 export { LOOP_AMPLIFIER, amplifiedLoop } from './antenna/amplified-loop';
 export { dish, hornGainDbi, waveguide, pointingLossDb, rectangularGuide, apertureReception } from './antenna/aperture';
-export { tryDraft, fitOf, receptionOf, measuredGate } from './antenna/attempt';
+export { tryDraft, knownDimensions, fitOf, receptionOf, measuredGate } from './antenna/attempt';
 export {
   type Gate,
   type BuildStep,
@@ -890,5 +890,5 @@ export {
 export { inchText } from './units/inches';
 export { type Dimension, type ParseOptions, parseQuantity } from './units/quantity';
 export { S_UNIT_DB, s9Dbm, type SReading, dbmToS, sToDbm, dbmToDbMicrovolt, emfToDbm } from './units/s-meter';
-export { type Slip, slipOf, levelSlipOf } from './units/slip';
+export { type Slip, slipOf, levelSlipOf, bandSlipOf } from './units/slip';
 export { wavelengthM, waveNumberRadPerM } from './units/wavelength';

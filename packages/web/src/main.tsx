@@ -41,20 +41,23 @@ const page = (load: () => PageModule) => {
   );
 };
 
+/** Shown in the place of the stage that failed: the rail stays, and every other stage with it. */
+const FAULT = (
+  <Trouble
+    error={new Error('This page met a fault. Go to another stage, or reload it; nothing that was saved is lost.')}
+    retry={() => location.reload()}
+  />
+);
+
 const router = createBrowserRouter([
   { path: '/', element: <StationsPage />, errorElement: <Trouble error={undefined} /> },
   {
     path: '/s/:station',
     element: <Frame />,
-    errorElement: (
-      <Trouble
-        error={new Error('This page met a fault. Reload it; nothing that was saved is lost.')}
-        retry={() => location.reload()}
-      />
-    ),
+    errorElement: FAULT,
     children: [
       { index: true, element: <Navigate to="listen" replace /> },
-      ...Object.entries(STAGE_PAGES).map(([path, load]) => ({ path, element: page(load) })),
+      ...Object.entries(STAGE_PAGES).map(([path, load]) => ({ path, element: page(load), errorElement: FAULT })),
     ],
   },
   {

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { randomStation } from '@velvet-reed/contract/testing';
 import {
+  ANTENNA_KINDS,
   antennaKind,
   choiceVerdict,
   CoreError,
@@ -19,6 +20,7 @@ import {
   type ForecastPlace,
   type ForecastTarget,
   type Hearing,
+  type KindId,
   type RankRules,
   type ReadyCandidate,
   type SweepData,
@@ -108,9 +110,10 @@ interface Judged {
   readonly ranked: readonly Candidate[];
 }
 
-function choose(data: StationData, view: 'quiet' | 'signal'): Judged {
+/** @param kinds the kinds compared beside what is owned or could be bought; absent: all. */
+function choose(data: StationData, view: 'quiet' | 'signal', kinds?: readonly KindId[]): Judged {
   const targets = wishTargets(data, AT_MS);
-  const specs = [...ownCandidates(data), ...boughtCandidates(data), ...kindCandidates(targets, roomOf(data))];
+  const specs = [...ownCandidates(data), ...boughtCandidates(data), ...kindCandidates(targets, roomOf(data), kinds)];
   const place = forecastPlace(data);
   const { ground } = groundClass(data.station.groundId);
   const asked = hearingQuestions(
@@ -132,6 +135,10 @@ function choose(data: StationData, view: 'quiet' | 'signal'): Judged {
   };
   return { ready, targets, place, rules, ranked: rankCandidates(ready, targets, place, rules) };
 }
+
+/** Four kinds for a world; every kind has its turn. */
+const kindsOf = (seed: number): readonly KindId[] =>
+  [0, 1, 2, 3].map((i) => ANTENNA_KINDS[(4 * seed + i) % ANTENNA_KINDS.length].id);
 
 /** Text that no listener may ever read. */
 const NONSENSE = /NaN|undefined|Infinity|\[object|null\b/;
@@ -157,7 +164,7 @@ describe(`${WORLDS} made-up stations`, () => {
 
   test('Choose: what is recommended fits, is allowed, hears something and overloads nothing; the counts are those of the table', () => {
     eachWorld(1, ({ data }, seed) => {
-      const { ranked } = choose(data, seed % 2 === 0 ? 'quiet' : 'signal');
+      const { ranked } = choose(data, seed % 2 === 0 ? 'quiet' : 'signal', kindsOf(seed));
       const verdict = choiceVerdict(ranked);
       expect(`${verdict.sentence} ${verdict.next}`).not.toMatch(NONSENSE);
       for (const one of ranked) {

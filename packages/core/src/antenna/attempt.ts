@@ -1,6 +1,6 @@
 import { CoreError } from '../errors';
 import type { Gate } from './build-plan';
-import type { Design, Draft, Fit, PlaceRoom, Reception } from './kind';
+import type { Design, Dimensions, Draft, Fit, PlaceRoom, Reception } from './kind';
 import { antennaKind } from './kinds';
 
 /** What a design gives, or the sentence why it cannot be made with these dimensions: a stored draft may be one. */
@@ -17,6 +17,18 @@ function attempt<T>(work: () => T): { readonly value: T } | { readonly fault: st
 export function tryDraft(design: Design): { readonly draft?: Draft; readonly fault?: string } {
   const tried = attempt(() => antennaKind(design.kind).draft(design));
   return 'value' in tried ? { draft: tried.value } : tried;
+}
+
+/** Dimensions of a design as far as there are any: where a closed form does not hold, that dimension is absent. */
+export function knownDimensions(design: Design): Partial<Dimensions> {
+  const out: Record<string, number> = {};
+  for (const parameter of antennaKind(design.kind).parameters) {
+    const { id } = parameter;
+    const set = design.dimensions[id];
+    const tried = set === undefined ? attempt(() => parameter.start(design, out)) : { value: set };
+    if ('value' in tried && Number.isFinite(tried.value)) out[id] = tried.value;
+  }
+  return out;
 }
 
 /** Whether a design fits; one that cannot be made does not, and says why. */

@@ -78,7 +78,7 @@ export function setupCard(receiver: CardReceiver, freqHz: number, bandwidthHz: n
     ...(alias.appearsAtHz === undefined ? {} : { appearsAtHz: alias.appearsAtHz }),
     ghostsHz: alias.sameBinHz.filter((ghost) => Math.abs(ghost - freqHz) > 1),
     filter: below
-      ? `a low-pass that stops from ${frequencyText(sampleRateHz - freqHz)} up, below half the sample rate (${frequencyText(half)})`
+      ? `a low-pass that passes ${frequencyText(freqHz)} and stops from ${frequencyText(sampleRateHz - freqHz)} up, where it would fold; everything above ${frequencyText(half)}, half the sample rate, folds somewhere`
       : `a band-pass around ${frequencyText(freqHz)}: everything else folds onto it`,
     floorDbfs,
     remarks: [

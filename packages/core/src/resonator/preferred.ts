@@ -52,11 +52,25 @@ export function paddingChoices(targetF: number, series: PreferredSeries, most = 
   const pairs = values.flatMap((large, i) => values.slice(0, i + 1).map((small) => choice([large, small], targetF)));
   // a third part only makes sense within the last decade and a half
   const near = values.filter((value) => value > targetF / 300);
+  // for every pair only the values beside what is still missing can be among the best
   const triples = near.flatMap((a, i) =>
-    near.slice(0, i + 1).flatMap((b, j) => near.slice(0, j + 1).map((c) => choice([a, b, c], targetF))),
+    near.slice(0, i + 1).flatMap((b, j) => {
+      const at = firstFrom(near, targetF - a - b);
+      return near.slice(Math.max(0, at - most), Math.min(j + 1, at + most)).map((c) => choice([a, b, c], targetF));
+    }),
   );
   return [...singles, ...pairs, ...triples]
     .sort((a, b) => a.error - b.error || a.parts.length - b.parts.length)
-    .filter((one, i, all) => all.findIndex((other) => other.parts.join() === one.parts.join()) === i)
     .slice(0, most);
+}
+
+/** Place of the first value in a rising list that is not below another, by halving. */
+function firstFrom(rising: readonly number[], value: number): number {
+  let [low, high] = [0, rising.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (rising[middle] < value) low = middle + 1;
+    else high = middle;
+  }
+  return low;
 }

@@ -2,7 +2,7 @@
 export interface Slip {
   /** What was probably meant. */
   readonly meant: number;
-  readonly kind: 'tenfold' | 'thousandfold' | 'sign';
+  readonly kind: 'tenfold' | 'hundredfold' | 'thousandfold' | 'sign';
 }
 
 /** How close to a power of ten a ratio must lie to look like a slip, in decades: a factor of 2 either way. */
@@ -15,7 +15,7 @@ const CLEARLY_NEGATIVE = -20;
 const middle = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1];
 
 /**
- * Whether a positive quantity is a factor of ten or a thousand off its neighbours. It is asked back, never refused: the listener may be right.
+ * Whether a positive quantity is a factor of ten, a hundred or a thousand off its neighbours. It is asked back, never refused: the listener may be right.
  * @param neighbours earlier values, or what the context expects; empty: nothing to compare with.
  */
 export function slipOf(value: number, neighbours: readonly number[]): Slip | undefined {
@@ -25,6 +25,7 @@ export function slipOf(value: number, neighbours: readonly number[]): Slip | und
   if (Math.abs(decades) < CALM) return undefined;
   for (const [power, kind] of [
     [1, 'tenfold'],
+    [2, 'hundredfold'],
     [3, 'thousandfold'],
   ] as const)
     if (Math.abs(Math.abs(decades) - power) <= NEAR) return { meant: value / 10 ** (Math.sign(decades) * power), kind };
@@ -40,3 +41,25 @@ export function levelSlipOf(levelDb: number, neighbours: readonly number[]): Sli
   const off = slipOf(-levelDb, [-expected]);
   return off ? { meant: -off.meant, kind: off.kind } : undefined;
 }
+
+/**
+ * Whether a band fits a listed one only after a factor of ten, a hundred or a thousand: "0.5 to 1.7 kHz" where medium wave is meant. Bands that touch a
+ * listed one as they are need no question.
+ * @returns the listed band that was probably meant.
+ */
+export function bandSlipOf<B extends { readonly lowHz: number; readonly highHz: number }>(
+  lowHz: number,
+  highHz: number,
+  listed: readonly B[],
+): B | undefined {
+  if (!(lowHz > 0) || !(highHz > lowHz) || listed.some((one) => lowHz <= one.highHz && highHz >= one.lowHz))
+    return undefined;
+  const near = (a: number, b: number): boolean => Math.abs(Math.log(a / b)) < EDGES_ALIKE;
+  for (const factor of [1000, 1 / 1000, 10, 1 / 10, 100, 1 / 100]) {
+    const found = listed.find((one) => near(lowHz * factor, one.lowHz) && near(highHz * factor, one.highHz));
+    if (found) return found;
+  }
+  return undefined;
+}
+/** Edges within this share of each other are the same band, as a person rounds it. */
+const EDGES_ALIKE = 0.1;

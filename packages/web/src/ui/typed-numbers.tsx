@@ -19,6 +19,18 @@ export function TypedFields({ of, children }: { readonly of: TypedNumbers; reado
             aria-describedby={field.fault ? `${field.id}-fault` : undefined}
             onChange={(event) => of.set(field.name, event.target.value)}
           />
+          {field.meant && (
+            <p role="status" className="max-w-56 text-sm text-caution">
+              About {field.meant.kind} off what is expected here.{' '}
+              <button
+                type="button"
+                className="underline"
+                onClick={() => field.meant && of.set(field.name, field.meant.text)}
+              >
+                Is {field.meant.text} meant?
+              </button>
+            </p>
+          )}
           {field.fault && (
             <p id={`${field.id}-fault`} role="alert" className="max-w-56 text-sm text-danger">
               {field.fault}

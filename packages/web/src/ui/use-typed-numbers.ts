@@ -1,5 +1,6 @@
-import { CoreError, parseQuantity, type Dimension } from '@velvet-reed/core';
+import { CoreError, parseQuantity, slipOf, type Dimension } from '@velvet-reed/core';
 import { useId, useState } from 'react';
+import { typedFrequency, typedLength, typedNumber } from './typed';
 
 /** A number that a person types with any unit. */
 export interface TypedSpec {
@@ -13,6 +14,8 @@ export interface TypedSpec {
   readonly start: string;
   /** May stay empty. */
   readonly optional?: boolean;
+  /** What it is expected to lie near: a value off by a power of ten is asked back. */
+  readonly near?: readonly number[];
 }
 
 interface TypedField extends TypedSpec {
@@ -20,6 +23,8 @@ interface TypedField extends TypedSpec {
   readonly text: string;
   readonly value?: number;
   readonly fault?: string;
+  /** What was probably meant, where the value is a power of ten off what it should lie near. */
+  readonly meant?: { readonly text: string; readonly kind: string };
 }
 
 export interface TypedNumbers {
@@ -36,6 +41,13 @@ export interface KeptTexts {
   readonly texts: Readonly<Record<string, string>>;
   readonly keep: (typed: Readonly<Record<string, string>>) => void;
 }
+
+const typedQuantity = (dimension: Dimension, value: number): string =>
+  dimension === 'frequency'
+    ? typedFrequency(value)
+    : dimension === 'length'
+      ? typedLength(value)
+      : typedNumber(Number(value.toPrecision(6)));
 
 /** Texts of several numbers with their values and faults; nothing is saved. */
 export function useTypedNumbers(specs: readonly TypedSpec[], kept?: KeptTexts): TypedNumbers {
@@ -62,7 +74,10 @@ export function useTypedNumbers(specs: readonly TypedSpec[], kept?: KeptTexts): 
     if (text.trim() === '') return common;
     try {
       const value = parseQuantity(text, spec.dimension, { bareUnit: spec.bareUnit, freqHz: frequencyOf(spec) });
-      return { ...common, value };
+      const slip = slipOf(value, spec.near ?? []);
+      return slip
+        ? { ...common, value, meant: { text: typedQuantity(spec.dimension, slip.meant), kind: slip.kind } }
+        : { ...common, value };
     } catch (error) {
       if (!(error instanceof CoreError)) throw error;
       return { ...common, fault: error.message };

@@ -1,18 +1,18 @@
 import type { Saved } from '@velvet-reed/contract';
 import {
-  antennaKind,
   coilFromTwoResonances,
-  dimensionsOf,
+  knownDimensions,
   fixed,
   padding,
   paddingChoices,
   sealingVerdict,
+  showFrequency,
   significant,
   tunedCoil,
   measuredGate,
   type NoisePeak,
 } from '@velvet-reed/core';
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { designOf, latestRevision } from '../../data/derive';
 import { entry, useWrite, type StationData } from '../../data/station';
 import { Button } from '../../ui/button';
@@ -47,7 +47,7 @@ export function CoilByNoise({
   const revision = antenna && latestRevision(data, antenna.id);
   const design = revision && designOf(data, revision);
   const isRod = design?.kind === 'ferrite-rod';
-  const turns = isRod ? dimensionsOf(antennaKind(design.kind).parameters, design).turns : undefined;
+  const turns = isRod ? knownDimensions(design).turns : undefined;
   const coil = useTypedNumbers(
     [
       { name: 'turns', label: 'Turns', dimension: 'plain', start: turns === undefined ? '' : String(turns) },
@@ -178,7 +178,12 @@ function Padding({
   const typed = useTypedNumbers(
     [
       { name: 'installed', label: 'Capacitor in it, pF', dimension: 'plain', start: '' },
-      { name: 'peak', label: 'Peak now', dimension: 'frequency', bareUnit: 'kHz', start: '', optional: true },
+      {
+        ...{ name: 'peak', label: 'Peak now', dimension: 'frequency', bareUnit: 'kHz', start: '', optional: true },
+        near: [coil.value('target') ?? 0],
+      },
+      // what would it do if this were fitted, whatever is advised
+      { name: 'fitted', label: 'If I add, pF', dimension: 'plain', start: '', optional: true },
     ],
     kept,
   );
@@ -198,7 +203,8 @@ function Padding({
         )
       : undefined;
   const pad = found?.value;
-  const choices = useMemo(() => (pad ? paddingChoices(pad.addF, 'E12') : []), [pad]);
+  const choices = pad ? paddingChoices(pad.addF, 'E12') : [];
+  const fitted = typed.value('fitted');
   return (
     <div className="mt-4">
       <h3 className="font-semibold">What to pad</h3>
@@ -221,6 +227,16 @@ function Padding({
             ; at the target <Value shown={inDb(pad.lossNowDb, 2)} provenance={model('10 log(1 + (Q(f/f₀ − f₀/f))²)')} />{' '}
             are lost until then.
           </p>
+          {fitted !== undefined && installed !== undefined && installed + selfPf + fitted > 0 && (
+            <p>
+              With {significant(fitted, 3)} pF added it would resonate at{' '}
+              <Value
+                shown={showFrequency(pad.predictedHz(fitted * 1e-12), 4)}
+                provenance={model('f √(C / (C + added))')}
+              />
+              .
+            </p>
+          )}
           <ul className="list-disc pl-5" aria-label="Capacitors to add">
             {choices.map((one) => (
               <li key={one.parts.join()}>
@@ -262,6 +278,7 @@ function Positions({
       dimension: 'frequency',
       bareUnit: 'kHz',
       start: '',
+      near: [targetHz ?? 0],
     })),
     kept,
   );

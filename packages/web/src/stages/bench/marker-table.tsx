@@ -19,11 +19,24 @@ export function MarkerTable({
 }) {
   const [text, setText] = useState('');
   const [fault, setFault] = useState('');
+  const [meant, setMeant] = useState<{ readonly typedHz: number; readonly meantHz?: number }>();
+  const set = (freqHz: number): void => {
+    onOwn([...own, freqHz]);
+    setText('');
+    setFault('');
+    setMeant(undefined);
+  };
   const addMarker = (): void => {
     try {
-      onOwn([...own, parseQuantity(text, 'frequency', { bareUnit: 'MHz' })]);
-      setText('');
-      setFault('');
+      const freqHz = parseQuantity(text, 'frequency', { bareUnit: 'MHz' });
+      const inside = (hz: number): boolean => shown.some(({ header }) => hz >= header.startHz && hz <= header.stopHz);
+      if (shown.length === 0 || inside(freqHz)) set(freqHz);
+      else {
+        const factors = [10, 100, 1000, 1 / 10, 1 / 100, 1 / 1000];
+        const meantHz = factors.map((factor) => freqHz * factor).find(inside);
+        setFault('');
+        setMeant({ typedHz: freqHz, ...(meantHz === undefined ? {} : { meantHz }) });
+      }
     } catch (error) {
       setFault(error instanceof Error ? error.message : 'Type a frequency.');
     }
@@ -102,6 +115,19 @@ export function MarkerTable({
           placeholder="9.65 MHz"
         />
         <Button type="submit">Set marker</Button>
+        {meant && (
+          <p role="alert" className="text-sm text-caution">
+            {frequencyText(meant.typedHz, 5)} lies outside every sweep shown.{' '}
+            {meant.meantHz !== undefined && (
+              <Button look="quiet" onClick={() => set(meant.meantHz ?? meant.typedHz)}>
+                Set it at {frequencyText(meant.meantHz, 5)}
+              </Button>
+            )}{' '}
+            <Button look="quiet" onClick={() => set(meant.typedHz)}>
+              Set it there anyway
+            </Button>
+          </p>
+        )}
         {fault && (
           <p id="marker-fault" role="alert" className="text-sm text-danger">
             {fault}

@@ -1,5 +1,5 @@
 import type { Saved } from '@velvet-reed/contract';
-import { antennaKind, checkDesign, dimensionsOf, GROUND_CLASSES, groundClass, type Design } from '@velvet-reed/core';
+import { antennaKind, checkDesign, knownDimensions, GROUND_CLASSES, groundClass, type Design } from '@velvet-reed/core';
 import { useMemo } from 'react';
 import type { FocusBand } from '../../data/focus';
 import { modelOf, questionOf, useModels, type NamedQuestion } from '../../data/model';
@@ -50,7 +50,8 @@ export function family(
       const kind = antennaKind(design.kind);
       const parameter = kind.parameters.find((one) => one.id === comparison.id);
       if (!parameter) return [];
-      const value = dimensionsOf(kind.parameters, design)[parameter.id];
+      const value = knownDimensions(design)[parameter.id];
+      if (value === undefined) return [];
       return FACTORS.map((factor) => {
         const raw = Math.min(parameter.most, Math.max(parameter.least, value * factor));
         return parameter.whole ? Math.round(raw) : Number(raw.toPrecision(3));

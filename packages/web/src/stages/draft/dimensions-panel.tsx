@@ -1,5 +1,5 @@
-import { antennaKind, dimensionsOf, lengthText } from '@velvet-reed/core';
-import { useId } from 'react';
+import { antennaKind, knownDimensions, lengthText, slipOf } from '@velvet-reed/core';
+import { useId, useState } from 'react';
 import { Button } from '../../ui/button';
 import { BASE, shownValue, slideOf, typedValue, type Editing, type Field } from './editing';
 
@@ -8,8 +8,8 @@ export function DimensionsPanel({ editing, onSave }: { readonly editing: Editing
   const id = useId();
   const { design, texts, faults } = editing;
   const kind = antennaKind(design.kind);
-  const values = dimensionsOf(kind.parameters, design);
-  const closed = dimensionsOf(kind.parameters, { ...design, dimensions: {} });
+  const values = knownDimensions(design);
+  const closed = knownDimensions({ ...design, dimensions: {} });
   const bands = values.bands ?? 99;
   const unused = (field: string): boolean => {
     const number = /^(?:band|arm)(\d)/.exec(field)?.[1];
@@ -19,8 +19,20 @@ export function DimensionsPanel({ editing, onSave }: { readonly editing: Editing
     ...BASE.filter((field) => !kind.ignores?.some((ignored) => ignored === field.id)),
     ...kind.parameters
       .filter((parameter) => !unused(parameter.id))
-      .map((parameter) => ({ ...parameter, slide: slideOf(parameter, closed[parameter.id]) })),
+      .map((parameter) => ({
+        ...parameter,
+        slide: slideOf(parameter, closed[parameter.id] ?? values[parameter.id] ?? parameter.least),
+      })),
   ];
+  const slips = fields.flatMap((field) => {
+    const value = values[field.id];
+    if (value === undefined || !texts[field.id] || field.dimension !== 'length') return [];
+    const slip = slipOf(value, [closed[field.id] ?? 0]);
+    return slip ? [{ id: field.id, label: field.label, slip, dimension: field.dimension }] : [];
+  });
+  const slipKey = slips.map(({ id: name, slip }) => `${name} ${slip.meant}`).join();
+  const [confirmed, setConfirmed] = useState('');
+  const asking = slips.length > 0 && confirmed !== slipKey;
   return (
     <form
       noValidate
@@ -28,6 +40,7 @@ export function DimensionsPanel({ editing, onSave }: { readonly editing: Editing
         event.preventDefault();
         const first = Object.keys(faults)[0];
         if (first) document.getElementById(`${id}-${first}`)?.focus();
+        else if (asking) setConfirmed(slipKey);
         else onSave();
       }}
     >
@@ -35,7 +48,8 @@ export function DimensionsPanel({ editing, onSave }: { readonly editing: Editing
         {fields.map((field) => {
           const fault = faults[field.id];
           const value = values[field.id];
-          const placeholder = value === undefined ? '' : typedValue(closed[field.id], field.dimension);
+          const formula = closed[field.id];
+          const placeholder = formula === undefined ? '' : typedValue(formula, field.dimension);
           return (
             <div key={field.id}>
               <label htmlFor={`${id}-${field.id}`} className="block text-sm text-dim">
@@ -75,8 +89,8 @@ export function DimensionsPanel({ editing, onSave }: { readonly editing: Editing
                   (field.hint || '') +
                     (value !== undefined && !texts[field.id]
                       ? `${field.hint ? '; ' : ''}by formula`
-                      : value !== undefined && Math.abs(closed[field.id] / value - 1) > 5e-4
-                        ? `${field.hint ? '; ' : ''}formula: ${shownValue(closed[field.id], field.dimension)}`
+                      : value !== undefined && formula !== undefined && Math.abs(formula / value - 1) > 5e-4
+                        ? `${field.hint ? '; ' : ''}formula: ${shownValue(formula, field.dimension)}`
                         : '')}
               </p>
             </div>
@@ -93,8 +107,14 @@ export function DimensionsPanel({ editing, onSave }: { readonly editing: Editing
           </label>
         )}
       </div>
+      {slips.map(({ id: name, label, slip, dimension }) => (
+        <p key={name} role="status" className="mt-2 text-sm text-caution">
+          {label} is about {slip.kind} off its formula. Did you mean {shownValue(slip.meant, dimension)}?
+          {asking ? '' : ' Press save once more to keep it as typed.'}
+        </p>
+      ))}
       <Button type="submit" look="main" className="mt-3">
-        Save as a new revision
+        {slips.length > 0 && !asking ? 'Save anyway' : 'Save as a new revision'}
       </Button>
       <span className="ml-4 text-sm text-dim">
         {lengthText(design.diameterM)} conductor, {kind.summary}

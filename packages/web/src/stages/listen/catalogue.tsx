@@ -1,5 +1,5 @@
 import { SCHEMAS, WISH_DEFAULTS, type Saved } from '@velvet-reed/contract';
-import { bandText, ituRegionOf } from '@velvet-reed/core';
+import { bandText, ituRegionOf, parseQuantity, type Band } from '@velvet-reed/core';
 import { useState } from 'react';
 import { bandsOf } from '../../data/derive';
 import { entry, useWrite, type StationData } from '../../data/station';
@@ -7,14 +7,30 @@ import { Button } from '../../ui/button';
 import { RecordForm } from '../../ui/record-form';
 import { BAND_FIELDS, bandStart } from './wish-fields';
 
+/** Whether a band is looked for: by its words, with or without blanks ("31m"), or by a frequency in it: in MHz, or in kHz where that is more than MHz reach. */
+function matches(band: Band, typed: string): boolean {
+  const asked = typed.trim().toLowerCase();
+  const words = `${band.name} ${band.service}`.toLowerCase();
+  if (words.includes(asked) || words.replaceAll(' ', '').includes(asked.replaceAll(' ', ''))) return true;
+  const read = tried(() => parseQuantity(asked, 'frequency', { bareUnit: 'MHz' }));
+  if (read === undefined) return false;
+  const hz = /[a-z]/.test(asked) || read < 3e9 ? [read] : [read, read / 1000];
+  return hz.some((one) => one >= band.lowHz && one <= band.highHz);
+}
+function tried(read: () => number): number | undefined {
+  try {
+    return read();
+  } catch {
+    return undefined; // still being typed
+  }
+}
+
 /** The region's bands; each can be wanted, edited for this station, or hidden. */
 export function Catalogue({ data, onClose }: { readonly data: StationData; readonly onClose: () => void }) {
   const { save, trySave } = useWrite();
   const [filter, setFilter] = useState('');
   const [editing, setEditing] = useState<string>();
-  const bands = bandsOf(data).filter((band) =>
-    `${band.name} ${band.service}`.toLowerCase().includes(filter.toLowerCase()),
-  );
+  const bands = bandsOf(data).filter((band) => matches(band, filter));
   const editOf = (bandId: string): Saved<'bandEdits'> | undefined =>
     data.bandEdits.find((edit) => edit.bandId === bandId);
   return (

@@ -11,8 +11,14 @@ import { Caution, Note } from '../../ui/stage';
 import { inDb, Value } from '../../ui/value';
 
 /** To the nearest minute, not cut off. */
-const clock = (ms: number | undefined): string =>
-  ms === undefined ? 'not within that UTC day' : `${new Date(ms + 30_000).toISOString().slice(11, 16)} UTC`;
+/** A time of the UTC day that is looked at; the day before or after says so. */
+function clock(ms: number | undefined, day: string): string {
+  if (ms === undefined) return 'not within that UTC day';
+  const rounded = new Date(ms + 30_000).toISOString();
+  const its = rounded.slice(0, 10);
+  const other = its === day ? '' : its > day ? ', the next UTC day' : ', the UTC day before';
+  return `${rounded.slice(11, 16)} UTC${other}`;
+}
 
 /** "19.3° W" from a signed angle. */
 const degrees = (value: number, positive: string, negative: string): string =>
@@ -115,10 +121,10 @@ function SunNote({ data }: { readonly data: StationData }) {
         </Button>
       )}
       <p>
-        Sunrise <span className="font-mono">{clock(sun.riseMs)}</span>, sunset{' '}
-        <span className="font-mono">{clock(sun.setMs)}</span>; civil twilight{' '}
-        <span className="font-mono">{clock(sun.dawnMs)}</span> to <span className="font-mono">{clock(sun.duskMs)}</span>
-        .
+        Sunrise <span className="font-mono">{clock(sun.riseMs, shown)}</span>, sunset{' '}
+        <span className="font-mono">{clock(sun.setMs, shown)}</span>; civil twilight{' '}
+        <span className="font-mono">{clock(sun.dawnMs, shown)}</span> to{' '}
+        <span className="font-mono">{clock(sun.duskMs, shown)}</span>.
       </p>
       <p>
         At {new Date(atMs).toISOString().slice(11, 16)} UTC it is {lightAt(station, atMs)} here; arrival angles are for

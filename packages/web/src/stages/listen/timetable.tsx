@@ -114,7 +114,14 @@ const FIELDS: readonly FieldSpec[] = [
     hint: 'two lines of 69 characters as published, a line with the name may stand before them',
   },
   { name: 'freqHz', label: 'Frequency', kind: 'quantity', dimension: 'frequency', bareUnit: 'MHz' },
-  { name: 'leastDeg', label: 'Above elevation', kind: 'quantity', dimension: 'angle', bareUnit: '°' },
+  {
+    name: 'leastDeg',
+    label: 'Above elevation',
+    kind: 'quantity',
+    dimension: 'angle',
+    bareUnit: '°',
+    hint: 'horizon 0, overhead 90',
+  },
 ];
 
 function Satellites({ data }: { readonly data: StationData }) {

@@ -1,5 +1,5 @@
 import type { Saved } from '@velvet-reed/contract';
-import { CoreError, parsePosition } from '@velvet-reed/core';
+import { bandSlipOf, bandText, CoreError, parsePosition, type Band } from '@velvet-reed/core';
 import type { FieldSpec } from '../../ui/record-form';
 import { typedFrequency, typedNumber } from '../../ui/typed';
 
@@ -9,6 +9,19 @@ export const BAND_FIELDS: readonly FieldSpec[] = [
   { name: 'highHz', label: 'To', kind: 'quantity', dimension: 'frequency', bareUnit: 'MHz' },
   { name: 'bandwidthHz', label: 'Received bandwidth', kind: 'quantity', dimension: 'frequency', bareUnit: 'kHz' },
 ];
+
+/** What to ask when a band fits a service only after a factor of ten, a hundred or a thousand. */
+export function bandDoubt(
+  { lowHz, highHz }: Readonly<Record<string, unknown>>,
+  bands: readonly Band[],
+): string | undefined {
+  if (typeof lowHz !== 'number' || typeof highHz !== 'number') return undefined;
+  const meant = bandSlipOf(lowHz, highHz, bands);
+  return (
+    meant &&
+    `${bandText(lowHz, highHz)} touches no service of the catalogue. Did you mean ${bandText(meant.lowHz, meant.highHz)}, ${meant.name}?`
+  );
+}
 
 /** "18:00-23:00" as minutes of the UTC day; empty: always. */
 function readHours(text: string): { readonly values: Record<string, unknown> } | { readonly fault: string } {
@@ -69,7 +82,7 @@ export const TARGET_FIELDS: readonly FieldSpec[] = [
     dimension: 'angle',
     bareUnit: '°',
     optional: true,
-    hint: 'elevation; empty: computed from the distance, or assumed',
+    hint: 'elevation: horizon 0, overhead 90; empty: computed from the distance, or assumed',
   },
 ];
 

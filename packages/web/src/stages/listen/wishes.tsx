@@ -1,6 +1,7 @@
 import { SCHEMAS, type Saved } from '@velvet-reed/contract';
 import { arrivalOf, bandText, lightAt, locatorOf, wantedPosition } from '@velvet-reed/core';
 import { useState } from 'react';
+import { bandsOf } from '../../data/derive';
 import { useFocus } from '../../data/focus';
 import { useMoment } from '../../data/moment';
 import { entry, useWrite, type StationData } from '../../data/station';
@@ -12,7 +13,7 @@ import { Section } from '../../ui/stage';
 import { Empty } from '../../ui/states';
 import { Value } from '../../ui/value';
 import { Catalogue } from './catalogue';
-import { hoursText, TARGET_FIELDS, wishStart } from './wish-fields';
+import { bandDoubt, hoursText, TARGET_FIELDS, wishStart } from './wish-fields';
 
 /** What is wanted, from where, at which angle it arrives. */
 export function Wishes({ data }: { readonly data: StationData }) {
@@ -46,6 +47,7 @@ export function Wishes({ data }: { readonly data: StationData }) {
               {editing === target.id && (
                 <RecordForm
                   fields={TARGET_FIELDS}
+                  doubt={(values) => bandDoubt(values, bandsOf(data))}
                   schema={SCHEMAS.targets}
                   start={wishStart(target)}
                   submit="Save the wish"
@@ -71,6 +73,7 @@ export function Wishes({ data }: { readonly data: StationData }) {
           {(close) => (
             <RecordForm
               fields={TARGET_FIELDS}
+              doubt={(values) => bandDoubt(values, bandsOf(data))}
               schema={SCHEMAS.targets}
               start={{
                 name: '',

@@ -103,14 +103,15 @@ function DcOrder({ title, found }: { readonly title: string; readonly found: DcP
       <h3 className="font-semibold">{title}</h3>
       {found.loads.map((load) => (
         <div key={load.name}>
-          {load.volts === undefined ? null : (
+          {load.volts === undefined || load.errors.length > 0 ? null : (
             <p>
               {load.name} gets <Value strong shown={{ digits: fixed(load.volts, 2), unit: 'V' }} provenance={OHM} />{' '}
               from {load.feed}, and works down to {fixed(load.leastV, 1)} V.{' '}
               {load.errors.length + load.warnings.length === 0 ? 'Fine.' : ''}
             </p>
           )}
-          <Sentences errors={load.errors} warnings={load.warnings} />
+          {/* what it would be left with says nothing while something stands in the way */}
+          <Sentences errors={load.errors} warnings={load.errors.length > 0 ? [] : load.warnings} />
         </div>
       ))}
       <Sentences errors={found.errors} warnings={found.warnings} />

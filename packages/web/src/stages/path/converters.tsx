@@ -80,8 +80,11 @@ function Converted({
         shown={inDb(plan.chainNoiseFigureDb, 3)}
         provenance={{ origin: 'model', formula: 'F₁ + (F₂ − 1)/G₁ + …', source: 'Friis, Proc. IRE 32 (1944) 419' }}
       />
-      . Its noise over {frequencyText(bandwidthHz, 2)} is {fixed(plan.noiseDbm, 0)} dBm: a pad of {fixed(plan.padDb, 0)}{' '}
-      dB brings it to {wantedDbm} dBm. Assumed: a sky of {skyK} K, {cableLossDb} dB of cable behind the converter.
+      . Its noise over {frequencyText(bandwidthHz, 2)} is {fixed(plan.noiseDbm, 0)} dBm
+      {plan.padDb >= 0.5
+        ? `: a pad of ${fixed(plan.padDb, 0)} dB brings it to ${wantedDbm} dBm`
+        : `, already at or under the ${wantedDbm} dBm asked for: no pad`}
+      . Assumed: a sky of {skyK} K, {cableLossDb} dB of cable behind the converter.
     </p>
   );
 }

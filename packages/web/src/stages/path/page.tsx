@@ -109,7 +109,12 @@ function PathSheet({
       <Suspense fallback={<Waiting what="the stages" />}>
         <Orders orders={orders} receiverName={receiver.name} headName={asked.head?.name} />
       </Suspense>
-      <StageForms runs={data.plotFeatures.filter((one) => one.kind === 'cable')} path={path} stages={first.stored} />
+      <StageForms
+        target={target}
+        runs={data.plotFeatures.filter((one) => one.kind === 'cable')}
+        path={path}
+        stages={first.stored}
+      />
       <Compare orders={orders} />
       <EveryWish data={data} path={path} receiver={receiver} orders={orders} />
       {orders.map((view) => (

@@ -1,5 +1,13 @@
 import { SCHEMAS, STAGE_DEFAULTS, type Saved } from '@velvet-reed/contract';
-import { cableRunM, lengthText, STAGE_FIGURES, STAGE_KINDS, type FigureSpec, type StageKind } from '@velvet-reed/core';
+import {
+  cableRunM,
+  frequencyText,
+  lengthText,
+  STAGE_FIGURES,
+  STAGE_KINDS,
+  type FigureSpec,
+  type StageKind,
+} from '@velvet-reed/core';
 import { useState } from 'react';
 import { entry, useWrite } from '../../data/station';
 import { Button } from '../../ui/button';
@@ -123,13 +131,45 @@ const START: Readonly<Record<StageKind, Record<string, string>>> = {
   },
 };
 
-/** What a new stage of a kind begins with. */
-const startFor = (kind: StageKind): Record<string, string> => ({
+const SHAPES: Readonly<Record<string, string>> = {
+  lowpass: 'Low-pass',
+  highpass: 'High-pass',
+  bandpass: 'Band-pass',
+  bandstop: 'Band-stop',
+};
+/** The name that a filter gives itself by its shape and edges. */
+function filterName({ shape, edgeLowHz, edgeHighHz }: Readonly<Record<string, unknown>>): string {
+  const [low, high] = [frequencyText(Number(edgeLowHz), 3), frequencyText(Number(edgeHighHz), 3)];
+  const edges = shape === 'lowpass' ? high : shape === 'highpass' ? low : `${low} to ${high}`;
+  return `${SHAPES[String(shape)] ?? 'Filter'} ${edges}`;
+}
+/** A filter whose name nobody chose is called by what it has become. */
+const named = (values: Readonly<Record<string, unknown>>): Readonly<Record<string, unknown>> =>
+  values.kind === 'filter' && /^(Low|High|Band)-(pass|stop) [\d.]+ [kMG]?Hz/.test(String(values.name))
+    ? { ...values, name: filterName(values) }
+    : values;
+
+/** Room above the wanted band for the edge of a new low-pass. */
+const EDGE_RATIO = 1.15;
+
+/** What a new stage of a kind begins with; a filter begins for the band that the path is judged on. */
+const startFor = (kind: StageKind, target: Saved<'targets'> | undefined): Record<string, string> => ({
   ...Object.fromEntries(STAGE_FIGURES[kind].map(({ id, start }) => [id, start])),
   ...START[kind],
+  ...(kind === 'filter' && target ? forBand(target) : {}),
   connectorIn: '',
   connectorOut: '',
 });
+
+function forBand({ lowHz, highHz }: Saved<'targets'>): Record<string, string> {
+  const edgeHighHz = Number((highHz * EDGE_RATIO).toPrecision(3));
+  const edgeLowHz = Number((lowHz / EDGE_RATIO).toPrecision(3));
+  return {
+    name: filterName({ shape: 'lowpass', edgeLowHz, edgeHighHz }),
+    edgeLowHz: typedFrequency(edgeLowHz),
+    edgeHighHz: typedFrequency(edgeHighHz),
+  };
+}
 
 /** A figure as a person would type it again. */
 function figureText(
@@ -186,8 +226,11 @@ export function StageForms({
   path,
   stages,
   runs,
+  target,
 }: {
   readonly path: Saved<'paths'>;
+  /** Wish that the path is judged on. */
+  readonly target: Saved<'targets'>;
   /** Cable runs on the plan. */
   readonly runs: readonly Saved<'plotFeatures'>[];
   readonly stages: readonly Saved<'pathStages'>[];
@@ -220,7 +263,15 @@ export function StageForms({
                 onCancel={() => setEditing(undefined)}
                 onSave={async (values) => {
                   await save(
-                    [{ op: 'update', resource: 'pathStages', id: stage.id, version: stage.version, values }],
+                    [
+                      {
+                        op: 'update',
+                        resource: 'pathStages',
+                        id: stage.id,
+                        version: stage.version,
+                        values: named(values),
+                      },
+                    ],
                     'Stage changed.',
                   );
                   setEditing(undefined);
@@ -247,14 +298,14 @@ export function StageForms({
           fields={fieldsOf(adding, runs)}
           schema={SCHEMAS.pathStages}
           fixed={{ ...STAGE_DEFAULTS, pathId: path.id, kind: adding, firstPlace: place, secondPlace: place }}
-          start={startFor(adding)}
+          start={startFor(adding, target)}
           submit="Add this stage"
           onCancel={() => setAdding(undefined)}
           onSave={async (values) => {
             await save(
               [
-                { op: 'create', resource: 'pathStages', values },
-                entry('path', `${path.name}: added ${String(values.name)}.`),
+                { op: 'create', resource: 'pathStages', values: named(values) },
+                entry('path', `${path.name}: added ${String(named(values).name)}.`),
               ],
               'Stage added.',
             );
