@@ -120,11 +120,18 @@ export interface ForecastPlace {
 export const foldsAt = ({ realSampleRateHz }: Pick<ReceiveEnd, 'realSampleRateHz'>, freqHz: number): boolean =>
   typeof realSampleRateHz === 'number' && freqHz >= realSampleRateHz / 2;
 
-/** Of the receivers that tune the target and do not fold it, the one with the lowest noise figure. */
-const receiverFor = (receivers: readonly ReceiveEnd[], freqHz: number): ReceiveEnd | undefined =>
+/** The receivers that tune the target and do not fold it, the lowest noise figure first. */
+const receiversFor = (receivers: readonly ReceiveEnd[], freqHz: number): readonly ReceiveEnd[] =>
   receivers
     .filter((receiver) => freqHz >= receiver.minHz && freqHz <= receiver.maxHz && !foldsAt(receiver, freqHz))
-    .sort((a, b) => a.noiseFigureDb - b.noiseFigureDb)[0];
+    .sort((a, b) => a.noiseFigureDb - b.noiseFigureDb);
+
+/** The forecast with the receiver that a listener would take: one that is not overdriven before one that is, then the least SNR lost. */
+const betterOf = (a: TargetForecast, b: TargetForecast): TargetForecast => {
+  const [roomA, roomB] = [a, b].map(({ headroomDb = Infinity }) => Math.min(0, headroomDb));
+  if (roomA !== roomB) return roomA > roomB ? a : b;
+  return (b.snrLossDb ?? Infinity) < (a.snrLossDb ?? Infinity) ? b : a;
+};
 
 /**
  * Noise-limited margin and overload of one antenna on one target.
@@ -140,9 +147,9 @@ export function forecastTarget(
 ): TargetForecast {
   const centreHz = (target.lowHz + target.highHz) / 2;
   const externalFaDb = place.externalFaDb(centreHz);
-  const receiver = receiverFor(place.receivers, centreHz);
   const remarks = reception.remark ? [reception.remark] : [];
-  if (!receiver)
+  const receivers = receiversFor(place.receivers, centreHz);
+  if (receivers.length === 0)
     return {
       target,
       externalFaDb,
@@ -155,6 +162,32 @@ export function forecastTarget(
         ...remarks,
       ],
     };
+  return receivers
+    .map((receiver) => withReceiver(receiver, { receptionAt, head, target, place, reception, externalFaDb, remarks }))
+    .reduce(betterOf);
+}
+
+function withReceiver(
+  receiver: ReceiveEnd,
+  {
+    receptionAt,
+    head,
+    target,
+    place,
+    reception,
+    externalFaDb,
+    remarks,
+  }: {
+    readonly receptionAt: (freqHz: number) => Reception;
+    readonly head: HeadAmplifier | undefined;
+    readonly target: ForecastTarget;
+    readonly place: ForecastPlace;
+    readonly reception: Reception;
+    readonly externalFaDb: number;
+    readonly remarks: readonly string[];
+  },
+): TargetForecast {
+  const centreHz = (target.lowHz + target.highHz) / 2;
   const behind = powerRatio(receiver.noiseFigureDb + Math.min(MOST_LINE_DB, place.lineLossDb(centreHz))); // matched line at 290 K
   const ownFa = head
     ? powerRatio(reception.ownFaDb ?? 0) + (behind - 1) / (powerRatio(head.gainDb) * reception.transfer)

@@ -133,7 +133,11 @@ function blockerOf(stages: readonly PathStage[], { reports }: PathAnalysis) {
     name: stage.name,
     kind: stage.kind,
     atHz: reports[i].freqHz,
-    lossDb: reports[i].gainAheadDb - reports[i + 1].gainAheadDb,
+    // what a filter loses everywhere is no fault of its edges
+    lossDb:
+      reports[i].gainAheadDb -
+      reports[i + 1].gainAheadDb -
+      (stage.kind === 'filter' ? stage.filter.insertionLossDb : 0),
   }));
   return losses
     .filter(
