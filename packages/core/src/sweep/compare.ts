@@ -161,17 +161,29 @@ function causesOf(dips: readonly DipChange[], before: readonly SweepData[], afte
   const gone = dips.filter((dip) => dip.shiftHz === undefined);
   const moved = dips.filter((dip) => dip.shiftHz !== undefined && Math.abs(ratio(dip)) > STILL);
   const growth = lossGrowth(before, after);
-  return [
-    ...lineCauses(growth),
-    ...feedCauses(dips, gone, after),
-    ...wireCauses(dips, gone, moved),
-    {
-      id: 'none',
-      name: 'Nothing changed that a sweep shows',
-      reason: 'every dip is where it was and as deep.',
-      weight: gone.length + moved.length > 0 ? 0.02 : 0.5,
-    },
-  ];
+  const found = [...lineCauses(growth), ...feedCauses(dips, gone, after), ...wireCauses(dips, gone, moved)];
+  // beside a dip that moved nobody is told that every dip is where it was
+  if (gone.length + moved.length === 0)
+    return [
+      ...found,
+      {
+        id: 'none',
+        name: 'Nothing changed that a sweep shows',
+        reason: 'every dip is where it was and as deep.',
+        weight: 0.5,
+      },
+    ];
+  return found.length > 0
+    ? found
+    : [
+        {
+          id: 'none',
+          name: 'No cause that is known here fits',
+          reason:
+            'the dips changed, but not as an open, a short, water or a wire would change them. Sweep again before you act.',
+          weight: 0.02,
+        },
+      ];
 }
 
 function lineCauses(growth: LossGrowth | undefined): Cause[] {

@@ -119,6 +119,8 @@ describe('before and after', () => {
   test('a small move is a tuning job; none is none', () => {
     expect(findFault([good], [sweepOf(42, 11, 14.35e6, 13e6, 16.5e6, 0, 701)])).toMatchObject({ tuningJob: true });
     expect(findFault([good], [good]).causes[0].id).toBe('none');
+    // beside a dip that moved nothing is said to have stayed
+    expect(findFault([good], [bad]).causes.map(({ id }) => id)).not.toContain('none');
   });
   test('more loss on the way looks like a better match and is named', () => {
     const wet = sweepOf(42, 11, 14.18e6, 13e6, 16.5e6, 2, 701);

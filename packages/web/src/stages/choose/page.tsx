@@ -19,6 +19,7 @@ import { useStationId, type StationData } from '../../data/station';
 import { Button } from '../../ui/button';
 import { Next, Section, Stage } from '../../ui/stage';
 import { Empty } from '../../ui/states';
+import { ReceiverByKind } from '../../ui/receiver-by-kind';
 import { StationPage } from '../../ui/station-page';
 import { Value } from '../../ui/value';
 import { BoughtAntennas } from './bought-antennas';
@@ -108,6 +109,11 @@ function ChooseSheet({ data }: { readonly data: StationData }) {
         <ViewChoice view={view} onView={setView} />
         <Weights data={data} />
       </div>
+      {data.receivers.length === 0 && (
+        <Section title="Which receiver do you have?" hint="without one nothing can be judged">
+          <ReceiverByKind />
+        </Section>
+      )}
       <Progress ranking={everything} />
       <Section
         title="What fits, best first"

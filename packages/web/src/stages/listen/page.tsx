@@ -35,7 +35,13 @@ function Listen({ data }: { readonly data: StationData }) {
             You want to hear {countText(targets.length, 'service')} from {station.name}, past{' '}
             {countText(emitters.filter((emitter) => !emitter.own).length, 'transmitter')} nearby.{' '}
             <Next>
-              Next: <Link to={`/s/${stationId}/choose`}>see which antenna serves them here.</Link>
+              {data.receivers.length === 0 ? (
+                'Next: say which receiver you have, below; without one nothing can be judged.'
+              ) : (
+                <>
+                  Next: <Link to={`/s/${stationId}/choose`}>see which antenna serves them here.</Link>
+                </>
+              )}
             </Next>
           </>
         )

@@ -1,10 +1,10 @@
 import { SCHEMAS } from '@velvet-reed/contract';
 import { converterFloor, fixed, frequencyText, RECEIVER_KINDS, type ReceiverFigures } from '@velvet-reed/core';
-import { showTrouble, useWrite, type StationData } from '../../data/station';
-import { Button } from '../../ui/button';
+import { useWrite, type StationData } from '../../data/station';
 import { typedRecord } from '../../ui/typed-record';
 import { Disclosure } from '../../ui/disclosure';
 import { RecordForm, type FieldSpec } from '../../ui/record-form';
+import { ReceiverByKind } from '../../ui/receiver-by-kind';
 import { ChangeButton, DeleteButton } from '../../ui/record-row';
 import { Section } from '../../ui/stage';
 import { Empty } from '../../ui/states';
@@ -56,7 +56,7 @@ export function Receivers({ data }: { readonly data: StationData }) {
       )}
       <div className="mt-3 flex flex-wrap gap-3">
         <Disclosure label="Add a receiver by kind" look={data.receivers.length === 0 ? 'main' : 'plain'}>
-          {(close) => <ByKind onClose={close} />}
+          {(close) => <ReceiverByKind onClose={close} />}
         </Disclosure>
         <Disclosure label="Add a receiver by its data sheet">
           {(close) => (
@@ -84,42 +84,6 @@ export function Receivers({ data }: { readonly data: StationData }) {
 
 const startOf = (figures: ReceiverFigures): Record<string, string | boolean> =>
   typedRecord(RECEIVER_FIELDS, { ...figures });
-
-/** A receiver whose figures nobody knows: by its kind, with usual ones that say so. */
-function ByKind({ onClose }: { readonly onClose: () => void }) {
-  const { save } = useWrite();
-  return (
-    <div className="my-3 max-w-2xl">
-      <p className="text-sm text-dim">
-        Usual figures of the kind are taken, marked assumed in the name. Change them when you have the data sheet.
-      </p>
-      <ul className="mt-2 border-t border-rule">
-        {RECEIVER_KINDS.map(({ id, name, figures }) => (
-          <li key={id} className="flex flex-wrap items-center gap-x-4 border-b border-rule py-1">
-            <span className="grow">{name}</span>
-            <span className="font-mono text-sm">
-              {frequencyText(figures.minHz, 2)} to {frequencyText(figures.maxHz, 2)}
-            </span>
-            <Button
-              aria-label={`Take the ${name}`}
-              onClick={() =>
-                void save(
-                  [{ op: 'create', resource: 'receivers', values: { ...figures, name: `${name} (assumed)` } }],
-                  'Receiver added.',
-                ).then(onClose, showTrouble)
-              }
-            >
-              Take this
-            </Button>
-          </li>
-        ))}
-      </ul>
-      <Button look="quiet" onClick={onClose}>
-        Cancel
-      </Button>
-    </div>
-  );
-}
 
 /** The converter's own floor can lie far above the noise figure that was typed: then one of the figures is not meant so. */
 function receiverDoubt(values: Record<string, unknown>): string | undefined {

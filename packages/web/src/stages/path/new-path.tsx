@@ -1,5 +1,6 @@
 import { SCHEMAS, PATH_DEFAULTS } from '@velvet-reed/contract';
 import { entry, useWrite, type StationData } from '../../data/station';
+import { ReceiverByKind } from '../../ui/receiver-by-kind';
 import { RecordForm } from '../../ui/record-form';
 import { pathFields } from './path-fields';
 import { Empty } from '../../ui/states';
@@ -15,8 +16,14 @@ export function NewPath({
   readonly onMade: (id: number) => void;
 }) {
   const { save } = useWrite();
-  if (data.receivers.length === 0 || data.targets.length === 0)
-    return <Empty>A path needs a receiver and a wish. Enter both in Listen.</Empty>;
+  if (data.targets.length === 0) return <Empty>A path needs a wish. Say in Listen what you want to hear.</Empty>;
+  if (data.receivers.length === 0)
+    return (
+      <>
+        <Empty>A path needs a receiver. Which one do you have?</Empty>
+        <ReceiverByKind />
+      </>
+    );
   return (
     <RecordForm
       fields={pathFields(data)}

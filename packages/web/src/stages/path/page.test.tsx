@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { STAGE_DEFAULTS, type Saved } from '@velvet-reed/contract';
-import { screen, within } from '@testing-library/react';
+import { fireEvent, screen, within } from '@testing-library/react';
 import { renderPage, verdictText } from '../../data/page-harness';
 import type { StationData } from '../../data/station';
 import { TEST_STATION } from '../../data/test-station';
@@ -93,4 +93,11 @@ describe('tables of Path', () => {
     const reports = screen.getByRole('region', { name: 'Order 1: stage by stage' });
     expect(within(reports).getByRole('row', { name: /^weak one/ }).textContent).toMatch(/−\d+\s?dB/);
   });
+});
+
+test('a path without any receiver asks which one there is, by its kind, where it is needed', () => {
+  renderPage(PathPage, 'path', { ...TEST_STATION, paths: [], receivers: [] });
+  fireEvent.click(screen.getByRole('button', { name: 'New path' }));
+  expect(screen.getByText(/Which one do you have\?/)).toBeTruthy();
+  expect(screen.getByRole('button', { name: /^Take the 8-bit/ })).toBeTruthy();
 });
