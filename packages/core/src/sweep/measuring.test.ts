@@ -28,6 +28,7 @@ import {
   multiply,
   reflectionOf,
   shiftText,
+  bandSlipOf,
   slipOf,
   SPEED_OF_LIGHT_M_PER_S,
   standardReflections,
@@ -301,6 +302,11 @@ describe('slips of the keyboard', () => {
     expect(slipOf(0.13, [0.065])).toBeUndefined();
     expect(slipOf(0.2, [0.065])).toBeUndefined();
     expect(slipOf(5, [])).toBeUndefined();
+    expect(slipOf(0.65, [0.0065])).toMatchObject({ kind: 'hundredfold' });
+    // medium wave typed in kHz for MHz; a band that touches a listed one needs no question
+    const listed = [{ lowHz: 526.5e3, highHz: 1606.5e3 }];
+    expect(bandSlipOf(0.53e3, 1.6e3, listed)).toBe(listed[0]);
+    expect(bandSlipOf(0.6e6, 1.2e6, listed)).toBeUndefined();
   });
   test('a level without its minus sign', () => {
     expect(levelSlipOf(73, [-75, -71])).toEqual({ meant: -73, kind: 'sign' });

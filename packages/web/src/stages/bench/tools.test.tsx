@@ -1,4 +1,4 @@
-import { describe, expect, test } from '@jest/globals';
+import { describe, expect, jest, test } from '@jest/globals';
 import { findResonances, type SweepData } from '@velvet-reed/core';
 import { render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
@@ -7,6 +7,7 @@ import { TEST_STATION } from '../../data/test-station';
 import { BeforeAfter } from './before-after';
 import { Claims } from './claims';
 import type { LoadedSweep } from './loaded-sweep';
+import { MarkerTable } from './marker-table';
 import { SweepPlanner } from './sweep-planner';
 import { WiresTogether } from './wires-together';
 
@@ -112,4 +113,19 @@ test('before and after needs one of each, and a single sweep cannot be compared'
   await user.selectOptions(screen.getByLabelText('bad counts as'), 'after');
   expect(screen.getByRole('status').textContent).toContain('moved by 1.42 MHz up');
   expect(screen.getByRole('list', { name: 'Dips' }).textContent).toContain('+1420');
+});
+
+test('a marker that lies outside every sweep is asked back with the figure it may have been; inside it is set', async () => {
+  const user = userEvent.setup();
+  const set = jest.fn<(markers: readonly number[]) => void>();
+  render(<MarkerTable shown={[loaded(1, 'one', 14.18e6)]} markers={[]} own={[]} onOwn={set} />);
+  const field = screen.getByLabelText('Marker at');
+  await user.type(field, '1.4{Enter}');
+  expect(set).not.toHaveBeenCalled();
+  expect(screen.getByRole('alert').textContent).toMatch(/1\.4000 MHz lies outside every sweep shown/);
+  await user.click(screen.getByRole('button', { name: 'Set it at 14.000 MHz' }));
+  expect(set).toHaveBeenLastCalledWith([14e6]);
+  await user.clear(field);
+  await user.type(field, '15.2{Enter}');
+  expect(set).toHaveBeenLastCalledWith([15.2e6]);
 });
