@@ -14,6 +14,7 @@ import {
   readTwoPort,
   type Dimension,
 } from '@velvet-reed/core';
+import { randomFrom } from '@velvet-reed/instruments';
 import { printLine } from './print';
 
 const INPUTS = Number(process.env.FUZZ ?? 1_000_000);
@@ -123,12 +124,7 @@ function timed(reader: Reader, text: string): number {
 export async function fuzzBench(): Promise<void> {
   const seed = Number(process.env.SEED ?? 77);
   console.log(`  seed ${seed}`);
-  let state = seed;
-  const uniform = (): number => {
-    state = (state * 48271) % 2147483647;
-    return state / 2147483647;
-  };
-  const pick = <T>(list: readonly T[]): T => list[Math.floor(uniform() * list.length)];
+  const { uniform, pick } = randomFrom(seed);
   const mutilated = (text: string): string => {
     let now = text;
     const times = 1 + Math.floor(4 * uniform());

@@ -66,6 +66,25 @@ const LOCATE = step(
   },
 );
 
+/** The feed of every antenna that is cut from wire: nothing is crimped before the collar is on, and the joint is measured before it is sealed. */
+const FEED_CONNECTION: readonly BuildStep[] = [
+  step('collar', 'Slide collar, sleeve and heat-shrink onto the cable now; they do not go on later.', {
+    gate: {
+      id: 'collar-on',
+      question: 'Are collar, sleeve and heat-shrink on the cable, the right way round?',
+      otherwise: 'Slide them on before anything is crimped.',
+    },
+  }),
+  step('crimp', 'Crimp or solder the feed connection.', { caution: 'solder', waitsFor: ['collar-on'], final: true }),
+  step('continuity', 'Meter: centre of the plug to its wire, then centre to shield.', {
+    gate: {
+      id: 'continuity',
+      question: 'Continuity yes, short no?',
+      otherwise: 'Find the break or the whisker of shield; do not seal it in.',
+    },
+  }),
+];
+
 /** Where leave must be asked, it is asked before anything is cut or bought, and nothing goes up without it. */
 export function withPermission(steps: readonly BuildStep[], askFirst: boolean): readonly BuildStep[] {
   if (!askFirst) return steps;
@@ -118,21 +137,7 @@ export function wireBuildPlan(wires: string, raise: string, digs = false): reado
       waitsFor: ['site-clear'],
       final: true,
     }),
-    step('collar', 'Slide collar, sleeve and heat-shrink onto the cable now; they do not go on later.', {
-      gate: {
-        id: 'collar-on',
-        question: 'Are collar, sleeve and heat-shrink on the cable, the right way round?',
-        otherwise: 'Slide them on before anything is crimped.',
-      },
-    }),
-    step('crimp', 'Crimp or solder the feed connection.', { caution: 'solder', waitsFor: ['collar-on'], final: true }),
-    step('continuity', 'Meter: centre of the plug to its wire, then centre to shield.', {
-      gate: {
-        id: 'continuity',
-        question: 'Continuity yes, short no?',
-        otherwise: 'Find the break or the whisker of shield; do not seal it in.',
-      },
-    }),
+    ...FEED_CONNECTION,
     step('first-sweep', 'Raise it provisionally, sweep it and trim on the Bench.', {
       caution: 'height',
       gate: {
@@ -161,21 +166,7 @@ export function lawnBuildPlan(wires: string, lay: string): readonly BuildStep[] 
       waitsFor: ['buried-located'],
       final: true,
     }),
-    step('collar', 'Slide collar, sleeve and heat-shrink onto the cable now; they do not go on later.', {
-      gate: {
-        id: 'collar-on',
-        question: 'Are collar, sleeve and heat-shrink on the cable, the right way round?',
-        otherwise: 'Slide them on before anything is crimped.',
-      },
-    }),
-    step('crimp', 'Crimp or solder the feed connection.', { caution: 'solder', waitsFor: ['collar-on'], final: true }),
-    step('continuity', 'Meter: centre of the plug to its wire, then centre to shield.', {
-      gate: {
-        id: 'continuity',
-        question: 'Continuity yes, short no?',
-        otherwise: 'Find the break or the whisker of shield; do not seal it in.',
-      },
-    }),
+    ...FEED_CONNECTION,
     step('lay', lay, { caution: 'wetLawn', waitsFor: ['buried-located', 'continuity'] }),
     step('first-sweep', 'Sweep it where it lies, and listen: the noise must rise over a dummy load.', {
       gate: {
