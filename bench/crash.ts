@@ -86,7 +86,7 @@ async function writes(uniform: () => number): Promise<void> {
         }
       }
     });
-    await wait(4 + 60 * uniform());
+    await wait(30 + 300 * uniform()); // long enough that most cuts fall behind some acknowledged batches
     await kill(running);
     stop = true;
     await Promise.all(writers);
