@@ -213,6 +213,35 @@ describe('resonance from noise', () => {
       /at least 12/,
     );
   });
+  test('a source heard past the antenna raises the floor everywhere; the resonance over it keeps its Q', () => {
+    const { on, off } = recording(78_400, 85, 12);
+    const power = (db: number): number => 10 ** (db / 10);
+    // twice the background's power past the antenna: the floor between is 4.77 dB up, and the height over it 10 log(1 + 900/3) = 24.79 dB
+    const past = 2 * power(-112);
+    const peak = noisePeak({ ...on, levelDb: on.levelDb.map((level) => 10 * Math.log10(power(level) + past)) }, off);
+    expect(Math.abs(peak.centreHz - 78_400)).toBeLessThan(50);
+    expect(Math.abs(peak.q - 85)).toBeLessThan(6);
+    expect(peak.riseDb).toBeCloseTo(24.79, 0);
+  });
+  test('a floor raised everywhere alone is no resonance', () => {
+    const { off } = recording(78_400, 85, 5);
+    const next = normal(8);
+    const raised = Float64Array.from(off.freqHz, () => -109 + 0.5 * next());
+    expect(() => noisePeak({ freqHz: off.freqHz, levelDb: raised }, off)).toThrow(/resonance in the noise/);
+  });
+  test('thirty thousand points narrow the interval by the root of their number', () => {
+    const next = normal(31);
+    const many = 30_000;
+    const freqHz = Float64Array.from({ length: many }, (_, i) => 70e3 + (20e3 * i) / many);
+    const level = (f: number): number => -112 + 10 * Math.log10(1 + 900 / (1 + (85 * (f / 78_400 - 78_400 / f)) ** 2));
+    const on = { freqHz, levelDb: Float64Array.from(freqHz, (f) => level(f) + 0.5 * next()) };
+    const off = { freqHz, levelDb: Float64Array.from(freqHz, () => -112) };
+    const [fine, coarse] = [noisePeak(on, off), noisePeak(recording(78_400, 85, 4711).on, off)];
+    expect(Math.abs(fine.centreHz - 78_400)).toBeLessThan(fine.centreHalfHz * 1.5);
+    // 401 points against 30,000: √(30000/401) = 8.65, within the scatter of a standard deviation from 400 values
+    expect(coarse.centreHalfHz / fine.centreHalfHz).toBeGreaterThan(7.5);
+    expect(coarse.centreHalfHz / fine.centreHalfHz).toBeLessThan(10);
+  });
   test('the 95 % interval of the centre covers the truth in about that share of forty recordings', () => {
     let covered = 0;
     for (let seed = 1; seed <= 40; seed += 1) {

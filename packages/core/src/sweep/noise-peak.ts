@@ -34,33 +34,203 @@ const TUKEY = 4.685;
 const ROUNDS = 60;
 /** Points over which the background is smoothed, each side. */
 const SMOOTH = 6;
+/** A resonance, or a floor raised everywhere, must explain this many squared scatters. Chance alone reaches 30 once in 100,000 fits. */
+const LEAST_GAIN = 40;
+/** Efficiency of Tukey's biweight against least squares on normal scatter. */
+const EFFICIENCY = 0.95;
+/** Furthest that one round moves the logarithm of a parameter. */
+const LONGEST_STEP = 0.5;
+/** A round that moves no logarithm further has settled: a millionth of the centre. */
+const SETTLED = 1e-6;
+/** A floor raised by less than this share of the background, 0.04 dB, is not raised. */
+const LEAST_RAISED = 0.01;
 
 const db = (ratio: number): number => 10 * Math.log10(ratio);
-const median = (values: readonly number[]): number => {
-  const sorted = [...values].sort((a, b) => a - b);
+const power = (level: number): number => 10 ** (level / 10);
+const median = (values: Float64Array): number => {
+  const sorted = values.slice().sort();
   const middle = sorted.length >> 1;
   return sorted.length % 2 === 1 ? sorted[middle] : (sorted[middle - 1] + sorted[middle]) / 2;
 };
 
-/** Background at a frequency, interpolated; smoothed by a running median so that its own scatter does not enter twice. */
+/** Median of each point and so many neighbours each side, fewer at the ends: one sorted window that slides. */
+function runningMedian(values: Float64Array, reach: number): Float64Array {
+  const n = values.length;
+  const window = new Float64Array(2 * reach + 1);
+  let size = 0;
+  const placeOf = (value: number): number => {
+    let [low, high] = [0, size];
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (window[middle] < value) low = middle + 1;
+      else high = middle;
+    }
+    return low;
+  };
+  const take = (value: number): void => {
+    const at = placeOf(value);
+    window.copyWithin(at + 1, at, size);
+    window[at] = value;
+    size += 1;
+  };
+  const drop = (value: number): void => {
+    const at = placeOf(value);
+    window.copyWithin(at, at + 1, size);
+    size -= 1;
+  };
+  for (let i = 0; i < Math.min(n, reach); i += 1) take(values[i]);
+  return Float64Array.from(values, (_, i) => {
+    if (i - reach - 1 >= 0) drop(values[i - reach - 1]);
+    if (i + reach < n) take(values[i + reach]);
+    const middle = size >> 1;
+    return size % 2 === 1 ? window[middle] : (window[middle - 1] + window[middle]) / 2;
+  });
+}
+
+/** Background at ascending frequencies, interpolated; smoothed by a running median so that its own scatter does not enter twice. */
 function background(off: Spectrum, freqHz: Float64Array): Float64Array {
   const n = off.freqHz.length;
-  const smooth = Float64Array.from(off.levelDb, (_, i) =>
-    median(Array.from(off.levelDb.slice(Math.max(0, i - SMOOTH), Math.min(n, i + SMOOTH + 1)))),
-  );
+  const smooth = runningMedian(off.levelDb, SMOOTH);
+  let next = 0;
   return Float64Array.from(freqHz, (f) => {
-    const next = off.freqHz.findIndex((one) => one >= f);
+    while (next < n && off.freqHz[next] < f) next += 1;
     if (next === 0) return smooth[0];
-    if (next < 0) return smooth[n - 1];
+    if (next === n) return smooth[n - 1];
     const share = (f - off.freqHz[next - 1]) / (off.freqHz[next] - off.freqHz[next - 1]);
     return smooth[next - 1] + share * (smooth[next] - smooth[next - 1]);
   });
 }
 
+/** What is fitted: the recording, its background in linear power, and the power that parameters are relative to. */
+interface Case {
+  readonly on: Spectrum;
+  readonly floor: Float64Array;
+  readonly unit: number;
+}
+
+/** Logarithms of height, centre and Q, and of a floor raised everywhere when there is one: the source heard past the antenna. */
+type Parameters = readonly number[];
+
+/** Model at every point, dB. */
+function modelled({ on, floor, unit }: Case, p: Parameters): Float64Array {
+  const [height, f0, q, raised] = [unit * Math.exp(p[0]), Math.exp(p[1]), Math.exp(p[2]), raisedOf(unit, p)];
+  const out = new Float64Array(floor.length);
+  for (let i = 0; i < out.length; i += 1) {
+    const f = on.freqHz[i];
+    const qu = q * (f / f0 - f0 / f);
+    out[i] = db(floor[i] + raised + height / (1 + qu * qu));
+  }
+  return out;
+}
+
+const raisedOf = (unit: number, p: Parameters): number => (p.length > 3 ? unit * Math.exp(p[3]) : 0);
+
+/** Derivatives of the model in dB by each parameter, a row of them per point. */
+function slopes({ on, floor, unit }: Case, p: Parameters): Float64Array {
+  const [height, f0, q, raised] = [unit * Math.exp(p[0]), Math.exp(p[1]), Math.exp(p[2]), raisedOf(unit, p)];
+  const width = p.length;
+  const out = new Float64Array(floor.length * width);
+  for (let i = 0; i < floor.length; i += 1) {
+    const f = on.freqHz[i];
+    const u = f / f0 - f0 / f;
+    const den = 1 + (q * u) ** 2;
+    const line = height / den;
+    const perLn = 10 / Math.LN10 / (floor[i] + line + raised);
+    // d ln(line): by ln A 1; by ln f0 2q²u(f/f0 + f0/f)/den; by ln q −2(qu)²/den
+    out[i * width] = perLn * line;
+    out[i * width + 1] = (perLn * line * 2 * q * q * u * (f / f0 + f0 / f)) / den;
+    out[i * width + 2] = (-perLn * line * 2 * (q * u) ** 2) / den;
+    if (width > 3) out[i * width + 3] = perLn * raised;
+  }
+  return out;
+}
+
+const residuals = (one: Case, p: Parameters): Float64Array => {
+  const out = modelled(one, p);
+  for (let i = 0; i < out.length; i += 1) out[i] = one.on.levelDb[i] - out[i];
+  return out;
+};
+
+const weightOf = (residual: number, scale: number): number => {
+  const u = residual / (TUKEY * scale);
+  return Math.abs(u) < 1 ? (1 - u * u) ** 2 : 0;
+};
+
+/** Sum of Tukey's loss, in squared scatters: a point far off counts TUKEY²/3, one on the curve nothing. */
+const lossOf = (r: Float64Array, scale: number): number =>
+  r.reduce((sum, one) => sum + (TUKEY ** 2 / 3) * (1 - Math.max(0, 1 - (one / (TUKEY * scale)) ** 2) ** 3), 0);
+
+interface Fit {
+  readonly p: Parameters;
+  readonly scale: number;
+  readonly weights: Float64Array;
+}
+
+const sunk = (p: Parameters): boolean => p.length > 3 && p[3] < Math.log(LEAST_RAISED);
+
+/** Parameters by weighted least squares in dB, damped (Levenberg, Marquardt), spikes losing their weight round by round. */
+function fit(one: Case, start: Parameters): Fit {
+  let p = start;
+  let r = residuals(one, p);
+  let damping = 1e-3;
+  let scale = 1;
+  let weights: Float64Array = new Float64Array(r.length);
+  const cost = (of: Float64Array): number => {
+    let sum = 0;
+    for (let i = 0; i < of.length; i += 1) sum += weights[i] * of[i] * of[i];
+    return sum;
+  };
+  for (let round = 0; round < ROUNDS; round += 1) {
+    scale = Math.max(0.02, 1.4826 * median(r.map(Math.abs)));
+    weights = r.map((value) => weightOf(value, scale));
+    const { normal, gradient } = normalEquations(one, p, weights, r);
+    const before = cost(r);
+    let moved = 0;
+    for (let attempt = 0; attempt < 12; attempt += 1) {
+      const damped = normal.map((row, i) => row.map((value, j) => (i === j ? value * (1 + damping) + 1e-12 : value)));
+      const step = solveLinear(damped, gradient).map((by) => Math.max(-LONGEST_STEP, Math.min(LONGEST_STEP, by)));
+      const next = p.map((value, i) => value + step[i]);
+      const nextResiduals = residuals(one, next);
+      if (cost(nextResiduals) <= before) {
+        p = next;
+        r = nextResiduals;
+        moved = Math.max(...step.map(Math.abs));
+        damping = Math.max(1e-9, damping / 5);
+        break;
+      }
+      damping *= 6;
+    }
+    if ((moved < SETTLED && round > 3) || sunk(p)) break;
+  }
+  return { p, scale, weights };
+}
+
+function normalEquations(
+  one: Case,
+  p: Parameters,
+  weights: Float64Array,
+  r: Float64Array,
+): { readonly normal: number[][]; readonly gradient: number[] } {
+  const normal = p.map(() => p.map(() => 0));
+  const gradient = p.map(() => 0);
+  const slope = slopes(one, p);
+  const width = p.length;
+  for (let i = 0; i < r.length; i += 1) {
+    if (weights[i] === 0) continue;
+    for (let a = 0; a < width; a += 1) {
+      const weighted = weights[i] * slope[i * width + a];
+      gradient[a] += weighted * r[i];
+      for (let b = 0; b < width; b += 1) normal[a][b] += weighted * slope[i * width + b];
+    }
+  }
+  return { normal, gradient };
+}
+
 /**
  * Centre, Q and their intervals of a resonance that broadband noise shows, from a spectrum with the noise source on and one with it off. The
  * off spectrum is taken off in linear power; a resonance curve A/(1 + (Q(f/f₀ − f₀/f))²) over it is fitted in dB by weighted least squares,
- * spikes of stations losing their weight (Tukey's biweight).
+ * spikes of stations losing their weight (Tukey's biweight). Where a floor raised everywhere (the source heard past the antenna) explains the
+ * recording clearly better, it is fitted along and stands apart from the height. 100,000 points take well under a second.
  * @throws ShapeError for spectra that are too short or do not overlap; NotConvergedError when nothing like a resonance is there.
  */
 export function noisePeak(on: Spectrum, off: Spectrum): NoisePeak {
@@ -72,162 +242,80 @@ export function noisePeak(on: Spectrum, off: Spectrum): NoisePeak {
   if (off.freqHz[off.freqHz.length - 1] < on.freqHz[0] || off.freqHz[0] > on.freqHz[n - 1])
     throw new ShapeError('The two spectra do not overlap. Record both over the same span.');
   const floorDb = background(off, on.freqHz);
-  const floor = floorDb.map((value) => 10 ** (value / 10));
+  const one = { on, floor: floorDb.map(power), unit: power(median(floorDb)) };
   const start = firstGuess(on, floorDb);
-  let p = [Math.log(start.height), Math.log(start.centreHz), Math.log(start.q)];
-  const scaleHeight = 10 ** (median(Array.from(floorDb)) / 10);
-  /** Model in dB and its derivatives by the three parameters, at one point. */
-  const model = (i: number, [logA, logF, logQ]: readonly number[]) => {
-    const f0 = Math.exp(logF);
-    const q = Math.exp(logQ);
-    const f = on.freqHz[i];
-    const u = f / f0 - f0 / f;
-    const den = 1 + (q * u) ** 2;
-    const line = (scaleHeight * Math.exp(logA)) / den;
-    const total = floor[i] + line;
-    const perLn = (10 / Math.LN10) * (line / total);
-    // d ln(line): by ln A 1; by ln f0 2q²u(f/f0 + f0/f)/den; by ln q −2(qu)²/den
-    return {
-      value: db(total),
-      slope: [perLn, (perLn * 2 * q * q * u * (f / f0 + f0 / f)) / den, (-perLn * 2 * (q * u) ** 2) / den],
-    };
-  };
-  const residuals = (at: readonly number[]): number[] =>
-    Array.from(on.levelDb, (level, i) => level - model(i, at).value);
-  let damping = 1e-3;
-  let scale = 1;
-  let weights: number[] = [];
-  const cost = (at: readonly number[]): number => residuals(at).reduce((sum, r, i) => sum + weights[i] * r * r, 0);
-  for (let round = 0; round < ROUNDS; round += 1) {
-    const r = residuals(p);
-    scale = Math.max(0.02, 1.4826 * median(r.map(Math.abs)));
-    weights = r.map((one) => {
-      const u = one / (TUKEY * scale);
-      return Math.abs(u) < 1 ? (1 - u * u) ** 2 : 0;
-    });
-    const { normal, gradient } = normalEquations(n, weights, r, (i) => model(i, p).slope);
-    const before = cost(p);
-    let moved = 0;
-    for (let attempt = 0; attempt < 12; attempt += 1) {
-      const damped = normal.map((row, i) => row.map((value, j) => (i === j ? value * (1 + damping) + 1e-12 : value)));
-      const step = solveLinear(damped, gradient).map((value) => Math.max(-0.5, Math.min(0.5, value)));
-      const next = p.map((value, i) => value + step[i]);
-      if (cost(next) <= before) {
-        p = next;
-        moved = Math.max(...step.map(Math.abs));
-        damping = Math.max(1e-9, damping / 5);
-        break;
-      }
-      damping *= 6;
-    }
-    if (moved < 1e-9 && round > 3) break;
-  }
-  return conclude(on, p, {
-    weights,
-    scale,
-    scaleHeight,
-    floor,
-    residuals: residuals(p),
-    slope: (i) => model(i, p).slope,
-    start,
-  });
+  const raised = median(on.levelDb.map((level, i) => power(level) - one.floor[i])) / one.unit;
+  const plain = fit(one, [Math.log(start.height), Math.log(start.centreHz), Math.log(start.q)]);
+  if (!(raised > LEAST_RAISED)) return conclude(one, plain, raised, start.rough);
+  const along = fit(one, [...plainStart(start, raised), Math.log(raised)]);
+  if (sunk(along.p)) return conclude(one, plain, raised, start.rough);
+  const scale = Math.min(plain.scale, along.scale);
+  const gained = lossOf(residuals(one, plain.p), scale) - lossOf(residuals(one, along.p), scale);
+  return conclude(one, gained > LEAST_GAIN ? along : plain, raised, start.rough);
 }
 
-function normalEquations(
-  n: number,
-  weights: readonly number[],
-  r: readonly number[],
-  slope: (i: number) => readonly number[],
-): { readonly normal: number[][]; readonly gradient: number[] } {
-  const normal = [0, 1, 2].map(() => [0, 0, 0]);
-  const gradient = [0, 0, 0];
-  for (let i = 0; i < n; i += 1) {
-    if (weights[i] === 0) continue;
-    const s = slope(i);
-    for (let a = 0; a < 3; a += 1) {
-      gradient[a] += weights[i] * s[a] * r[i];
-      for (let b = 0; b < 3; b += 1) normal[a][b] += weights[i] * s[a] * s[b];
-    }
-  }
-  return { normal, gradient };
-}
+/** First guess beside a floor raised everywhere: the height is what stands over it. */
+const plainStart = (start: ReturnType<typeof firstGuess>, raised: number): number[] => [
+  Math.log(Math.max(1e-3, start.height - raised)),
+  Math.log(start.centreHz),
+  Math.log(start.q),
+];
 
-interface Fit {
-  readonly weights: readonly number[];
-  readonly scale: number;
-  readonly scaleHeight: number;
-  readonly floor: Float64Array;
-  readonly residuals: readonly number[];
-  readonly slope: (i: number) => readonly number[];
-  readonly start: ReturnType<typeof firstGuess>;
-}
-
-function conclude(on: Spectrum, p: readonly number[], fit: Fit): NoisePeak {
+function conclude(one: Case, { p, scale, weights }: Fit, raised: number, rough: NoisePeak['rough']): NoisePeak {
+  const { on, floor, unit } = one;
   const n = on.freqHz.length;
-  const kept = fit.weights.filter((weight) => weight > 0).length;
+  const kept = weights.reduce((count, weight) => count + (weight > 0 ? 1 : 0), 0);
   const centreHz = Math.exp(p[1]);
   const q = Math.exp(p[2]);
-  const peakFloor =
-    fit.floor[
-      Math.max(
-        0,
-        on.freqHz.findIndex((f) => f >= centreHz),
-      )
-    ];
-  const riseDb = db(1 + (fit.scaleHeight * Math.exp(p[0])) / peakFloor);
-  // how much better than no resonance at all, in units of the scatter: three values fitted to noise alone gain about 3
-  const gained = fit.residuals.reduce(
-    (sum, r, k) => sum + (fit.weights[k] > 0 ? (on.levelDb[k] - db(fit.floor[k])) ** 2 - r * r : 0),
-    0,
+  const after = on.freqHz.findIndex((f) => f >= centreHz);
+  const under = floor[Math.max(0, after)] + (p.length > 3 ? unit * Math.exp(p[3]) : 0);
+  const r = residuals(one, p);
+  // how much better than no resonance at all, over the floor as it is or raised everywhere, in units of the scatter
+  const without = [0, Math.max(0, raised)].map((by) =>
+    on.levelDb.reduce(
+      (sum, level, i) => sum + (weights[i] > 0 ? (level - db(floor[i] + unit * by)) ** 2 - r[i] ** 2 : 0),
+      0,
+    ),
   );
   if (
     !(centreHz > on.freqHz[0] && centreHz < on.freqHz[n - 1]) ||
-    gained < LEAST_GAIN * fit.scale ** 2 ||
+    Math.min(...without) < LEAST_GAIN * scale ** 2 ||
     kept < LEAST_POINTS
   )
-    throw new NotConvergedError('The search for a resonance in the noise', fit.scale);
+    throw new NotConvergedError('The search for a resonance in the noise', scale);
   // unweighted points that were kept decide the scatter; Tukey's weights shrink it by their efficiency
   const { normal } = normalEquations(
-    n,
-    fit.weights.map((weight) => (weight > 0 ? 1 : 0)),
-    fit.residuals,
-    fit.slope,
+    one,
+    p,
+    weights.map((weight) => (weight > 0 ? 1 : 0)),
+    r,
   );
-  const square = fit.residuals.reduce((sum, r, i) => sum + (fit.weights[i] > 0 ? r * r : 0), 0) / Math.max(1, kept - 3);
+  const square =
+    r.reduce((sum, value, i) => sum + (weights[i] > 0 ? value * value : 0), 0) / Math.max(1, kept - p.length);
   const variance = [1, 2].map((k) => {
-    const unit = [0, 0, 0];
-    unit[k] = 1;
-    return (square * solveLinear(normal, unit)[k]) / EFFICIENCY;
+    const unitVector = p.map((_, i) => (i === k ? 1 : 0));
+    return (square * solveLinear(normal, unitVector)[k]) / EFFICIENCY;
   });
-  const t = studentQuantile(0.975, Math.max(1, kept - 3));
+  const t = studentQuantile(0.975, Math.max(1, kept - p.length));
   return {
     centreHz,
     q,
     widthHz: centreHz / q,
-    riseDb,
+    riseDb: db(1 + (unit * Math.exp(p[0])) / under),
     centreHalfHz: t * Math.sqrt(variance[0]) * centreHz,
     qHalf: t * Math.sqrt(variance[1]) * q,
     spikes: 1 - kept / n,
-    rough: fit.start.rough,
+    rough,
     scatterDb: Math.sqrt(square),
   };
 }
 
-/** A resonance must explain this many squared scatters more than a flat line. Chance alone reaches 30 once in 100,000 fits. */
-const LEAST_GAIN = 40;
-
-/** Efficiency of Tukey's biweight against least squares on normal scatter. */
-const EFFICIENCY = 0.95;
-
 /** Highest point of the smoothed difference, its half-power width, and a Q from it. */
 function firstGuess(on: Spectrum, floorDb: Float64Array) {
   const n = on.freqHz.length;
-  const reach = Math.max(1, Math.round(n / 100));
-  const smooth = Array.from(on.levelDb, (_, i) =>
-    median(Array.from({ length: 2 * reach + 1 }, (__, k) => on.levelDb[Math.min(n - 1, Math.max(0, i + k - reach))])),
-  );
-  const over = smooth.map((level, i) => Math.max(0, 10 ** (level / 10) - 10 ** (floorDb[i] / 10)));
-  const top = over.indexOf(Math.max(...over));
+  const smooth = runningMedian(on.levelDb, Math.max(1, Math.round(n / 100)));
+  const over = smooth.map((level, i) => Math.max(0, power(level) - power(floorDb[i])));
+  const top = over.reduce((best, value, i) => (value > over[best] ? i : best), 0);
   const half = over[top] / 2;
   let [low, high] = [top, top];
   while (low > 0 && over[low] > half) low -= 1;
@@ -236,7 +324,7 @@ function firstGuess(on: Spectrum, floorDb: Float64Array) {
   return {
     centreHz: on.freqHz[top],
     q: on.freqHz[top] / widthHz,
-    height: Math.max(1e-3, over[top] / 10 ** (floorDb[top] / 10)),
+    height: Math.max(1e-3, over[top] / power(floorDb[top])),
     rough: {
       centreHz: (on.freqHz[low] + on.freqHz[high]) / 2,
       ...(low > 0 && high < n - 1 ? { widthHz } : {}),

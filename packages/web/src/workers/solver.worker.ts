@@ -6,17 +6,20 @@ import {
   searchOrder,
   fitAsBuilt,
   groundClass,
+  noisePeak,
   optimiseDesign,
   trimToResonance,
   wireSensitivities,
   type AsBuilt,
   type FilterQuestion,
   type FilterYield,
+  type NoisePeak,
   type PathReceiver,
   type PathSignal,
   type PathStage,
   type SearchGoal,
   type SearchResult,
+  type Spectrum,
   type ShelfPart,
   type Tolerance,
   type AsBuiltQuestion,
@@ -56,6 +59,7 @@ export type SolverJob =
       readonly signals: readonly PathSignal[];
       readonly head?: PathStage;
     }
+  | { readonly job: number; readonly do: 'noise-peak'; readonly on: Spectrum; readonly off: Spectrum }
   | { readonly job: number; readonly do: 'stop' };
 
 /** What it answers; `trouble` ends a job, as `done` does. */
@@ -65,6 +69,7 @@ export type SolverReply =
   | { readonly job: number; readonly reply: 'step'; readonly step: TrimProgress }
   | { readonly job: number; readonly reply: 'design'; readonly design: Design }
   | { readonly job: number; readonly reply: 'yield'; readonly found: FilterYield }
+  | { readonly job: number; readonly reply: 'peak'; readonly peak: NoisePeak }
   | { readonly job: number; readonly reply: 'searched'; readonly visited: number }
   | { readonly job: number; readonly reply: 'found'; readonly found: SearchResult }
   | { readonly job: number; readonly reply: 'fit-step'; readonly done: number }
@@ -107,6 +112,12 @@ function* yieldOf(question: FilterQuestion, tolerance: Tolerance): Generator<und
   return filterYield(designFilter(question), question.coilQ, tolerance);
 }
 
+/** One step as well: a hundred thousand points take a second. */
+function* peakOf(on: Spectrum, off: Spectrum): Generator<undefined, NoisePeak> {
+  yield undefined;
+  return noisePeak(on, off);
+}
+
 self.onmessage = ({ data }: MessageEvent<SolverJob>): void => {
   const { job } = data;
   current = job;
@@ -143,6 +154,14 @@ self.onmessage = ({ data }: MessageEvent<SolverJob>): void => {
         yieldOf(data.question, data.tolerance),
         () => undefined,
         (found) => post({ job, reply: 'yield', found }),
+      );
+      return;
+    case 'noise-peak':
+      void run(
+        job,
+        peakOf(data.on, data.off),
+        () => undefined,
+        (peak) => post({ job, reply: 'peak', peak }),
       );
       return;
     case 'order':

@@ -1,8 +1,8 @@
-import { noisePeak, type NoisePeak, type Spectrum } from '@velvet-reed/core';
-import { useMemo, useState } from 'react';
+import type { NoisePeak, Spectrum } from '@velvet-reed/core';
+import { useEffect, useState } from 'react';
 import { useSpectra } from '../../data/instruments';
 import type { StationData } from '../../data/station';
-import { tried } from './tried';
+import { startSolver } from '../../workers/solver';
 
 type Source = 'on' | 'off';
 
@@ -19,10 +19,24 @@ export function useNoisePeak(data: StationData, antennaId: number | undefined) {
   return { peak: found?.value, fault: found?.fault, of, picked, choose };
 }
 
-const usePeak = (
-  on: Spectrum | undefined,
-  off: Spectrum | undefined,
-): { readonly value?: NoisePeak; readonly fault?: string } | undefined =>
-  useMemo(() => (on && off ? tried(() => noisePeak(on, off)) : undefined), [on, off]);
+interface Found {
+  readonly value?: NoisePeak;
+  readonly fault?: string;
+}
+
+/** Fitted in a worker; while it is under way there is neither value nor fault. */
+function usePeak(on: Spectrum | undefined, off: Spectrum | undefined): Found | undefined {
+  const [answer, setAnswer] = useState<{ readonly on: Spectrum; readonly off: Spectrum; readonly found: Found }>();
+  useEffect(() => {
+    if (!on || !off) return;
+    const { ask, end } = startSolver((reply) => {
+      if (reply.reply === 'peak') setAnswer({ on, off, found: { value: reply.peak } });
+      if (reply.reply === 'trouble') setAnswer({ on, off, found: { fault: reply.message } });
+    });
+    ask({ do: 'noise-peak', on, off });
+    return end;
+  }, [on, off]);
+  return answer?.on === on && answer?.off === off ? answer?.found : undefined;
+}
 
 export type NoiseOfCoil = ReturnType<typeof useNoisePeak>;
