@@ -528,6 +528,7 @@ export {
   type FigureSpec,
   STAGE_FIGURES,
   type FigureFault,
+  lineStage,
   figureFaults,
   type SplitterForm,
   splitterLossDb,

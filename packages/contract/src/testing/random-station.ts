@@ -12,6 +12,12 @@ import {
 import { PATH_DEFAULTS, STAGE_DEFAULTS, STATION_DEFAULTS, TRIM_DEFAULTS, WISH_DEFAULTS } from '../defaults';
 import type { ResourceName, Values } from '../resources';
 
+/** A loss is known at a frequency or not at all. */
+const bothOrNeither = (figures: readonly (readonly [string, number])[]): Record<string, number> => {
+  const known = figures.filter(([id]) => id.startsWith('known'));
+  return Object.fromEntries(known.length === 1 ? figures.filter((one) => one !== known[0]) : figures);
+};
+
 /** Uniform numbers in [0, 1) from a seed (mulberry32). */
 function uniformFrom(seed: number): () => number {
   let state = seed >>> 0;
@@ -206,10 +212,10 @@ export function randomStation(seed: number): RandomStation {
         pathId: i + 1,
         name: `${kind} ${place + 1}`,
         kind,
-        figures: Object.fromEntries(
+        figures: bothOrNeither(
           STAGE_FIGURES[kind]
             .filter(({ optional }) => !optional || maybe(0.5))
-            .map((spec) => [
+            .map((spec): readonly [string, number] => [
               spec.id,
               spec.options
                 ? pick(spec.options).value

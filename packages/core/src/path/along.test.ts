@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
   analysePath,
+  cableClass,
   dcPath,
   figureFaults,
   figuredStage,
@@ -15,6 +16,7 @@ import {
   stageDc,
   stageGainDb,
   STAGE_FIGURES,
+  lineStage,
   STAGE_KINDS,
   type DcStage,
   type PathReceiver,
@@ -140,6 +142,18 @@ describe('kinds of stages by their figures', () => {
     // a silicon pair clips at some 0.6 V: 0.6²/100 W is 5.6 dBm
     expect(one.p1Dbm).toBeGreaterThan(2);
     expect(one.p1Dbm).toBeLessThan(9);
+  });
+  test('a line of known loss: twice the loss at four times the frequency, whatever cable and length stand beside it', () => {
+    // skin effect: loss goes with the root of frequency
+    const known = lineStage('run', cableClass('pe5'), 0, { knownLossDb: 3, knownAtHz: 10e6 });
+    expect(stageGainDb(known, 10e6)).toBeCloseTo(-3, 12);
+    expect(stageGainDb(known, 40e6)).toBeCloseTo(-6, 12);
+    expect(stageGainDb(lineStage('run', cableClass('pe5'), 35, { knownLossDb: 3, knownAtHz: 10e6 }), 10e6)).toBeCloseTo(
+      -3,
+      12,
+    );
+    expect(figureFaults('line', { knownLossDb: 3 })).toMatchObject([{ id: 'knownAtHz' }]);
+    expect(figureFaults('line', { knownAtHz: 1e7 })).toMatchObject([{ id: 'knownLossDb' }]);
   });
   test('every kind begins with figures that it accepts; others are named', () => {
     for (const kind of STAGE_KINDS) {

@@ -1,6 +1,7 @@
 import { OutOfRangeError, requireRange } from '../errors';
 import type { Parameter } from '../antenna/kind';
 import type { FilterShape } from '../filter/response';
+import type { LineLossModel } from '../line/coax';
 import { parseQuantity } from '../units/quantity';
 import { powerDb } from '../units/decibel';
 import type { DcLoad, DcStage } from './dc-path';
@@ -82,6 +83,14 @@ export const STAGE_FIGURES: Readonly<Record<StageKind, readonly FigureSpec[]>> =
       ...plain('loopOhmPerM', 'Loop resistance, Ω per m', 0, 10, ''),
       ...{ optional: true, hint: 'centre and shield together; needed where DC goes along' },
     },
+    {
+      ...decibels('knownLossDb', 'Loss of the whole run, if it is known', 0, 200, ''),
+      ...{ optional: true, hint: 'measured or by its data sheet; instead of the cable above' },
+    },
+    {
+      ...{ id: 'knownAtHz', label: 'known at', dimension: 'frequency', bareUnit: 'MHz', least: 1e3, most: 3e11 },
+      ...{ start: '', optional: true, hint: 'elsewhere it goes with the root of frequency, as skin effect does' },
+    },
   ],
   filter: [
     {
@@ -156,11 +165,34 @@ export interface FigureFault {
   readonly message: string;
 }
 
+/** A loss without its frequency, or the other way round, says nothing. */
+const halfKnown = (figures: StageFigures): readonly FigureFault[] =>
+  'knownLossDb' in figures === 'knownAtHz' in figures
+    ? []
+    : 'knownLossDb' in figures
+      ? [{ id: 'knownAtHz', message: 'Enter the frequency at which this loss is known.' }]
+      : [{ id: 'knownLossDb', message: 'Enter the loss at this frequency, or empty both.' }];
+
+/**
+ * A line as a stage: by its cable class, or by the loss of the whole run where that is known; away from the known frequency the loss goes with the root of
+ * frequency (skin effect alone, as k₂ = 0 in the loss model; a real cable loses a little more far above, less far below).
+ */
+export function lineStage(name: string, cable: LineLossModel, lengthM: number, figures: StageFigures): PathStage {
+  const { knownLossDb, knownAtHz } = figures;
+  if (knownLossDb === undefined || knownAtHz === undefined) return { kind: 'line', name, cable, lengthM };
+  const runM = lengthM > 0 ? lengthM : 1;
+  return {
+    ...{ kind: 'line', name, lengthM: runM },
+    cable: { k1: (knownLossDb * 100) / (runM * Math.sqrt(knownAtHz / 1e6)), k2: 0 },
+  };
+}
+
 /** Figures that a kind does not have, lacks, or has out of range; empty when all is well. */
 export function figureFaults(kind: StageKind, figures: StageFigures): readonly FigureFault[] {
   const specs = STAGE_FIGURES[kind];
   const unknown = Object.keys(figures).filter((id) => !specs.some((spec) => spec.id === id));
   return [
+    ...halfKnown(figures),
     ...unknown.map((id) => ({ id, message: `A ${kind} has no figure "${id}". Leave it out.` })),
     ...specs.flatMap(({ id, label, least, most, optional, options }) => {
       // a figure with choices has one that holds when nobody chose

@@ -2,6 +2,7 @@ import type { Saved } from '@velvet-reed/contract';
 import {
   cableRunM,
   figuredStage,
+  lineStage,
   stageDc,
   type DcStage,
   type PathReceiver,
@@ -46,7 +47,7 @@ export function toPathStage(data: Shelf, stage: Saved<'pathStages'>): PathStage 
   const { name, gainDb, noiseFigureDb, iip2Dbm, iip3Dbm } = stage;
   switch (stage.kind) {
     case 'line':
-      return { kind: 'line', name, cable: cableLoss(data.station, stage.cableId), lengthM: stage.lengthM };
+      return lineStage(name, cableLoss(data.station, stage.cableId), stage.lengthM, stage.figures);
     case 'filter':
       return {
         kind: 'filter',
