@@ -46,6 +46,14 @@ interface Piece {
   readonly shareTo: number;
 }
 
+/** Part of a wire between two nodes that it must have, and into how many pieces it is cut. */
+interface Span {
+  readonly wire: number;
+  readonly shareFrom: number;
+  readonly shareTo: number;
+  readonly count: number;
+}
+
 /** Shares at which a wire must have a node: its ends, its ports and loads, and other wires' ends on it. */
 function forcedShares(model: WireModel, index: number): number[] {
   const wire = model.wires[index];
@@ -82,40 +90,41 @@ function forcedShares(model: WireModel, index: number): number[] {
  */
 export function meshOf(model: WireModel, highestHz: number, density = 1): Mesh {
   checkGeometry(model);
-  const longest = SPEED_OF_LIGHT_M_PER_S / highestHz / (SEGMENTS_PER_WAVELENGTH * density);
+  const wavelength = SPEED_OF_LIGHT_M_PER_S / highestHz;
+  const longest = wavelength / (SEGMENTS_PER_WAVELENGTH * density);
   const remarks: string[] = [];
-  const pieces = model.wires.flatMap((wire, index): Piece[] => {
+  const spans = model.wires.flatMap((wire, index): Span[] => {
     const shares = forcedShares(model, index);
     const lengthM = wireLengthM(wire);
-    return shares.slice(1).flatMap((shareTo, i): Piece[] => {
-      const shareFrom = shares[i];
-      const span = (shareTo - shareFrom) * lengthM;
-      const byRule = Math.max(1, Math.ceil(span / longest - 1e-6), Math.round(density));
-      const byRadius = Math.max(1, Math.floor(span / (LEAST_LENGTH_OVER_RADIUS * wire.radiusM)));
+    return shares.slice(1).map((shareTo, i): Span => {
+      const spanM = (shareTo - shares[i]) * lengthM;
+      const byRule = Math.max(1, Math.ceil(spanM / longest - 1e-6), Math.round(density));
+      const byRadius = Math.max(1, Math.floor(spanM / (LEAST_LENGTH_OVER_RADIUS * wire.radiusM)));
       const count = Math.min(byRule, byRadius);
-      if (span / count > SPEED_OF_LIGHT_M_PER_S / highestHz / 18)
+      if (spanM / count > wavelength / 18)
         remarks.push(
           `${wireName(model, index)} is too thick for segments of λ/20 at the highest frequency: results there are rough.`,
         );
-      return Array.from({ length: count }, (_, k) => {
-        const [s0, s1] = [
-          shareFrom + ((shareTo - shareFrom) * k) / count,
-          shareFrom + ((shareTo - shareFrom) * (k + 1)) / count,
-        ];
-        return {
-          wire: index,
-          from: along(wire.from, wire.to, s0),
-          to: along(wire.from, wire.to, s1),
-          shareFrom: s0,
-          shareTo: s1,
-        };
-      });
+      return { wire: index, shareFrom: shares[i], shareTo, count };
     });
   });
-  if (pieces.length > MAX_SEGMENTS)
+  // counted before a single piece is made: a wire of thousands of kilometres is refused at once
+  const segments = spans.reduce((sum, { count }) => sum + count, 0);
+  if (segments > MAX_SEGMENTS)
     throw new GeometryError(
-      `The wires are ${pieces.length} segments long at ${(highestHz / 1e6).toPrecision(4)} MHz; at most ${MAX_SEGMENTS} can be solved. Lower the highest frequency or shorten the wires.`,
+      `The wires are ${segments} segments long at ${(highestHz / 1e6).toPrecision(4)} MHz; at most ${MAX_SEGMENTS} can be solved. Lower the highest frequency or shorten the wires.`,
     );
+  const pieces = spans.flatMap(({ wire, shareFrom, shareTo, count }): Piece[] => {
+    const { from, to } = model.wires[wire];
+    const shareAt = (k: number): number => shareFrom + ((shareTo - shareFrom) * k) / count;
+    return Array.from({ length: count }, (_, k) => ({
+      wire,
+      from: along(from, to, shareAt(k)),
+      to: along(from, to, shareAt(k + 1)),
+      shareFrom: shareAt(k),
+      shareTo: shareAt(k + 1),
+    }));
+  });
   return joined(model, pieces, remarks);
 }
 
