@@ -245,6 +245,7 @@ export {
   filterLossDb,
 } from './filter/response';
 export { type Scattering, ladderScattering, filterTouchstone } from './filter/scattering';
+export { filterName, namedByShape, edgesForBand } from './filter/start';
 export {
   type NumberCell,
   type Decimal,
@@ -891,5 +892,5 @@ export {
 export { inchText } from './units/inches';
 export { type Dimension, type ParseOptions, parseQuantity } from './units/quantity';
 export { S_UNIT_DB, s9Dbm, type SReading, dbmToS, sToDbm, dbmToDbMicrovolt, emfToDbm } from './units/s-meter';
-export { type Slip, slipOf, levelSlipOf, bandSlipOf } from './units/slip';
+export { type Slip, slipOf, levelSlipOf, spanSlipOf, bandSlipOf } from './units/slip';
 export { wavelengthM, waveNumberRadPerM } from './units/wavelength';

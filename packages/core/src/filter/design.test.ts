@@ -6,10 +6,13 @@ import { describe, expect, test } from '@jest/globals';
 import {
   coilResistance,
   designFilter,
+  edgesForBand,
+  filterName,
   filterTouchstone,
   filterYield,
   ladderLossDb,
   ladderScattering,
+  namedByShape,
   namedParts,
   solenoid,
   spiceNetlist,
@@ -99,6 +102,16 @@ describe('scatter of parts', () => {
     );
     expect(five.bands[0].lowDb).toBeLessThan(five.bands[0].highDb);
   });
+});
+
+test('a new filter leaves its band room, and is called by what it has become', () => {
+  const { edgeLowHz, edgeHighHz } = edgesForBand(9.4e6, 9.9e6);
+  // 15 % beside the band: more than 5 % parts move an edge (sensitivity of a ladder's edge to L and C, a half each)
+  expect(edgeLowHz).toBeLessThan(9.4e6 / 1.1);
+  expect(edgeHighHz).toBeGreaterThan(9.9e6 * 1.1);
+  expect(filterName('bandstop', 88e6, 108e6).replaceAll('\u00a0', ' ')).toBe('Band-stop 88.0 MHz to 108 MHz');
+  expect(namedByShape(filterName('highpass', 1.8e6, 30e6).replaceAll('\u00a0', ' '))).toBe(true);
+  expect(namedByShape('Low-pass of the club')).toBe(false);
 });
 
 describe('files', () => {

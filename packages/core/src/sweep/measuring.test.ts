@@ -29,6 +29,7 @@ import {
   reflectionOf,
   shiftText,
   bandSlipOf,
+  spanSlipOf,
   slipOf,
   SPEED_OF_LIGHT_M_PER_S,
   standardReflections,
@@ -307,6 +308,10 @@ describe('slips of the keyboard', () => {
     const listed = [{ lowHz: 526.5e3, highHz: 1606.5e3 }];
     expect(bandSlipOf(0.53e3, 1.6e3, listed)).toBe(listed[0]);
     expect(bandSlipOf(0.6e6, 1.2e6, listed)).toBeUndefined();
+    // a marker typed a power of ten off the sweep it is for
+    expect(spanSlipOf(1.4e6, [{ low: 3e6, high: 30e6 }])).toBe(14e6);
+    expect(spanSlipOf(7e6, [{ low: 3e6, high: 30e6 }])).toBeUndefined();
+    expect(spanSlipOf(50e6, [{ low: 8e6, high: 9e6 }])).toBeUndefined();
   });
   test('a level without its minus sign', () => {
     expect(levelSlipOf(73, [-75, -71])).toEqual({ meant: -73, kind: 'sign' });

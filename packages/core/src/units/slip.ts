@@ -42,6 +42,17 @@ export function levelSlipOf(levelDb: number, neighbours: readonly number[]): Sli
   return off ? { meant: -off.meant, kind: off.kind } : undefined;
 }
 
+const POWERS = [1000, 1 / 1000, 10, 1 / 10, 100, 1 / 100];
+
+/** A value outside every span given that lies inside one after a factor of ten, a hundred or a thousand: what was probably meant. */
+export const spanSlipOf = (
+  value: number,
+  spans: readonly { readonly low: number; readonly high: number }[],
+): number | undefined => {
+  const inside = (one: number): boolean => spans.some(({ low, high }) => one >= low && one <= high);
+  return inside(value) ? undefined : POWERS.map((power) => value * power).find(inside);
+};
+
 /**
  * Whether a band fits a listed one only after a factor of ten, a hundred or a thousand: "0.5 to 1.7 kHz" where medium wave is meant. Bands that touch a
  * listed one as they are need no question.
@@ -55,7 +66,7 @@ export function bandSlipOf<B extends { readonly lowHz: number; readonly highHz: 
   if (!(lowHz > 0) || !(highHz > lowHz) || listed.some((one) => lowHz <= one.highHz && highHz >= one.lowHz))
     return undefined;
   const near = (a: number, b: number): boolean => Math.abs(Math.log(a / b)) < EDGES_ALIKE;
-  for (const factor of [1000, 1 / 1000, 10, 1 / 10, 100, 1 / 100]) {
+  for (const factor of POWERS) {
     const found = listed.find((one) => near(lowHz * factor, one.lowHz) && near(highHz * factor, one.highHz));
     if (found) return found;
   }

@@ -1,4 +1,4 @@
-import { frequencyText, markerAt, parseQuantity, type AutoMarker } from '@velvet-reed/core';
+import { frequencyText, markerAt, parseQuantity, spanSlipOf, type AutoMarker } from '@velvet-reed/core';
 import { useState } from 'react';
 import { Button } from '../../ui/button';
 import { Swr } from './band-table';
@@ -29,11 +29,10 @@ export function MarkerTable({
   const addMarker = (): void => {
     try {
       const freqHz = parseQuantity(text, 'frequency', { bareUnit: 'MHz' });
-      const inside = (hz: number): boolean => shown.some(({ header }) => hz >= header.startHz && hz <= header.stopHz);
-      if (shown.length === 0 || inside(freqHz)) set(freqHz);
+      const spans = shown.map(({ header }) => ({ low: header.startHz, high: header.stopHz }));
+      if (spans.length === 0 || spans.some(({ low, high }) => freqHz >= low && freqHz <= high)) set(freqHz);
       else {
-        const factors = [10, 100, 1000, 1 / 10, 1 / 100, 1 / 1000];
-        const meantHz = factors.map((factor) => freqHz * factor).find(inside);
+        const meantHz = spanSlipOf(freqHz, spans);
         setFault('');
         setMeant({ typedHz: freqHz, ...(meantHz === undefined ? {} : { meantHz }) });
       }

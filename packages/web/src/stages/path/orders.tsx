@@ -20,6 +20,7 @@ import { useWrite } from '../../data/station';
 import { Section } from '../../ui/stage';
 import { Empty } from '../../ui/states';
 import type { OrderView } from '../../data/verdicts';
+import { dragWords, HOW_TO_MOVE } from './drag-words';
 
 /** Both orders as lists that can be dragged, or moved with Space and the arrow keys. */
 export default function Orders({
@@ -78,7 +79,12 @@ function OrderList({
     <div>
       <h3 className="mb-1 font-semibold">Order {view.order}</h3>
       <p className="border-b border-rule py-1 text-dim">Antenna{headName ? `, ${headName}` : ''}</p>
-      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
+      <DndContext
+        sensors={sensors}
+        collisionDetection={closestCenter}
+        onDragEnd={onDragEnd}
+        accessibility={{ announcements: dragWords(view.stored), screenReaderInstructions: { draggable: HOW_TO_MOVE } }}
+      >
         <SortableContext items={ids} strategy={verticalListSortingStrategy}>
           {view.stored.length === 0 ? <Empty>No stage: the antenna goes straight to the receiver.</Empty> : null}
           <ul aria-label={`Stages in order ${view.order}`}>

@@ -4,6 +4,7 @@ import { fireEvent, screen, within } from '@testing-library/react';
 import { renderPage, verdictText } from '../../data/page-harness';
 import type { StationData } from '../../data/station';
 import { TEST_STATION } from '../../data/test-station';
+import { dragWords } from './drag-words';
 import PathPage from './page';
 
 const stored = (id: number) => ({ id, version: 1, stationId: 1, createdAt: '' });
@@ -100,4 +101,18 @@ test('a path without any receiver asks which one there is, by its kind, where it
   fireEvent.click(screen.getByRole('button', { name: 'New path' }));
   expect(screen.getByText(/Which one do you have\?/)).toBeTruthy();
   expect(screen.getByRole('button', { name: /^Take the 8-bit/ })).toBeTruthy();
+});
+
+test('a dragged stage is told by its name and its place from the antenna', () => {
+  const words = dragWords([
+    { id: 7, name: 'High-pass' },
+    { id: 9, name: 'Booster' },
+  ]);
+  const at = (id: number) => ({ id }) as Parameters<typeof words.onDragStart>[0]['active'];
+  const over = (id: number) => ({ id }) as NonNullable<Parameters<typeof words.onDragEnd>[0]['over']>;
+  expect(words.onDragStart({ active: at(7) })).toBe('High-pass picked up at place 1 of 2 from the antenna.');
+  expect(words.onDragEnd({ active: at(7), over: over(9) })).toBe(
+    'High-pass put down at place 2 of 2 from the antenna.',
+  );
+  expect(words.onDragEnd({ active: at(7), over: null })).toBe('High-pass put down where it was.');
 });

@@ -1,8 +1,10 @@
 import { SCHEMAS, STAGE_DEFAULTS, type Saved } from '@velvet-reed/contract';
 import {
   cableRunM,
-  frequencyText,
+  edgesForBand,
+  filterName,
   lengthText,
+  namedByShape,
   STAGE_FIGURES,
   STAGE_KINDS,
   type FigureSpec,
@@ -131,26 +133,12 @@ const START: Readonly<Record<StageKind, Record<string, string>>> = {
   },
 };
 
-const SHAPES: Readonly<Record<string, string>> = {
-  lowpass: 'Low-pass',
-  highpass: 'High-pass',
-  bandpass: 'Band-pass',
-  bandstop: 'Band-stop',
-};
-/** The name that a filter gives itself by its shape and edges. */
-function filterName({ shape, edgeLowHz, edgeHighHz }: Readonly<Record<string, unknown>>): string {
-  const [low, high] = [frequencyText(Number(edgeLowHz), 3), frequencyText(Number(edgeHighHz), 3)];
-  const edges = shape === 'lowpass' ? high : shape === 'highpass' ? low : `${low} to ${high}`;
-  return `${SHAPES[String(shape)] ?? 'Filter'} ${edges}`;
-}
 /** A filter whose name nobody chose is called by what it has become. */
-const named = (values: Readonly<Record<string, unknown>>): Readonly<Record<string, unknown>> =>
-  values.kind === 'filter' && /^(Low|High|Band)-(pass|stop) [\d.]+ [kMG]?Hz/.test(String(values.name))
-    ? { ...values, name: filterName(values) }
-    : values;
-
-/** Room above the wanted band for the edge of a new low-pass. */
-const EDGE_RATIO = 1.15;
+const named = (values: Readonly<Record<string, unknown>>): Readonly<Record<string, unknown>> => {
+  if (values.kind !== 'filter' || !namedByShape(String(values.name))) return values;
+  const { shape, edgeLowHz, edgeHighHz } = SCHEMAS.pathStages.cast(values);
+  return { ...values, name: filterName(shape, edgeLowHz, edgeHighHz) };
+};
 
 /** What a new stage of a kind begins with; a filter begins for the band that the path is judged on. */
 const startFor = (kind: StageKind, target: Saved<'targets'> | undefined): Record<string, string> => ({
@@ -162,10 +150,9 @@ const startFor = (kind: StageKind, target: Saved<'targets'> | undefined): Record
 });
 
 function forBand({ lowHz, highHz }: Saved<'targets'>): Record<string, string> {
-  const edgeHighHz = Number((highHz * EDGE_RATIO).toPrecision(3));
-  const edgeLowHz = Number((lowHz / EDGE_RATIO).toPrecision(3));
+  const { edgeLowHz, edgeHighHz } = edgesForBand(lowHz, highHz);
   return {
-    name: filterName({ shape: 'lowpass', edgeLowHz, edgeHighHz }),
+    name: filterName('lowpass', edgeLowHz, edgeHighHz),
     edgeLowHz: typedFrequency(edgeLowHz),
     edgeHighHz: typedFrequency(edgeHighHz),
   };
