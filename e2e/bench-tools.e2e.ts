@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { accessible, freshBench, seriesDipFile, watch } from './helpers';
+import { accessible, beginAntenna, freshBench, freshStation, seriesDipFile, watch } from './helpers';
 
 const tools = async (page: Page): Promise<void> => page.getByText('More tools: distance to a fault, as built').click();
 const fill = async (page: Page, region: string, fields: Readonly<Record<string, string>>): Promise<void> => {
@@ -176,3 +176,26 @@ function recordings(): readonly [string, string] {
     ['freq_Hz,level_dB', ...freq.map((f) => `${f},-112`)].join('\n'),
   ];
 }
+
+test('a sweep that came before any antenna waits, is offered to the next one, and stays with it', async ({ page }) => {
+  const faults = await watch(page);
+  const base = await freshStation(page, [21, -141]);
+  await page.goto(`${base}/bench`);
+  await page.getByLabel('Sweep files').setInputFiles({
+    name: 'early.s1p',
+    mimeType: 'text/plain',
+    buffer: Buffer.from(seriesDipFile(42, 11, 14.18, 13, 16.5, 101)),
+  });
+  await expect(page.getByRole('rowheader', { name: 'early.s1p' })).toBeVisible();
+  await beginAntenna(page, base, 'half-wave-dipole', 14.1e6);
+  await page.reload();
+  const waiting = page.getByRole('region', { name: 'Sweeps without an antenna' });
+  await expect(waiting).toContainText('One sweep belongs to no antenna yet: early.s1p');
+  await waiting.getByRole('button', { name: 'Give early.s1p to Under test' }).click();
+  await expect(waiting).toBeHidden();
+  await page.reload();
+  await expect(page.getByRole('rowheader', { name: 'early.s1p' })).toBeVisible();
+  // 14.18 against 14.1 MHz: 80 kHz too high
+  await expect(page.locator('.verdict')).toContainText(/80\.0\skHz\S? too high/);
+  expect(faults).toEqual([]);
+});

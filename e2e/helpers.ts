@@ -59,20 +59,31 @@ export function seriesDipFile(
   return ['! made for a test', '# MHz S RI R 50', ...rows].join('\n');
 }
 
-/** A station of its own with one antenna; other walks keep the demo as it is. @returns its address. */
-export async function freshBench(
-  page: Page,
-  latLon: readonly [number, number],
-  kind: string,
-  freqHz: number,
-): Promise<string> {
+/** An empty station of its own; other walks keep the demo as it is. @returns its address. */
+export async function freshStation(page: Page, latLon: readonly [number, number]): Promise<string> {
   await page.goto('/');
   await page.getByLabel('Coordinates or grid locator').fill(`${latLon[0]}, ${latLon[1]}`);
   await page.getByRole('button', { name: 'Find region' }).click();
   await page.getByLabel('Name', { exact: true }).fill('Bench for a test');
   await page.getByRole('button', { name: 'Create station' }).click();
   await expect(page.locator('.verdict')).toContainText('Bench for a test lies in ITU Region');
-  const base = new URL(page.url()).pathname.replace('/listen', '');
+  return new URL(page.url()).pathname.replace('/listen', '');
+}
+
+/** A station of its own with one antenna. @returns its address. */
+export async function freshBench(
+  page: Page,
+  latLon: readonly [number, number],
+  kind: string,
+  freqHz: number,
+): Promise<string> {
+  const base = await freshStation(page, latLon);
+  await beginAntenna(page, base, kind, freqHz);
+  return base;
+}
+
+/** An antenna as the interface would store it. */
+export async function beginAntenna(page: Page, base: string, kind: string, freqHz: number): Promise<void> {
   const revision = {
     antennaId: { new: 'a' },
     number: 1,
@@ -91,5 +102,4 @@ export async function freshBench(
   ];
   const reply = await page.request.post(`/api/stations/${base.split('/').at(-1)}/changes`, { data: { changes } });
   expect(reply.status()).toBe(200);
-  return base;
 }

@@ -33,6 +33,22 @@ export function sunTimes(position: Position, atMs: number): SunTimes {
   return { riseMs: within('sunrise'), setMs: within('sunset'), dawnMs: within('dawn'), duskMs: within('dusk') };
 }
 
+/**
+ * The daylight that begins within the UTC day containing `atMs`: its rise and dawn, and the set and dusk that end it. Far from Greenwich the end falls on
+ * another UTC day. Without a rise, what sets within the day.
+ */
+export function daylightOf(position: Position, atMs: number): SunTimes {
+  const today = sunTimes(position, atMs);
+  const next = sunTimes(position, atMs + DAY_MS);
+  const ending = (from: number | undefined, own: number | undefined, later: number | undefined): number | undefined =>
+    from === undefined || (own !== undefined && own > from) ? own : later;
+  return {
+    ...today,
+    setMs: ending(today.riseMs, today.setMs, next.setMs),
+    duskMs: ending(today.dawnMs, today.duskMs, next.duskMs),
+  };
+}
+
 /** The next rise or set after a moment, within two days. */
 export function nextSunEvent(
   position: Position,

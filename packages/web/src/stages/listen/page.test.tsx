@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { act, screen } from '@testing-library/react';
+import { act, fireEvent, screen } from '@testing-library/react';
 import { renderPage, verdictText } from '../../data/page-harness';
 import type { StationData } from '../../data/station';
 import { TEST_STATION } from '../../data/test-station';
@@ -27,6 +27,14 @@ describe('Listen', () => {
     expect(verdictText()).toMatch(/ITU Region 2/);
     await at(-39.7, 120.6);
     expect(verdictText()).toMatch(/ITU Region 3/);
+  });
+  test('sun times to the nearest minute; a sunset after midnight UTC says that it is the next UTC day', async () => {
+    // Portland, Oregon, 21 June 2026: rise 5:22, set 21:03 Pacific daylight time, as almanacs print it (from memory); 2 minutes either way are allowed
+    await shown({ targets: [], station: { ...TEST_STATION.station, latDeg: 45.52, lonDeg: -122.68 } });
+    fireEvent.change(screen.getByLabelText(/^Day \(UTC\)/), { target: { value: '2026-06-21' } });
+    const text = (screen.getByText(/^Sunrise/).textContent ?? '').replaceAll(/\s+/g, ' ');
+    expect(text).toMatch(/Sunrise 12:2[0-4] UTC, sunset 04:0[1-5] UTC, the next UTC day;/);
+    fireEvent.click(screen.getByRole('button', { name: 'Back to today' }));
   });
   test('wishes and neighbours are counted; the own transmitter is no neighbour', async () => {
     const [emitter] = TEST_STATION.emitters;

@@ -1,5 +1,5 @@
 import { stationSchema } from '@velvet-reed/contract';
-import { frequencyText, ituRegionOf, lengthText, lightAt, locatorOf, sunTimes } from '@velvet-reed/core';
+import { daylightOf, frequencyText, ituRegionOf, lengthText, lightAt, locatorOf } from '@velvet-reed/core';
 import { forecastPlace, roomOf } from '../../data/derive';
 import { useMoment } from '../../data/moment';
 import { useWrite, type StationData } from '../../data/station';
@@ -10,8 +10,7 @@ import { RecordForm } from '../../ui/record-form';
 import { Caution, Note } from '../../ui/stage';
 import { inDb, Value } from '../../ui/value';
 
-/** To the nearest minute, not cut off. */
-/** A time of the UTC day that is looked at; the day before or after says so. */
+/** A time of the UTC day that is looked at, to the nearest minute, not cut off; the day before or after says so. */
 function clock(ms: number | undefined, day: string): string {
   if (ms === undefined) return 'not within that UTC day';
   const rounded = new Date(ms + 30_000).toISOString();
@@ -102,7 +101,7 @@ function LineNote({ data }: { readonly data: StationData }) {
 function SunNote({ data }: { readonly data: StationData }) {
   const { station } = data;
   const { atMs, day, choose } = useMoment();
-  const sun = sunTimes(station, atMs);
+  const sun = daylightOf(station, atMs);
   const shown = new Date(atMs).toISOString().slice(0, 10);
   return (
     <Note title="Sun and day">
