@@ -183,10 +183,13 @@ describe('noise and trials', () => {
     expect(verdict.sentence).toMatch(/alike to the last digit/);
   });
   test('an interval that is shown as beginning at 0.0 dB proves nothing', () => {
-    // mean 0.5, spread so that Student's t over 8 pairs gives a lower end under 0.05 dB
-    const verdict = trialVerdict(pairs([0.5, 1.2, -0.2, 0.9, 0.1, 1.0, 0, 0.5]), names);
-    expect(verdict.snr.result?.ciLow).toBeLessThan(0.1);
-    expect(verdict.snr.proven).toBe(Math.round((verdict.snr.result?.ciLow ?? 0) * 10) > 0);
+    // sum of squares about the mean 1.8, scatter 0.5071, standard error 0.1793; t of 7 at 97.5 % is 2.365 (tables): half width 0.424 dB
+    const spread = [0, 0.7, -0.7, 0.4, -0.4, 0.5, -0.5, 0];
+    const about = (mean: number) => trialVerdict(pairs(spread.map((by) => mean + by)), names).snr;
+    // 0.45 − 0.424 = 0.026 is shown as 0.0; 0.60 − 0.424 = 0.176 as 0.2
+    expect(about(0.45).result?.ciLow).toBeCloseTo(0.026, 2);
+    expect(about(0.45).proven).toBe(false);
+    expect(about(0.6).proven).toBe(true);
     expect(trialVerdict(pairs([2.1, 3.4, 2.8, 3.9, 2.4, 3.1, 2.6, 3.3]), names).snr.proven).toBe(true);
   });
   test('a gap in the log is no step at a moment', () => {
