@@ -1,12 +1,7 @@
 import { boolean, mixed, object, string, ValidationError, type InferType } from 'yup';
 import type { TableQuestion } from '@velvet-reed/core';
 import { choice, listOf, recordId, wholeNumber } from './fields';
-import { RESOURCE_NAMES } from './resources';
-
-/** A stand-in for the id of a record made earlier in the same batch: { "new": "antenna" }. */
-export interface NewReference {
-  readonly new: string;
-}
+import { RESOURCE_NAMES, type EditValues, type NewValues, type ResourceName, type Values } from './resources';
 
 const NO_CHANGE = 'A change must be a group of named fields. Correct it.';
 const UNKNOWN = ({ unknown }: { unknown?: string }): string =>
@@ -48,13 +43,52 @@ const deleteSchema = object({
   along: boolean().optional(),
 }).noUnknown(true, UNKNOWN);
 
+/** One edit as it arrives: its values are read by the schema of its table. */
+export type ArrivedChange =
+  InferType<typeof createSchema> | InferType<typeof updateSchema> | InferType<typeof deleteSchema>;
+
+/** One edit of a kind of record; a number that points at a record may be { "new": name } of one made earlier in the batch. */
+export type ChangeOf<R extends ResourceName> =
+  | { readonly op: 'create'; readonly resource: R; readonly as?: string; readonly values: NewValues<R> }
+  | {
+      readonly op: 'update';
+      readonly resource: R;
+      readonly id: number;
+      readonly version: number;
+      readonly values: EditValues<R>;
+    };
+/** Taking a record away; `along`: with what means nothing without it. */
+interface Deletion {
+  readonly op: 'delete';
+  readonly resource: ResourceName;
+  readonly id: number;
+  readonly version: number;
+  readonly along?: boolean;
+}
 /** One edit among several that are saved together or not at all. */
-export type Change = InferType<typeof createSchema> | InferType<typeof updateSchema> | InferType<typeof deleteSchema>;
+export type Change = { [R in ResourceName]: ChangeOf<R> }[ResourceName] | Deletion;
+
+/** A new record of a kind that is only known where this is called; `as`: what later changes of the batch call it. */
+export function createOf<R extends ResourceName>(resource: R, values: NewValues<R>, as?: string): Change;
+export function createOf(resource: ResourceName, values: object, as?: string): object {
+  return { op: 'create', resource, values, ...(as === undefined ? {} : { as }) };
+}
+
+/** A record as far as a change of it needs to know it. */
+interface Known {
+  readonly id: number;
+  readonly version: number;
+}
+/** A change of a record whose kind is only known where this is called. */
+export function updateOf<R extends ResourceName>(resource: R, record: Known, values: EditValues<R> | Values<R>): Change;
+export function updateOf(resource: ResourceName, { id, version }: Known, values: object): object {
+  return { op: 'update', resource, id, version, values };
+}
 
 const EAGER = { strict: true, abortEarly: true } as const;
 
 /** One change. @throws ValidationError */
-async function changeOf(value: unknown): Promise<Change> {
+async function changeOf(value: unknown): Promise<ArrivedChange> {
   const op = typeof value === 'object' && value !== null && 'op' in value ? value.op : undefined;
   if (op === 'create') return createSchema.required(NO_CHANGE).validate(value, EAGER);
   if (op === 'update') return updateSchema.required(NO_CHANGE).validate(value, EAGER);
@@ -83,9 +117,9 @@ const batchSchema = object({
 /** Reads a batch; the first fault ends it. @throws ValidationError */
 export async function readBatch(
   body: unknown,
-): Promise<{ readonly changes: readonly Change[]; readonly key?: string; readonly device?: string }> {
+): Promise<{ readonly changes: readonly ArrivedChange[]; readonly key?: string; readonly device?: string }> {
   const { changes, key, device } = await batchSchema.validate(body, { strict: true, abortEarly: true });
-  const read: Change[] = [];
+  const read: ArrivedChange[] = [];
   for (const change of changes) read.push(await changeOf(change));
   return { changes: read, key, device };
 }

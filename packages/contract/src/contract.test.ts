@@ -3,9 +3,8 @@ import fc from 'fast-check';
 import {
   ModelFileError,
   SCHEMAS,
-  STAGE_DEFAULTS,
-  STATION_DEFAULTS,
-  WISH_DEFAULTS,
+  BLANK,
+  STATION_BLANK,
   readBatch,
   modelFileOf,
   packSamples,
@@ -26,7 +25,7 @@ const STATION = {
   cableId: 'pe5',
   lineLengthM: 25,
   groundId: 'average',
-  ...STATION_DEFAULTS,
+  ...STATION_BLANK,
 };
 const faults = (schema: { validateSync(value: unknown, options: object): unknown }, value: unknown): string[] => {
   try {
@@ -54,7 +53,7 @@ describe('sentences that say how to mend', () => {
   });
   test('edges in the wrong order and an antenna against itself', () => {
     expect(
-      faults(SCHEMAS.targets, { name: 'x', lowHz: 2e6, highHz: 1e6, bandwidthHz: 500, weight: 3, ...WISH_DEFAULTS }),
+      faults(SCHEMAS.targets, { name: 'x', lowHz: 2e6, highHz: 1e6, bandwidthHz: 500, weight: 3, ...BLANK.targets }),
     ).toEqual(['The lower edge must lie below the upper edge. Exchange the two.']);
     expect(
       faults(SCHEMAS.trials, {
@@ -68,7 +67,7 @@ describe('sentences that say how to mend', () => {
     ).toMatch(/are the same/);
   });
   test('what belongs together comes together: place, hours, the two figures of an own cable', () => {
-    const wish = { name: 'x', lowHz: 1e6, highHz: 2e6, bandwidthHz: 500, weight: 3, ...WISH_DEFAULTS };
+    const wish = { name: 'x', lowHz: 1e6, highHz: 2e6, bandwidthHz: 500, weight: 3, ...BLANK.targets };
     expect(faults(SCHEMAS.targets, { ...wish, latDeg: 50, lonDeg: -19 })).toEqual([]);
     expect(faults(SCHEMAS.targets, { ...wish, latDeg: 50 }).join()).toMatch(/latitude and longitude/);
     expect(faults(SCHEMAS.targets, { ...wish, fromMin: 60 }).join()).toMatch(/beginning and an end/);
@@ -77,7 +76,7 @@ describe('sentences that say how to mend', () => {
   });
   test('a stage has the figures of its kind, and plugs that can be read', () => {
     const stage = {
-      ...STAGE_DEFAULTS,
+      ...BLANK.pathStages,
       ...{ pathId: 1, name: 'Hub', kind: 'splitter', firstPlace: 0, secondPlace: 0 },
     };
     const figures = { form: 0, outputs: 4, excessDb: 0.5, passesDc: 1 };

@@ -1,18 +1,34 @@
 export {
+  BLANK,
+  RESOURCES,
   SCHEMAS,
+  schemaFor,
+  STATION_BLANK,
   RESOURCE_NAMES,
   stationSchema,
-  MOST_TRANSFER_POINTS,
-  OWN_CABLE,
   type ResourceName,
   type Saved,
   type Station,
   type Stored,
   type StationValues,
   type Values,
+  type EditValues,
+  type NewValues,
 } from './resources';
-export { PATH_DEFAULTS, STAGE_DEFAULTS, STATION_DEFAULTS, TRIM_DEFAULTS, WISH_DEFAULTS } from './defaults';
-export { answerSchema, readBatch, undoSchema, type Change, type NewReference, type Refusal } from './changes';
+export { STATION } from './tables/station';
+export { OWN_CABLE } from './tables/shared';
+export { MOST_TRANSFER_POINTS } from './tables/path';
+export type { Column, Columns, Store } from './columns';
+export {
+  answerSchema,
+  createOf,
+  readBatch,
+  undoSchema,
+  type ArrivedChange,
+  type Change,
+  type Refusal,
+  updateOf,
+} from './changes';
 export {
   packCalibration,
   packSamples,

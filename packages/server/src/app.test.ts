@@ -5,7 +5,7 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { pino } from 'pino';
 import { QueryTypes } from 'sequelize';
 import request from 'supertest';
-import { STATION_DEFAULTS, WISH_DEFAULTS } from '@velvet-reed/contract';
+import { STATION_BLANK, BLANK } from '@velvet-reed/contract';
 import { createApp } from './app';
 import { openDatabase, type Database } from './database';
 import { loadDemo } from './demo/load';
@@ -22,9 +22,9 @@ const STATION = {
   cableId: 'pe5',
   lineLengthM: 25,
   groundId: 'average',
-  ...STATION_DEFAULTS,
+  ...STATION_BLANK,
 };
-const TARGET = { name: '31 m', lowHz: 9.4e6, highHz: 9.9e6, bandwidthHz: 5000, weight: 3, ...WISH_DEFAULTS };
+const TARGET = { name: '31 m', lowHz: 9.4e6, highHz: 9.9e6, bandwidthHz: 5000, weight: 3, ...BLANK.targets };
 const SWEEP = '# MHz S RI R 50\n9.0 0.6 -0.3\n9.4 0.05 0\n9.8 0.6 0.3\n';
 
 let dir: string;

@@ -1,17 +1,17 @@
-import { SCHEMAS, type Change, type ResourceName } from '@velvet-reed/contract';
+import { RESOURCES, SCHEMAS, type ArrivedChange, type ResourceName } from '@velvet-reed/contract';
 import type { Transaction } from 'sequelize';
-import { BYTE_COLUMNS, type Database, type Row } from './database';
+import type { Database, Row } from './database';
 import { deletionPlan, type DeletionPlan } from './deleting';
 import { knownBatch, noteEdit, type Author } from './history';
 import { findStation, present, STRICT, valuesOf } from './records';
 import { EvidenceError, InUseError, NotFoundError, RequestError, StaleWriteError } from './refusals';
-import { countText, EVIDENCE, LABELS, REFERENCES } from './resources';
+import { countText, evidenceOf, referencesOf } from './resources';
 
 type Values = Record<string, unknown>;
 
 /** A batch of changes and what comes with it. */
 export interface Batch {
-  readonly changes: readonly Change[];
+  readonly changes: readonly ArrivedChange[];
   readonly author: Author;
   /** Row of a photo that the changes refer to as { "new": "photo" }. */
   readonly photo?: Values;
@@ -66,7 +66,7 @@ const note = (
 async function answerAgain(
   db: Database,
   transaction: Transaction,
-  changes: readonly Change[],
+  changes: readonly ArrivedChange[],
   edits: readonly Row[],
 ): Promise<(Values | null)[]> {
   const created = edits.filter((edit) => edit.get('op') === 'create');
@@ -87,30 +87,30 @@ async function answerAgain(
   return results;
 }
 
-async function applyOne(place: Place, change: Change): Promise<Values | null> {
+async function applyOne(place: Place, change: ArrivedChange): Promise<Values | null> {
   const { db, transaction, stationId } = place;
   const { resource } = change;
   if (change.op === 'create') return createOne(place, resource, change.values, change.as);
   const row = await db.tables[resource].findOne({ where: { id: change.id, stationId }, transaction });
-  if (!row) throw new NotFoundError(LABELS[resource]);
-  if (row.get('version') !== change.version) throw new StaleWriteError(LABELS[resource]);
+  if (!row) throw new NotFoundError(RESOURCES[resource].label);
+  if (row.get('version') !== change.version) throw new StaleWriteError(RESOURCES[resource].label);
   if (change.op === 'update') return updateOne(place, resource, row, change.values);
   const plan = await deletionPlan(db, transaction, { resource, row });
   if (
     change.along !== true &&
     (plan.goes.some((one) => one.row !== row && one.resource !== 'attachments') || plan.released.length > 0)
   )
-    throw new InUseError(LABELS[resource], alongText(plan, row));
+    throw new InUseError(RESOURCES[resource].label, alongText(plan, row));
   await deleteAlong(place, plan);
   return null;
 }
 
 async function createOne(place: Place, resource: ResourceName, typed: Values, as?: string): Promise<Values> {
   const { db, transaction, stationId, made } = place;
-  if (BYTE_COLUMNS[resource])
-    throw new RequestError(`A ${LABELS[resource]} comes from a file. Import the file instead.`);
-  const values = await validated(resource, resolveNew(typed, made));
-  await checkReferences(db, transaction, stationId, values);
+  if (RESOURCES[resource].bytes)
+    throw new RequestError(`A ${RESOURCES[resource].label} comes from a file. Import the file instead.`);
+  const values = await validated(resource, { ...RESOURCES[resource].blank, ...resolveNew(typed, made) });
+  await checkReferences(place, resource, values);
   const row = await db.tables[resource].create({ ...values, stationId }, { transaction });
   const recordId = Number(row.get('id'));
   if (as) made.set(as, recordId);
@@ -119,12 +119,12 @@ async function createOne(place: Place, resource: ResourceName, typed: Values, as
 }
 
 async function updateOne(place: Place, resource: ResourceName, row: Row, typed: Values): Promise<Values> {
-  const { db, transaction, stationId, made } = place;
+  const { transaction, made } = place;
   const before = valuesOf(row, resource);
-  const touched = EVIDENCE[resource]?.find((field) => field in typed && typed[field] !== before[field]);
-  if (touched !== undefined) throw new EvidenceError(LABELS[resource], touched);
+  const touched = evidenceOf(resource).find((field) => field in typed && typed[field] !== before[field]);
+  if (touched !== undefined) throw new EvidenceError(RESOURCES[resource].label, touched);
   const after = await validated(resource, { ...before, ...resolveNew(typed, made) });
-  await checkReferences(db, transaction, stationId, after);
+  await checkReferences(place, resource, after);
   await row.update({ ...after, version: Number(row.get('version')) + 1 }, { transaction });
   await note(place, resource, Number(row.get('id')), { op: 'update', before, after });
   return present(row, resource);
@@ -167,7 +167,7 @@ export async function deletionPreview(
 ): Promise<{ goes: readonly string[]; released: readonly string[] }> {
   return db.read(async (transaction) => {
     const row = await db.tables[resource].findOne({ where: { id, stationId }, transaction });
-    if (!row) throw new NotFoundError(LABELS[resource]);
+    if (!row) throw new NotFoundError(RESOURCES[resource].label);
     const plan = await deletionPlan(db, transaction, { resource, row });
     return {
       goes: countsOf(plan.goes.filter((one) => one.row !== row)),
@@ -194,17 +194,20 @@ function resolveNew(values: Values, made: ReadonlyMap<string, number>): Values {
   );
 }
 
+/** Whatever a record points at must be at the same station. @throws RequestError */
 export async function checkReferences(
-  db: Database,
-  transaction: Transaction,
-  stationId: number,
+  { db, transaction, stationId }: Pick<Place, 'db' | 'transaction' | 'stationId'>,
+  resource: ResourceName,
   values: Values,
 ): Promise<void> {
-  for (const [field, resource] of Object.entries(REFERENCES)) {
+  for (const { field, to } of referencesOf(resource)) {
     const id = values[field];
     if (typeof id !== 'number') continue;
-    const found = await db.tables[resource].count({ where: { id, stationId }, transaction });
+    const found = await db.tables[to].count({ where: { id, stationId }, transaction });
     if (found === 0)
-      throw new RequestError(`The ${LABELS[resource]} chosen is not at this station any more. Choose another.`, field);
+      throw new RequestError(
+        `The ${RESOURCES[to].label} chosen is not at this station any more. Choose another.`,
+        field,
+      );
   }
 }

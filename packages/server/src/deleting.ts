@@ -1,7 +1,7 @@
-import type { ResourceName } from '@velvet-reed/contract';
+import { RESOURCE_NAMES, type ResourceName } from '@velvet-reed/contract';
 import type { Transaction } from 'sequelize';
 import type { Database, Row } from './database';
-import { MEANT_BY, OWN_FILES, REFERENCES } from './resources';
+import { referencesOf } from './resources';
 
 /** One record and its kind. */
 interface Member {
@@ -33,26 +33,22 @@ export async function deletionPlan(
   const keyOf = ({ resource, row }: Member): string => `${resource} ${String(row.get('id'))}`;
   const goes: Member[] = [];
   const released = new Map<string, Released>();
-  const names = Object.keys(db.tables).filter((name): name is ResourceName => name in db.tables);
 
   const visit = async (member: Member): Promise<void> => {
     if (seen.has(keyOf(member))) return;
     seen.add(keyOf(member));
-    for (const user of names) {
-      const columns = db.tables[user].getAttributes();
-      for (const [field, target] of Object.entries(REFERENCES)) {
-        if (target !== member.resource || !(field in columns)) continue;
+    for (const user of RESOURCE_NAMES)
+      for (const { field, to, along } of referencesOf(user)) {
+        if (to !== member.resource) continue;
         const rows = await db.tables[user].findAll({ where: { [field]: Number(member.row.get('id')) }, transaction });
-        const along = columns[field].allowNull === false || MEANT_BY[user]?.includes(field);
         for (const row of rows) {
           const one = { resource: user, row };
           if (along) await visit(one);
           else released.set(keyOf(one), { ...one, fields: [...(released.get(keyOf(one))?.fields ?? []), field] });
         }
       }
-    }
     goes.push(member);
-    const fileField = OWN_FILES[member.resource];
+    const fileField = referencesOf(member.resource).find(({ own }) => own)?.field;
     const fileId = fileField ? member.row.get(fileField) : null;
     if (typeof fileId !== 'number') return;
     const file = await db.tables.attachments.findByPk(fileId, { transaction, attributes: { exclude: ['bytes'] } });
@@ -72,11 +68,12 @@ async function usedElsewhere(
   fileId: number,
   goes: readonly Member[],
 ): Promise<boolean> {
-  for (const [user, field] of Object.entries(OWN_FILES)) {
-    const table = Object.entries(db.tables).find(([name]) => name === user)?.[1];
-    const rows = (await table?.findAll({ where: { [field]: fileId }, attributes: ['id'], transaction })) ?? [];
-    if (rows.some((row) => !goes.some((one) => one.resource === user && one.row.get('id') === row.get('id'))))
-      return true;
-  }
+  for (const user of RESOURCE_NAMES)
+    for (const { field, own } of referencesOf(user)) {
+      if (!own) continue;
+      const rows = await db.tables[user].findAll({ where: { [field]: fileId }, attributes: ['id'], transaction });
+      if (rows.some((row) => !goes.some((one) => one.resource === user && one.row.get('id') === row.get('id'))))
+        return true;
+    }
   return false;
 }

@@ -1,8 +1,8 @@
-import type { ResourceName } from '@velvet-reed/contract';
+import { RESOURCE_NAMES, RESOURCES, type ResourceName } from '@velvet-reed/contract';
 import { Op, type Transaction } from 'sequelize';
 import type { Database, Row } from './database';
 import { BatchUndoneError, InUseError, NotFoundError, NothingToUndoError, UndoRefusedError } from './refusals';
-import { countText, LABELS, REFERENCES } from './resources';
+import { countText, referencesOf } from './resources';
 
 type Values = Record<string, unknown>;
 
@@ -54,7 +54,7 @@ export async function knownBatch(
 function storyOf(db: Database, edit: Row): string {
   const name = String(edit.get('resource'));
   const verb = { create: 'added', update: 'changed', delete: 'deleted' }[String(edit.get('op'))] ?? 'edited';
-  return `${isResource(db, name) ? LABELS[name] : 'station'} ${verb}`;
+  return `${isResource(db, name) ? RESOURCES[name].label : 'station'} ${verb}`;
 }
 
 const takenBack = { undoneAt: null };
@@ -78,11 +78,10 @@ export async function lastBatch(
 
 /** Living records that point at one, beside those of the same batch. */
 async function usersOf(db: Database, transaction: Transaction, resource: ResourceName, id: number, batch: string) {
-  for (const [user, table] of Object.entries(db.tables)) {
-    if (!isResource(db, user)) continue;
-    for (const [field, target] of Object.entries(REFERENCES)) {
-      if (target !== resource || !(field in table.getAttributes())) continue;
-      const rows = await table.findAll({ where: { [field]: id }, attributes: ['id'], transaction });
+  for (const user of RESOURCE_NAMES)
+    for (const { field, to } of referencesOf(user)) {
+      if (to !== resource) continue;
+      const rows = await db.tables[user].findAll({ where: { [field]: id }, attributes: ['id'], transaction });
       const ids = rows.map((row) => Number(row.get('id')));
       const made = await db.edits.count({
         where: { batch, resource: user, recordId: { [Op.in]: ids }, op: 'create', ...takenBack },
@@ -90,7 +89,6 @@ async function usersOf(db: Database, transaction: Transaction, resource: Resourc
       });
       if (ids.length > made) return countText(user, ids.length - made);
     }
-  }
   return undefined;
 }
 
@@ -105,7 +103,7 @@ async function takeBack(db: Database, transaction: Transaction, edit: Row): Prom
   });
   if (later > 0)
     throw new UndoRefusedError(
-      `The ${isResource(db, name) ? LABELS[name] : 'station'} was changed again afterwards. Nothing was taken back: undo the later change first, on the device that made it.`,
+      `The ${isResource(db, name) ? RESOURCES[name].label : 'station'} was changed again afterwards. Nothing was taken back: undo the later change first, on the device that made it.`,
     );
   const table = isResource(db, name) ? db.tables[name] : db.stations;
   const row = await table.findByPk(recordId, { paranoid: false, transaction });
@@ -114,7 +112,7 @@ async function takeBack(db: Database, transaction: Transaction, edit: Row): Prom
   const before = edit.get('before');
   if (edit.get('op') === 'create') {
     const users = isResource(db, name) ? await usersOf(db, transaction, name, recordId, batch) : undefined;
-    if (users !== undefined && isResource(db, name)) throw new InUseError(LABELS[name], users);
+    if (users !== undefined && isResource(db, name)) throw new InUseError(RESOURCES[name].label, users);
     await row.destroy({ transaction });
   } else if (typeof before === 'object' && before !== null) {
     if (edit.get('op') === 'delete') await row.restore({ transaction });

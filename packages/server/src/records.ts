@@ -1,6 +1,6 @@
-import { RESOURCE_NAMES, stationSchema, type ResourceName } from '@velvet-reed/contract';
+import { RESOURCE_NAMES, RESOURCES, stationSchema, type ResourceName } from '@velvet-reed/contract';
 import type { Transaction } from 'sequelize';
-import { BYTE_COLUMNS, type Database, type Row } from './database';
+import type { Database, Row } from './database';
 import { knownBatch, lastBatch, noteEdit, type Author } from './history';
 import { NotFoundError, StaleWriteError } from './refusals';
 
@@ -14,7 +14,7 @@ const strictStation = stationSchema
 /** A record as JSON: no bytes, no bookkeeping that clients do not need. */
 export function present(row: Row, resource?: ResourceName): Values {
   const { updatedAt: _updated, deletedAt: _deleted, ...values } = row.get({ plain: true });
-  const hidden = resource ? BYTE_COLUMNS[resource] : undefined;
+  const hidden = resource ? RESOURCES[resource].bytes : undefined;
   return Object.fromEntries(Object.entries(values).filter(([key]) => key !== hidden));
 }
 
@@ -31,7 +31,7 @@ async function listRecords(
   resource: ResourceName,
   transaction: Transaction,
 ): Promise<Values[]> {
-  const hidden = BYTE_COLUMNS[resource];
+  const hidden = RESOURCES[resource].bytes;
   const rows = await db.tables[resource].findAll({
     where: { stationId },
     order: [['id', 'ASC']],

@@ -5,13 +5,13 @@ import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { pino } from 'pino';
 import request from 'supertest';
-import { WISH_DEFAULTS } from '@velvet-reed/contract';
+import { BLANK } from '@velvet-reed/contract';
 import { createApp } from './app';
 import { openDatabase, type Database } from './database';
 import { migrator } from './migrate';
 import { HUT } from './test-server';
 
-const TARGET = { name: '31 m', lowHz: 9.4e6, highHz: 9.9e6, bandwidthHz: 5000, weight: 3, ...WISH_DEFAULTS };
+const TARGET = { name: '31 m', lowHz: 9.4e6, highHz: 9.9e6, bandwidthHz: 5000, weight: 3, ...BLANK.targets };
 const SWEEP = '# MHz S RI R 50\n9.0 0.6 -0.3\n9.4 0.05 0\n9.8 0.6 0.3\n';
 const [HERE, THERE] = [randomUUID(), randomUUID()];
 

@@ -187,7 +187,7 @@ export async function storeCalibration(
   return db.write(async (transaction) => {
     const before = await madeBefore(db, transaction, stationId, { author, resource: 'calibrations' });
     if (before) return present(before, 'calibrations');
-    await checkReferences(db, transaction, stationId, values);
+    await checkReferences({ db, transaction, stationId }, 'calibrations', values);
     const write = batchWriter(db, transaction, stationId, author);
     const row = await write('calibrations', { ...values, samples: Buffer.from(packCalibration({ freqHz, readings })) });
     return present(row, 'calibrations');

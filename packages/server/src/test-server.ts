@@ -1,12 +1,12 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { readFileSync, statSync } from 'node:fs';
 import path from 'node:path';
-import { STATION_DEFAULTS } from '@velvet-reed/contract';
+import { STATION_BLANK } from '@velvet-reed/contract';
 
 /** A station of which only the place is known. */
 export const HUT = {
   ...{ name: 'Hut', latDeg: 50, lonDeg: -19, environment: 'rural', noiseOffsetDb: 0, spanM: 38, heightM: 9 },
-  ...{ cableId: 'pe5', lineLengthM: 25, groundId: 'average', ...STATION_DEFAULTS },
+  ...{ cableId: 'pe5', lineLengthM: 25, groundId: 'average', ...STATION_BLANK },
 };
 
 /** The real server as a process of its own. */

@@ -9,8 +9,7 @@ import {
   STAGE_KINDS,
   startDesign,
 } from '@velvet-reed/core';
-import { PATH_DEFAULTS, STAGE_DEFAULTS, STATION_DEFAULTS, TRIM_DEFAULTS, WISH_DEFAULTS } from '../defaults';
-import type { ResourceName, Values } from '../resources';
+import { BLANK, STATION_BLANK, type ResourceName, type Values } from '../resources';
 
 /** A loss is known at a frequency or not at all. */
 const bothOrNeither = (figures: readonly (readonly [string, number])[]): Record<string, number> => {
@@ -60,7 +59,7 @@ export function randomStation(seed: number): RandomStation {
   const maybeId = (list: readonly unknown[]): number | null => (list.length > 0 && maybe(0.7) ? idOf(list) : null);
 
   const station = {
-    ...STATION_DEFAULTS,
+    ...STATION_BLANK,
     name: `Made up ${seed}`,
     latDeg: round(between(-85, 85)),
     lonDeg: round(between(-180, 180)),
@@ -87,7 +86,7 @@ export function randomStation(seed: number): RandomStation {
     const highHz = Math.min(24e9, Math.round(lowHz * (1 + log(1e-4, maybe(0.1) ? 1 : 0.1))) + 10);
     const place = maybe(0.4);
     return {
-      ...WISH_DEFAULTS,
+      ...BLANK.targets,
       name: `wish ${i + 1}`,
       lowHz,
       highHz,
@@ -152,7 +151,7 @@ export function randomStation(seed: number): RandomStation {
     return many(5, (): Values<'trimSteps'> => {
       lengthM *= between(0.9, 1.01);
       freqHz *= between(0.97, 1.1);
-      return { ...TRIM_DEFAULTS, antennaId: i + 1, lengthM: round(lengthM), freqHz: Math.round(freqHz) };
+      return { ...BLANK.trimSteps, antennaId: i + 1, lengthM: round(lengthM), freqHz: Math.round(freqHz) };
     });
   });
   const trials =
@@ -197,7 +196,7 @@ export function randomStation(seed: number): RandomStation {
     targets.length === 0 || receivers.length === 0
       ? []
       : many(3, (i): Values<'paths'> => ({
-          ...PATH_DEFAULTS,
+          ...BLANK.paths,
           name: `path ${i + 1}`,
           receiverId: idOf(receivers),
           targetId: idOf(targets),
@@ -208,7 +207,7 @@ export function randomStation(seed: number): RandomStation {
       const kind = pick(STAGE_KINDS.filter((one) => one !== 'part'));
       const edgeLowHz = Math.round(log(10e3, 2e9));
       return {
-        ...STAGE_DEFAULTS,
+        ...BLANK.pathStages,
         pathId: i + 1,
         name: `${kind} ${place + 1}`,
         kind,

@@ -1,12 +1,4 @@
-import {
-  STAGE_DEFAULTS,
-  STATION_DEFAULTS,
-  TRIM_DEFAULTS,
-  WISH_DEFAULTS,
-  type Change,
-  type StationValues,
-  type Values,
-} from '@velvet-reed/contract';
+import { BLANK, createOf, STATION_BLANK, type Change, type StationValues, type Values } from '@velvet-reed/contract';
 import { startDesign, type Design } from '@velvet-reed/core';
 
 /** An invented headland: a listening hut on a leased strip of 38 m by 16 m with a timber mast of 9 m. */
@@ -21,17 +13,10 @@ export const FERRIN_POINT: StationValues = {
   cableId: 'pe5',
   lineLengthM: 25,
   groundId: 'average',
-  ...STATION_DEFAULTS,
+  ...STATION_BLANK,
   adapterBox: 'BNC-m to N-f\nN-m to N-m\nSMA-m to SMA-m',
   windLimitMPerS: 18,
 };
-
-const create = (resource: Change['resource'], values: Record<string, unknown>, as?: string): Change => ({
-  op: 'create',
-  resource,
-  values,
-  ...(as ? { as } : {}),
-});
 
 const target = (
   name: string,
@@ -42,7 +27,7 @@ const target = (
   more: Partial<Values<'targets'>> = {},
   as?: string,
 ): Change =>
-  create(
+  createOf(
     'targets',
     {
       name,
@@ -50,7 +35,7 @@ const target = (
       highHz: Math.round(highMHz * 1e6),
       bandwidthHz,
       weight,
-      ...WISH_DEFAULTS,
+      ...BLANK.targets,
       ...more,
     },
     as,
@@ -64,7 +49,7 @@ const feature = (
   values: Partial<Values<'plotFeatures'>> & Pick<Values<'plotFeatures'>, 'kind' | 'name' | 'points'>,
   as?: string,
 ): Change =>
-  create(
+  createOf(
     'plotFeatures',
     {
       heightM: 0,
@@ -82,23 +67,23 @@ const emitter = (
   name: string,
   freqMHz: number,
   powerW: number,
-  powerKind: string,
+  powerKind: Values<'emitters'>['powerKind'],
   distanceM: number,
   own = false,
-): Change => create('emitters', { name, freqHz: freqMHz * 1e6, powerW, powerKind, distanceM, own });
+): Change => createOf('emitters', { name, freqHz: freqMHz * 1e6, powerW, powerKind, distanceM, own });
 
 const revision = (antenna: string, design: Design): Change =>
-  create('revisions', { ...design, antennaId: { new: antenna }, number: 1, gates: [], done: [] });
+  createOf('revisions', { ...design, antennaId: { new: antenna }, number: 1, gates: [], done: [] });
 
 /** Filter and amplifier values that a stage does not use stay at these. */
 const STAGE = {
-  ...STAGE_DEFAULTS,
+  ...BLANK.pathStages,
   lengthM: 25,
   gainDb: 15,
   noiseFigureDb: 2,
   iip3Dbm: 15,
   lossDb: 6,
-  shape: 'highpass',
+  shape: 'highpass' as const,
   order: 7,
   rippleDb: 0.2,
   edgeLowHz: 3e6,
@@ -127,7 +112,7 @@ export const FERRIN_POINT_RECORDS: readonly Change[] = [
   emitter('40 kW MW', 0.909, 40000, 'EMRP', 24000),
   emitter('Harbour radar', 9410, 4000, 'EIRP', 3200),
   emitter('Own 100 W', 7.1, 100, 'ERP', 22, true),
-  create(
+  createOf(
     'receivers',
     {
       name: '14-bit direct-sampling HF receiver',
@@ -143,7 +128,7 @@ export const FERRIN_POINT_RECORDS: readonly Change[] = [
     },
     'hf',
   ),
-  create('receivers', {
+  createOf('receivers', {
     name: '8-bit wide-range dongle',
     bits: 7.4,
     fullScaleDbm: -60,
@@ -155,7 +140,7 @@ export const FERRIN_POINT_RECORDS: readonly Change[] = [
     minHz: 24e6,
     maxHz: 1.7e9,
   }),
-  create('receivers', {
+  createOf('receivers', {
     name: '12-bit wideband receiver',
     bits: 10.5,
     fullScaleDbm: -35,
@@ -167,9 +152,9 @@ export const FERRIN_POINT_RECORDS: readonly Change[] = [
     minHz: 1e6,
     maxHz: 6e9,
   }),
-  create('antennas', { name: 'Old dipole between mast and hedge', targetId: { new: 'b31' } }, 'old'),
+  createOf('antennas', { name: 'Old dipole between mast and hedge', targetId: { new: 'b31' } }, 'old'),
   revision('old', { ...startDesign('half-wave-dipole', 9.65e6) }),
-  create('antennas', { name: 'Loop on the hut wall', targetId: { new: 'b31' } }, 'loop'),
+  createOf('antennas', { name: 'Loop on the hut wall', targetId: { new: 'b31' } }, 'loop'),
   revision('loop', startDesign('amplified-loop', 9.65e6)),
   feature({
     kind: 'boundary',
@@ -208,7 +193,7 @@ export const FERRIN_POINT_RECORDS: readonly Change[] = [
   feature({ kind: 'earth', name: 'Earth stake at the hut', points: [[3, -4]] }),
   feature({ kind: 'noise', name: 'Electric fence', points: [[12, -9]] }),
   feature({ kind: 'transmitter', name: 'Club vertical', heightM: 8, points: [[20, -17]] }),
-  create('plotFeatures', {
+  createOf('plotFeatures', {
     kind: 'antenna',
     name: 'Old dipole between mast and hedge',
     heightM: 8.5,
@@ -236,14 +221,14 @@ export const FERRIN_POINT_RECORDS: readonly Change[] = [
     },
     'run',
   ),
-  create('satellites', {
+  createOf('satellites', {
     name: 'Polar weather satellite (made-up orbit)',
     line1: '1 90001U 26001A   26330.50000000  .00000000  00000-0  00000-0 0  9998',
     line2: '2 90001  98.7000  20.0000 0010000  90.0000 270.0000 14.20000000  1005',
     freqHz: 137.5e6,
     leastDeg: 10,
   }),
-  create('boughtAntennas', {
+  createOf('boughtAntennas', {
     name: 'Wideband amplified loop',
     gains: [
       { freqHz: 518e3, gainDbi: -52 },
@@ -264,11 +249,17 @@ export const FERRIN_POINT_RECORDS: readonly Change[] = [
     hours: 2,
     sight: 1,
   }),
-  create('trimSteps', { antennaId: { new: 'old' }, lengthM: 7.53, freqHz: 9.4e6, ...TRIM_DEFAULTS, note: 'as found' }),
-  create('noiseChecks', { antennaId: { new: 'old' }, freqHz: 5.58e6, offDbm: -119, onDbm: -101 }),
-  create('noiseChecks', { antennaId: { new: 'old' }, freqHz: 9.65e6, offDbm: -119, onDbm: -106 }),
-  create('noiseChecks', { antennaId: { new: 'old' }, freqHz: 21.6e6, offDbm: -121, onDbm: -119 }),
-  create(
+  createOf('trimSteps', {
+    antennaId: { new: 'old' },
+    lengthM: 7.53,
+    freqHz: 9.4e6,
+    ...BLANK.trimSteps,
+    note: 'as found',
+  }),
+  createOf('noiseChecks', { antennaId: { new: 'old' }, freqHz: 5.58e6, offDbm: -119, onDbm: -101 }),
+  createOf('noiseChecks', { antennaId: { new: 'old' }, freqHz: 9.65e6, offDbm: -119, onDbm: -106 }),
+  createOf('noiseChecks', { antennaId: { new: 'old' }, freqHz: 21.6e6, offDbm: -121, onDbm: -119 }),
+  createOf(
     'paths',
     {
       name: 'Old dipole to the HF receiver',
@@ -280,7 +271,7 @@ export const FERRIN_POINT_RECORDS: readonly Change[] = [
     },
     'path',
   ),
-  create('pathStages', {
+  createOf('pathStages', {
     ...STAGE,
     pathId: { new: 'path' },
     name: '5 mm coax along the hut',
@@ -292,7 +283,7 @@ export const FERRIN_POINT_RECORDS: readonly Change[] = [
     firstPlace: 0,
     secondPlace: 1,
   }),
-  create('pathStages', {
+  createOf('pathStages', {
     ...STAGE,
     pathId: { new: 'path' },
     name: 'High-pass 3 MHz',
@@ -302,7 +293,7 @@ export const FERRIN_POINT_RECORDS: readonly Change[] = [
     firstPlace: 1,
     secondPlace: 2,
   }),
-  create('pathStages', {
+  createOf('pathStages', {
     ...STAGE,
     pathId: { new: 'path' },
     name: 'Low-noise amplifier',
@@ -313,7 +304,7 @@ export const FERRIN_POINT_RECORDS: readonly Change[] = [
     firstPlace: 2,
     secondPlace: 0,
   }),
-  create('pathStages', {
+  createOf('pathStages', {
     ...STAGE,
     pathId: { new: 'path' },
     name: 'Bias feed in the hut',
@@ -326,16 +317,18 @@ export const FERRIN_POINT_RECORDS: readonly Change[] = [
   }),
   // the charger goes on at 19:20 and off again at 19:44
   ...FLOOR_EVENING.map((levelDbm, i) =>
-    create('floorReadings', { atMs: EVENING_MS + 2 * i * 60_000, freqHz: 9.65e6, levelDbm }),
+    createOf('floorReadings', { atMs: EVENING_MS + 2 * i * 60_000, freqHz: 9.65e6, levelDbm }),
   ),
-  ...[
-    ['battery charger', -108.8, -117.9],
-    ['battery charger', -109.1, -118.2],
-    ['hut lamp', -117.6, -118],
-  ].map(([device, onDbm, offDbm]) =>
-    create('deviceSwitchings', { device, freqHz: 9.65e6, onDbm, offDbm, atMs: EVENING_MS + 40 * 60_000 }),
+  ...(
+    [
+      ['battery charger', -108.8, -117.9],
+      ['battery charger', -109.1, -118.2],
+      ['hut lamp', -117.6, -118],
+    ] as const
+  ).map(([device, onDbm, offDbm]) =>
+    createOf('deviceSwitchings', { device, freqHz: 9.65e6, onDbm, offDbm, atMs: EVENING_MS + 40 * 60_000 }),
   ),
-  create(
+  createOf(
     'trials',
     {
       name: 'Loop against old dipole at dusk',
@@ -354,14 +347,14 @@ export const FERRIN_POINT_RECORDS: readonly Change[] = [
     [-81, -85, -103, -111],
     [-79, -86, -99, -111],
   ].map(([levelADbm, noiseADbm, levelBDbm, noiseBDbm], round) =>
-    create('readings', { trialId: { new: 'trial' }, round, levelADbm, noiseADbm, levelBDbm, noiseBDbm }),
+    createOf('readings', { trialId: { new: 'trial' }, round, levelADbm, noiseADbm, levelBDbm, noiseBDbm }),
   ),
-  create(
+  createOf(
     'guardPlans',
     { name: 'Club transmitter', powerW: 100, freqHz: 29.7e6, wishedMarginDb: 10, meterResolutionW: 0.1 },
     'guard',
   ),
-  create('guardInputs', {
+  createOf('guardInputs', {
     guardPlanId: { new: 'guard' },
     name: 'HF receiver',
     antennaName: 'Old dipole',
@@ -369,7 +362,7 @@ export const FERRIN_POINT_RECORDS: readonly Change[] = [
     isolationDb: 62,
     limitDbm: 0,
   }),
-  create('guardInputs', {
+  createOf('guardInputs', {
     guardPlanId: { new: 'guard' },
     name: 'Wideband receiver',
     antennaName: 'Loop on the hut wall',

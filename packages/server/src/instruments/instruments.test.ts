@@ -5,7 +5,7 @@ import path from 'node:path';
 import { afterAll, afterEach, beforeAll, describe, expect, test } from '@jest/globals';
 import { pino } from 'pino';
 import request from 'supertest';
-import { packCalibration, STATION_DEFAULTS, TRIM_DEFAULTS, unpackSamples } from '@velvet-reed/contract';
+import { packCalibration, STATION_BLANK, BLANK, unpackSamples } from '@velvet-reed/contract';
 import { createApp } from '../app';
 import { openDatabase, type Database } from '../database';
 import { migrator } from '../migrate';
@@ -212,7 +212,7 @@ describe('over HTTP', () => {
   let kept: Server[] = [];
   const STATION = {
     ...{ name: 'Hut', latDeg: 50, lonDeg: -19, environment: 'rural', noiseOffsetDb: 0, spanM: 38, heightM: 9 },
-    ...{ cableId: 'pe5', lineLengthM: 25, groundId: 'average', ...STATION_DEFAULTS },
+    ...{ cableId: 'pe5', lineLengthM: 25, groundId: 'average', ...STATION_BLANK },
   };
   const none = { ports: () => Promise.resolve({}), close: () => undefined };
   beforeAll(async () => {
@@ -299,7 +299,7 @@ describe('over HTTP', () => {
       antennaId: antenna.body[0].id,
       lengthM: 7.4,
       freqHz: 9.5e6,
-      ...TRIM_DEFAULTS,
+      ...BLANK.trimSteps,
       photoId: { new: 'photo' },
     };
     const send = (values: object, bytes: Buffer) =>

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { STAGE_DEFAULTS } from '@velvet-reed/contract';
+import { BLANK } from '@velvet-reed/contract';
 import { expectedNoise, measuredFaDb, noisePowerDbm } from '@velvet-reed/core';
 import {
   boughtCandidates,
@@ -98,7 +98,7 @@ describe('the plan decides where it knows', () => {
     });
     const stage: StationData['pathStages'][number] = {
       ...stored(1),
-      ...STAGE_DEFAULTS,
+      ...BLANK.pathStages,
       ...{ pathId: 1, name: 'coax', kind: 'line', firstPlace: 0, secondPlace: 0, lengthM: 99, plotFeatureId: 9 },
     };
     const data = { ...withPlan(run), pathStages: [stage] };

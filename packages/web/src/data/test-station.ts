@@ -1,4 +1,4 @@
-import { PATH_DEFAULTS, STATION_DEFAULTS, WISH_DEFAULTS } from '@velvet-reed/contract';
+import { BLANK, STATION_BLANK } from '@velvet-reed/contract';
 import type { StationData } from './station';
 
 const stored = (id: number) => ({ id, version: 1, stationId: 1, createdAt: '2026-03-10' });
@@ -17,7 +17,7 @@ export const TEST_STATION: StationData = {
     cableId: 'pe5',
     lineLengthM: 25,
     groundId: 'average',
-    ...STATION_DEFAULTS,
+    ...STATION_BLANK,
   },
   undo: null,
   setAside: [],
@@ -29,7 +29,7 @@ export const TEST_STATION: StationData = {
       highHz: 9.9e6,
       bandwidthHz: 5000,
       weight: 5,
-      ...WISH_DEFAULTS,
+      ...BLANK.targets,
     },
   ],
   bandEdits: [
@@ -88,7 +88,7 @@ export const TEST_STATION: StationData = {
   trials: [],
   readings: [],
   noiseChecks: [{ ...stored(1), antennaId: 1, freqHz: 9.65e6, offDbm: -119, onDbm: -106 }],
-  paths: [{ ...stored(1), name: 'P', receiverId: 1, targetId: 1, antennaId: 1, ...PATH_DEFAULTS }],
+  paths: [{ ...stored(1), ...BLANK.paths, name: 'P', receiverId: 1, targetId: 1, antennaId: 1 }],
   pathStages: [],
   guardPlans: [],
   guardInputs: [],

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { STAGE_DEFAULTS } from '@velvet-reed/contract';
+import { BLANK } from '@velvet-reed/contract';
 import { TEST_STATION } from '../data/test-station';
 import { bandsOf, forecastPlace, latestRevision } from '../data/derive';
 import { orderedStages } from '../data/path-stages';
@@ -47,7 +47,7 @@ test('the two orders of a path are independent', () => {
     stationId: 1,
     createdAt: '',
     pathId: 1,
-    ...STAGE_DEFAULTS,
+    ...BLANK.pathStages,
     kind: 'pad',
   } as const;
   const data = {

@@ -1,4 +1,4 @@
-import { STATION_DEFAULTS, stationSchema, type Station } from '@velvet-reed/contract';
+import { STATION_BLANK, stationSchema, type Station } from '@velvet-reed/contract';
 import { ituRegionOf, locatorOf, parsePosition, type Position } from '@velvet-reed/core';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
@@ -211,7 +211,7 @@ function NewStation() {
           key={`${position.latDeg} ${position.lonDeg}`}
           fields={PLACE_FIELDS}
           schema={stationSchema}
-          fixed={{ ...STATION_DEFAULTS, ...position }}
+          fixed={{ ...STATION_BLANK, ...position }}
           start={{
             name: '',
             environment: 'rural',

@@ -1,4 +1,4 @@
-import { SCHEMAS, WISH_DEFAULTS } from '@velvet-reed/contract';
+import { SCHEMAS, BLANK } from '@velvet-reed/contract';
 import { expect, jest, test } from '@jest/globals';
 import { render, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
@@ -16,7 +16,7 @@ const show = (onSave: (values: Record<string, unknown>) => Promise<unknown>) =>
     <RecordForm
       fields={FIELDS}
       schema={SCHEMAS.targets}
-      fixed={{ bandwidthHz: 5000, weight: 3, ...WISH_DEFAULTS }}
+      fixed={{ bandwidthHz: 5000, weight: 3, ...BLANK.targets }}
       start={start}
       submit="Save"
       onSave={onSave}
@@ -39,7 +39,7 @@ test('typed units become SI', async () => {
       highHz: 9.9e6,
       bandwidthHz: 5000,
       weight: 3,
-      ...WISH_DEFAULTS,
+      ...BLANK.targets,
     }),
   );
 });

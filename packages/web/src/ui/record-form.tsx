@@ -1,7 +1,7 @@
 import { CoreError, parseQuantity, type Dimension } from '@velvet-reed/core';
 import { useEffect, useId, useRef, useState, type ReactNode } from 'react';
 import { useForm, type Resolver, type UseFormRegisterReturn } from 'react-hook-form';
-import { ValidationError, type AnyObjectSchema } from 'yup';
+import { ValidationError, type AnyObject, type AnySchema, type ObjectSchema } from 'yup';
 import { RefusedError } from '../data/api';
 import { Button } from './button';
 
@@ -85,18 +85,24 @@ function levelFrequency(field: FieldSpec, fields: readonly FieldSpec[], typed: T
   }
 }
 
-interface FormOptions {
+interface FormOptions<V extends AnyObject> {
   readonly fields: readonly FieldSpec[];
-  readonly schema: AnyObjectSchema;
+  readonly schema: ObjectSchema<V>;
   /** Values that the form does not ask for. */
   readonly fixed?: Cast;
 }
 
+/** @throws ValidationError */
+function checked<V extends AnyObject>(schema: ObjectSchema<V>, values: Cast): V;
+function checked(schema: AnySchema, values: Cast): unknown {
+  return schema.validateSync(values, { strict: true, abortEarly: false });
+}
+
 /** Casts and validates; the first fault of each field stands beside it, the rest of the form stays as typed. */
-function readForm(
+function readForm<V extends AnyObject>(
   typed: Typed,
-  { fields, schema, fixed = {} }: FormOptions,
-): { values: Cast; faults: Record<string, string> } {
+  { fields, schema, fixed = {} }: FormOptions<V>,
+): { values?: V; faults: Record<string, string> } {
   const values: Cast = { ...fixed };
   const groups: Record<string, Cast> = Object.fromEntries(
     fields.flatMap(({ group }) => (group === undefined ? [] : [[group, {}]])),
@@ -116,7 +122,8 @@ function readForm(
   }
   Object.assign(values, groups);
   try {
-    schema.validateSync(values, { strict: true, abortEarly: false });
+    const read = checked(schema, values);
+    return Object.keys(faults).length > 0 ? { faults } : { values: read, faults };
   } catch (error) {
     if (!(error instanceof ValidationError)) throw error;
     for (const fault of error.inner.length > 0 ? error.inner : [error]) {
@@ -127,11 +134,11 @@ function readForm(
       if (known || Object.keys(faults).length === 0) faults[name] ??= fault.message;
     }
   }
-  return { values, faults };
+  return { faults };
 }
 
 /** A form for one record. `onSave` may throw a RefusedError: its sentences land beside their fields. */
-export function RecordForm({
+export function RecordForm<V extends AnyObject>({
   fields,
   schema,
   fixed,
@@ -143,15 +150,15 @@ export function RecordForm({
   doubt,
   children,
   resetAfter = false,
-}: FormOptions & {
+}: FormOptions<V> & {
   readonly start: Readonly<Record<string, string | boolean>>;
   readonly submit: string;
-  readonly onSave: (values: Cast) => Promise<unknown>;
+  readonly onSave: (values: V) => Promise<unknown>;
   readonly onCancel?: () => void;
   /** Called with the values on every valid edit, for live results. */
-  readonly onTyped?: (values: Cast) => void;
+  readonly onTyped?: (values: V) => void;
   /** A question about values that look like a slip of the keyboard; asked once, not refused. */
-  readonly doubt?: (values: Cast) => string | undefined;
+  readonly doubt?: (values: V) => string | undefined;
   /** Stands above the buttons. */
   readonly children?: ReactNode;
   readonly resetAfter?: boolean;
@@ -181,6 +188,7 @@ export function RecordForm({
 
   const save = form.handleSubmit(async (typed) => {
     const { values } = readForm(typed, options);
+    if (!values) return;
     const question = doubt?.(values);
     if (question && question !== asked) return setAsked(question);
     setAsked(undefined);
@@ -201,8 +209,8 @@ export function RecordForm({
   const typed = (): void => {
     setAsked(undefined);
     if (!onTyped) return;
-    const { values, faults } = readForm(form.getValues(), options);
-    if (Object.keys(faults).length === 0) onTyped(values);
+    const { values } = readForm(form.getValues(), options);
+    if (values) onTyped(values);
   };
 
   return (

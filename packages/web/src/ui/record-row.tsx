@@ -1,4 +1,4 @@
-import { SCHEMAS, type ResourceName, type Saved, type Stored } from '@velvet-reed/contract';
+import { schemaFor, updateOf, type ResourceName, type Saved, type Stored } from '@velvet-reed/contract';
 import { useState } from 'react';
 import { showTrouble, useStationId, useWrite } from '../data/station';
 import { previewDeletion, type DeletionPreview } from '../data/stations-bin';
@@ -67,7 +67,7 @@ export function ChangeButton<R extends ResourceName>({
 }) {
   const { save } = useWrite();
   const [open, setOpen] = useState(false);
-  const { id, version, stationId: _station, createdAt: _created, ...values } = record;
+  const { id: _id, version: _version, stationId: _station, createdAt: _created, ...values } = record;
   if (!open)
     return (
       <Button look="quiet" aria-label={`Change ${name}`} onClick={() => setOpen(true)}>
@@ -78,13 +78,13 @@ export function ChangeButton<R extends ResourceName>({
     <div className="w-full basis-full">
       <RecordForm
         fields={fields}
-        schema={SCHEMAS[resource]}
+        schema={schemaFor(resource)}
         fixed={values}
         start={typedRecord(fields, values)}
         submit="Save the change"
         onCancel={() => setOpen(false)}
         onSave={async (typed) => {
-          await save([{ op: 'update', resource, id, version, values: typed }], `${name} changed.`);
+          await save([updateOf(resource, record, typed)], `${name} changed.`);
           setOpen(false);
         }}
       />

@@ -1,4 +1,4 @@
-import { SCHEMAS, TRIM_DEFAULTS, type Saved } from '@velvet-reed/contract';
+import { SCHEMAS, BLANK, type Saved } from '@velvet-reed/contract';
 import {
   CAUTIONS,
   CUT_WORDS,
@@ -175,7 +175,7 @@ function Steps({
               { name: 'undoNote', label: 'How to undo it', kind: 'text' },
             ]}
             schema={SCHEMAS.trimSteps}
-            fixed={{ ...TRIM_DEFAULTS, antennaId: antenna.id }}
+            fixed={{ ...BLANK.trimSteps, antennaId: antenna.id }}
             start={{
               lengthM: typedLength(cut?.state === 'cut' ? cut.newLengthM : (last?.lengthM ?? startLengthM)),
               freqHz: steps.length === 0 && sweptHz ? typedFrequency(Math.round(sweptHz)) : '',

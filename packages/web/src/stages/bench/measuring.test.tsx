@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { SCHEMAS, TRIM_DEFAULTS } from '@velvet-reed/contract';
+import { SCHEMAS, BLANK } from '@velvet-reed/contract';
 import { findResonances, type SweepData } from '@velvet-reed/core';
 import { render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
@@ -13,7 +13,7 @@ import { MarkerTable } from './marker-table';
 import { PlaneChart } from './plane-chart';
 import { trimChanges, trimDoubt, trimStory } from './trim-record';
 
-const STEP = { antennaId: 1, lengthM: 7.5, freqHz: 9.5e6, ...TRIM_DEFAULTS };
+const STEP = { antennaId: 1, lengthM: 7.5, freqHz: 9.5e6, ...BLANK.trimSteps };
 
 describe('a trim step', () => {
   const context = { targetHz: 9.65e6, startLengthM: 7.65 };
@@ -41,7 +41,7 @@ test('a form asks once about a doubtful value and saves it when told that it is 
     <RecordForm
       fields={[{ name: 'lengthM', label: 'Length', kind: 'quantity', dimension: 'length', bareUnit: 'm' }]}
       schema={SCHEMAS.trimSteps}
-      fixed={{ antennaId: 1, freqHz: 9.5e6, ...TRIM_DEFAULTS }}
+      fixed={{ antennaId: 1, freqHz: 9.5e6, ...BLANK.trimSteps }}
       start={{ lengthM: '' }}
       submit="Save"
       doubt={(values) => trimDoubt(SCHEMAS.trimSteps.cast(values), [STEP], { targetHz: 9.65e6, startLengthM: 7.65 })}

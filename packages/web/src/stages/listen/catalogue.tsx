@@ -1,4 +1,4 @@
-import { SCHEMAS, WISH_DEFAULTS, type Saved } from '@velvet-reed/contract';
+import { SCHEMAS, BLANK, type Saved } from '@velvet-reed/contract';
 import { bandText, ituRegionOf, parseQuantity, type Band } from '@velvet-reed/core';
 import { useState } from 'react';
 import { bandsOf } from '../../data/derive';
@@ -67,7 +67,7 @@ export function Catalogue({ data, onClose }: { readonly data: StationData; reado
                           highHz: band.highHz,
                           bandwidthHz: band.bandwidthHz,
                           weight: 3,
-                          ...WISH_DEFAULTS,
+                          ...BLANK.targets,
                         },
                       },
                       entry('listen', `Wish added: ${band.name}.`),

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { WISH_DEFAULTS } from '@velvet-reed/contract';
+import { BLANK } from '@velvet-reed/contract';
 import { TEST_STATION } from '../../data/test-station';
 import { hoursText, TARGET_FIELDS, wishStart } from './wish-fields';
 
@@ -8,7 +8,7 @@ const reader = (name: string) => {
   if (field?.kind !== 'read') throw new Error(`${name} is not read`);
   return field.read;
 };
-const wish = { ...TEST_STATION.targets[0], ...WISH_DEFAULTS };
+const wish = { ...TEST_STATION.targets[0], ...BLANK.targets };
 
 describe('hours of a wish', () => {
   test.each([

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { PATH_DEFAULTS, STAGE_DEFAULTS, type Saved } from '@velvet-reed/contract';
+import { BLANK, type Saved } from '@velvet-reed/contract';
 import { analysePath, dcPath, STAGE_KINDS } from '@velvet-reed/core';
 import { cleanup, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
@@ -21,7 +21,7 @@ function dataOf(stages: readonly Partial<Saved<'pathStages'>>[]): StationData {
     ...TEST_STATION,
     pathStages: stages.map((stage, i) => ({
       ...{ id: i + 1, version: 1, stationId: 1, createdAt: '' },
-      ...STAGE_DEFAULTS,
+      ...BLANK.pathStages,
       shape: 'highpass' as const,
       ...{ pathId: path.id, name: `stage ${i}`, kind: 'pad', firstPlace: i, secondPlace: stages.length - i },
       ...stage,
@@ -82,7 +82,7 @@ describe('DC read off the stages', () => {
 
 describe('plugs of the path', () => {
   const data = dataOf([{ ...COAX, connectorIn: 'N-m', connectorOut: 'SMA-m', secondPlace: 0 }]);
-  const ends = { ...path, ...PATH_DEFAULTS, antennaConnector: 'N-f', receiverConnector: 'BNC-f' };
+  const ends = { ...path, ...BLANK.paths, antennaConnector: 'N-f', receiverConnector: 'BNC-f' };
   const plugs = () => screen.getByRole('region', { name: 'Plugs and adapters' });
   test('the shopping list without a box, the fewest adapters with one', () => {
     along(data, ends);

@@ -1,4 +1,4 @@
-import { SCHEMAS, PATH_DEFAULTS } from '@velvet-reed/contract';
+import { SCHEMAS, BLANK } from '@velvet-reed/contract';
 import { entry, useWrite, type StationData } from '../../data/station';
 import { ReceiverByKind } from '../../ui/receiver-by-kind';
 import { RecordForm } from '../../ui/record-form';
@@ -28,7 +28,7 @@ export function NewPath({
     <RecordForm
       fields={pathFields(data)}
       schema={SCHEMAS.paths}
-      fixed={PATH_DEFAULTS}
+      fixed={BLANK.paths}
       start={{
         name: '',
         antennaId: String(data.antennas.at(-1)?.id ?? ''),

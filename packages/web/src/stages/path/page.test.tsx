@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { STAGE_DEFAULTS, type Saved } from '@velvet-reed/contract';
+import { BLANK, type Saved } from '@velvet-reed/contract';
 import { fireEvent, screen, within } from '@testing-library/react';
 import { renderPage, verdictText } from '../../data/page-harness';
 import type { StationData } from '../../data/station';
@@ -10,7 +10,7 @@ import PathPage from './page';
 const stored = (id: number) => ({ id, version: 1, stationId: 1, createdAt: '' });
 const stage = (id: number, places: readonly [number, number], more: Partial<Saved<'pathStages'>>) => ({
   ...stored(id),
-  ...STAGE_DEFAULTS,
+  ...BLANK.pathStages,
   shape: 'highpass' as const,
   ...{ pathId: 1, name: `stage ${id}`, kind: 'pad' as const, firstPlace: places[0], secondPlace: places[1] },
   ...more,

@@ -1,4 +1,4 @@
-import { MOST_TRANSFER_POINTS, SCHEMAS, STAGE_DEFAULTS, type Saved } from '@velvet-reed/contract';
+import { MOST_TRANSFER_POINTS, SCHEMAS, BLANK, type Saved, type Values } from '@velvet-reed/contract';
 import {
   bandText,
   CoreError,
@@ -169,7 +169,7 @@ export function Shelf({
                         op: 'create',
                         resource: 'pathStages',
                         values: {
-                          ...STAGE_DEFAULTS,
+                          ...BLANK.pathStages,
                           pathId: path.id,
                           kind: 'part',
                           name: part.name,
@@ -214,10 +214,7 @@ export function Shelf({
             <NewPart
               onSave={async (values) => {
                 await save(
-                  [
-                    { op: 'create', resource: 'parts', values },
-                    entry('path', `Part on the shelf: ${String(values.name)}.`),
-                  ],
+                  [{ op: 'create', resource: 'parts', values }, entry('path', `Part on the shelf: ${values.name}.`)],
                   'On the shelf.',
                 );
                 close();
@@ -249,7 +246,7 @@ function NewPart({
   onSave,
   onCancel,
 }: {
-  readonly onSave: (values: Record<string, unknown>) => Promise<void>;
+  readonly onSave: (values: Values<'parts'>) => Promise<void>;
   readonly onCancel: () => void;
 }) {
   const [file, setFile] = useState<{ readonly name: string; readonly part: TwoPort }>();

@@ -1,4 +1,4 @@
-import { SCHEMAS, STAGE_DEFAULTS, type Saved } from '@velvet-reed/contract';
+import { SCHEMAS, BLANK, type Saved, type Values } from '@velvet-reed/contract';
 import {
   cableRunM,
   edgesForBand,
@@ -134,11 +134,10 @@ const START: Readonly<Record<StageKind, Record<string, string>>> = {
 };
 
 /** A filter whose name nobody chose is called by what it has become. */
-const named = (values: Readonly<Record<string, unknown>>): Readonly<Record<string, unknown>> => {
-  if (values.kind !== 'filter' || !namedByShape(String(values.name))) return values;
-  const { shape, edgeLowHz, edgeHighHz } = SCHEMAS.pathStages.cast(values);
-  return { ...values, name: filterName(shape, edgeLowHz, edgeHighHz) };
-};
+const named = (values: Values<'pathStages'>): Values<'pathStages'> =>
+  values.kind === 'filter' && namedByShape(values.name)
+    ? { ...values, name: filterName(values.shape, values.edgeLowHz, values.edgeHighHz) }
+    : values;
 
 /** What a new stage of a kind begins with; a filter begins for the band that the path is judged on. */
 const startFor = (kind: StageKind, target: Saved<'targets'> | undefined): Record<string, string> => ({
@@ -284,7 +283,7 @@ export function StageForms({
           key={adding}
           fields={fieldsOf(adding, runs)}
           schema={SCHEMAS.pathStages}
-          fixed={{ ...STAGE_DEFAULTS, pathId: path.id, kind: adding, firstPlace: place, secondPlace: place }}
+          fixed={{ ...BLANK.pathStages, pathId: path.id, kind: adding, firstPlace: place, secondPlace: place }}
           start={startFor(adding, target)}
           submit="Add this stage"
           onCancel={() => setAdding(undefined)}
@@ -292,7 +291,7 @@ export function StageForms({
             await save(
               [
                 { op: 'create', resource: 'pathStages', values: named(values) },
-                entry('path', `${path.name}: added ${String(named(values).name)}.`),
+                entry('path', `${path.name}: added ${named(values).name}.`),
               ],
               'Stage added.',
             );

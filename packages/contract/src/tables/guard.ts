@@ -1,0 +1,26 @@
+import { real, line, flag, ref } from '../columns';
+import { tableOf } from '../table';
+import { FREQUENCY } from './shared';
+
+export const guardPlans = tableOf({
+  label: 'guard plan',
+  columns: {
+    name: line('Name'),
+    powerW: real('Transmit power (W)', 1e-3, 1e6),
+    freqHz: real('Highest transmit frequency (Hz)', ...FREQUENCY),
+    wishedMarginDb: real('Margin to keep (dB)', 0, 60),
+    meterResolutionW: real('Wattmeter resolution (W)', 1e-6, 1e4),
+  },
+});
+
+export const guardInputs = tableOf({
+  label: 'receiver input',
+  columns: {
+    guardPlanId: ref('guardPlans', 'Guard plan'),
+    name: line('Receiver input'),
+    antennaName: line('Antenna'),
+    disconnects: flag('Disconnected while transmitting'),
+    isolationDb: real('Isolation (dB)', 0, 200),
+    limitDbm: real('Limit (dBm)', -60, 50),
+  },
+});

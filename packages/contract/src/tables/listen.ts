@@ -1,0 +1,90 @@
+import { real, maybeReal, whole, line, choice, flag } from '../columns';
+import { tableOf } from '../table';
+import { FREQUENCY, BAND, BAND_ORDER, inOrder } from './shared';
+
+export const targets = tableOf({
+  label: 'target',
+  columns: {
+    ...BAND,
+    weight: whole('Weight', 1, 5),
+    /** Middle of the area or position of the station wanted; null: not said. */
+    latDeg: maybeReal('Latitude (degrees)', -90, 90),
+    lonDeg: maybeReal('Longitude (degrees)', -180, 180),
+    /** Arrival angle typed by the listener; null: computed or assumed. */
+    arrivalDeg: maybeReal('Arrival angle (degrees)', 0, 90),
+    /** Its hours, minutes of the UTC day; null: always. */
+    fromMin: maybeReal('From (minutes of the day)', 0, 1439),
+    toMin: maybeReal('To (minutes of the day)', 0, 1439),
+  },
+  rules: (schema) =>
+    schema
+      .test('order', BAND_ORDER, inOrder)
+      .test(
+        'place',
+        'A position needs latitude and longitude. Give both or neither.',
+        (value) => (value.latDeg === null) === (value.lonDeg === null),
+      )
+      .test(
+        'hours',
+        'Hours need a beginning and an end. Give both or neither.',
+        (value) => (value.fromMin === null) === (value.toMin === null),
+      ),
+});
+
+/** The listener's own version of a catalogue band; `hidden` takes it off the lists. */
+export const bandEdits = tableOf({
+  label: 'band',
+  columns: {
+    ...BAND,
+    bandId: line('Band', 40),
+    hidden: flag('Hidden'),
+  },
+  rules: (schema) => schema.test('order', BAND_ORDER, inOrder),
+});
+
+export const emitters = tableOf({
+  label: 'transmitter',
+  columns: {
+    name: line('Name'),
+    freqHz: real('Frequency (Hz)', ...FREQUENCY),
+    powerW: real('Power (W)', 1e-6, 1e8),
+    powerKind: choice('Power reference', ['ERP', 'EIRP', 'EMRP'] as const),
+    distanceM: real('Distance (m)', 0.1, 2e7),
+    /** The listener's own transmitter: Guard's matter, left out of overload forecasts. */
+    own: flag('Own transmitter'),
+  },
+});
+
+export const receivers = tableOf({
+  label: 'receiver',
+  columns: {
+    name: line('Name'),
+    bits: real('Effective bits', 1, 32),
+    fullScaleDbm: real('Full scale (dBm)', -100, 50),
+    sampleRateHz: real('Sample rate (Hz)', 1e3, 2e10),
+    complexSamples: flag('Complex samples'),
+    noiseFigureDb: real('Noise figure (dB)', 0, 80),
+    iip2Dbm: real('Second-order input intercept (dBm)', -60, 150),
+    iip3Dbm: real('Third-order input intercept (dBm)', -60, 100),
+    minHz: real('Lowest frequency (Hz)', 1, 300e9),
+    maxHz: real('Highest frequency (Hz)', 1, 300e9),
+  },
+  rules: (schema) =>
+    schema.test(
+      'order',
+      'The lowest frequency must lie below the highest. Exchange the two.',
+      (value) => value.minHz < value.maxHz,
+    ),
+});
+
+/** Orbital elements as pasted; they are read again whenever they are used. */
+export const satellites = tableOf({
+  label: 'satellite',
+  columns: {
+    name: line('Name'),
+    line1: line('First line', 69),
+    line2: line('Second line', 69),
+    freqHz: real('Frequency (Hz)', ...FREQUENCY),
+    leastDeg: real('Least elevation (degrees)', 0, 80),
+  },
+});

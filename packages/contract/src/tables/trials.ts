@@ -1,0 +1,33 @@
+import { real, maybeReal, whole, line, text, ref } from '../columns';
+import { tableOf } from '../table';
+import { FREQUENCY, LEVEL } from './shared';
+
+export const trials = tableOf({
+  label: 'trial',
+  columns: {
+    name: line('Name'),
+    antennaAId: ref('antennas', 'Antenna A'),
+    antennaBId: ref('antennas', 'Antenna B'),
+    freqHz: real('Frequency (Hz)', ...FREQUENCY),
+    wishedDb: real('Difference worth proving (dB)', 0.1, 40),
+    conditions: text('Conditions'),
+  },
+  rules: (schema) =>
+    schema.test(
+      'two',
+      'Antenna A and antenna B are the same. Choose two different ones.',
+      (value) => value.antennaAId !== value.antennaBId,
+    ),
+});
+
+export const readings = tableOf({
+  label: 'reading',
+  columns: {
+    trialId: ref('trials', 'Trial'),
+    round: whole('Round', 0, 100000),
+    levelADbm: maybeReal('Level A (dBm)', ...LEVEL),
+    noiseADbm: maybeReal('Noise A (dBm)', ...LEVEL),
+    levelBDbm: maybeReal('Level B (dBm)', ...LEVEL),
+    noiseBDbm: maybeReal('Noise B (dBm)', ...LEVEL),
+  },
+});
