@@ -52,6 +52,11 @@ export function designOf(data: StationData, revision: Saved<'revisions'>): Desig
   return heightM === undefined ? revision : { ...revision, dimensions: { ...revision.dimensions, [HEIGHT]: heightM } };
 }
 
+/** A design alone, without the record that it may have come from. */
+export const designValues = ({ kind, freqHz, diameterM, insulated, allowance, dimensions }: Design): Design => ({
+  ...{ kind, freqHz, diameterM, insulated, allowance, dimensions },
+});
+
 /** Dimensions to save: a height that only follows the plan stays with the plan. */
 export function ownDimensions(data: StationData, revision: Saved<'revisions'>, design: Design): Record<string, number> {
   const { [HEIGHT]: heightM, ...rest } = design.dimensions;

@@ -95,7 +95,8 @@ interface FormOptions<V extends AnyObject> {
 /** @throws ValidationError */
 function checked<V extends AnyObject>(schema: ObjectSchema<V>, values: Cast): V;
 function checked(schema: AnySchema, values: Cast): unknown {
-  return schema.validateSync(values, { strict: true, abortEarly: false });
+  const read: unknown = schema.validateSync(values, { strict: true, abortEarly: false });
+  return read;
 }
 
 /** Casts and validates; the first fault of each field stands beside it, the rest of the form stays as typed. */

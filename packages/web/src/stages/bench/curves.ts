@@ -1,7 +1,7 @@
 import type { Saved } from '@velvet-reed/contract';
 import { findResonances, takeLineOff, type FeedLine, type SweepData } from '@velvet-reed/core';
 import { useMemo } from 'react';
-import type { LoadedSweep } from './loaded-sweep';
+import type { LoadedSweep, StoredSweep, SweepHeader } from './loaded-sweep';
 
 /** A sweep on the screen that is not stored yet. */
 export interface Unsaved {
@@ -13,19 +13,12 @@ export interface Unsaved {
 const unstored = (sweep: SweepData, id: number, name: string, look: number): LoadedSweep => ({
   header: {
     id,
-    version: 1,
-    stationId: 0,
-    createdAt: '',
     name,
-    antennaId: null,
     points: sweep.freqHz.length,
     startHz: sweep.freqHz[0],
     stopHz: sweep.freqHz[sweep.freqHz.length - 1],
-    referenceOhm: sweep.referenceOhm,
     phaseKnown: true,
-    shown: true,
     correction: 'raw',
-    attachmentId: 1,
   },
   sweep,
   dips: findResonances(sweep),
@@ -33,10 +26,10 @@ const unstored = (sweep: SweepData, id: number, name: string, look: number): Loa
 });
 
 /** A sweep with the line taken off by calculation; one without phase stays as it is. */
-function atAntenna(
-  one: LoadedSweep,
+function atAntenna<H extends SweepHeader>(
+  one: LoadedSweep<H>,
   line: FeedLine,
-): { readonly one: LoadedSweep; readonly doubts?: readonly string[] } {
+): { readonly one: LoadedSweep<H>; readonly doubts?: readonly string[] } {
   if (!one.header.phaseKnown)
     return { one, doubts: [`${one.header.name} has SWR only: the line cannot be taken off without the phase.`] };
   const { sweep, doubts } = takeLineOff(one.sweep, line);
@@ -47,12 +40,12 @@ function atAntenna(
 export function useLoaded(
   headers: readonly Saved<'sweeps'>[],
   samples: ReadonlyMap<number, SweepData> | undefined,
-): readonly LoadedSweep[] {
+): readonly StoredSweep[] {
   // a header never changes but by a new version
   const key = headers.map(({ id, version }) => `${id}.${version}`).join();
   return useMemo(
     () =>
-      headers.flatMap((header, look): LoadedSweep[] => {
+      headers.flatMap((header, look): StoredSweep[] => {
         const sweep = samples?.get(header.id);
         return sweep ? [{ header, sweep, dips: findResonances(sweep), look }] : [];
       }),
@@ -69,14 +62,14 @@ export function useCurves({
   live,
   held,
 }: {
-  readonly loaded: readonly LoadedSweep[];
+  readonly loaded: readonly StoredSweep[];
   readonly plane: 'analyser' | 'antenna';
   readonly line: FeedLine;
   readonly live: Unsaved | undefined;
   readonly held: SweepData | undefined;
 }) {
   const stored = useMemo(() => {
-    const moved = loaded.map((one): ReturnType<typeof atAntenna> =>
+    const moved = loaded.map((one): { readonly one: StoredSweep; readonly doubts?: readonly string[] } =>
       plane === 'antenna' ? atAntenna(one, line) : { one },
     );
     const seen = moved.filter(({ one }) => one.header.shown);
@@ -86,7 +79,7 @@ export function useCurves({
       doubts: [...new Set(seen.flatMap((one) => one.doubts ?? []))],
     };
   }, [loaded, plane, line]);
-  const curves = useMemo(() => {
+  const curves = useMemo((): readonly LoadedSweep[] => {
     const place = (sweep: SweepData): SweepData => (plane === 'antenna' ? takeLineOff(sweep, line).sweep : sweep);
     const count = stored.shown.length;
     return [

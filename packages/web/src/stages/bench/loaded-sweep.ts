@@ -1,14 +1,23 @@
 import type { Saved } from '@velvet-reed/contract';
 import { frequencyText, lengthText, type NextCut, type Resonance, type SweepData } from '@velvet-reed/core';
 
+/** What is known of a sweep, stored or not. */
+export type SweepHeader = Pick<
+  Saved<'sweeps'>,
+  'id' | 'name' | 'points' | 'startHz' | 'stopHz' | 'phaseKnown' | 'correction'
+>;
+
 /** A sweep with its samples and what stands in them. */
-export interface LoadedSweep {
-  readonly header: Saved<'sweeps'>;
+export interface LoadedSweep<H extends SweepHeader = SweepHeader> {
+  readonly header: H;
   readonly sweep: SweepData;
   readonly dips: readonly Resonance[];
   /** 0-based look of its curve. */
   readonly look: number;
 }
+
+/** One that is kept. */
+export type StoredSweep = LoadedSweep<Saved<'sweeps'>>;
 
 /** Where a dip's figures come from. */
 export const dipProvenance = (loaded: LoadedSweep) =>

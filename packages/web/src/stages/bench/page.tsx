@@ -33,7 +33,7 @@ import { Claims } from './claims';
 import { CoilByNoise } from './coil-by-noise';
 import { Distance } from './distance';
 import { SweepIntake } from './intake';
-import { cutProvenance, dipProvenance, type LoadedSweep } from './loaded-sweep';
+import { cutProvenance, dipProvenance, type StoredSweep } from './loaded-sweep';
 import { Measure } from './measure';
 import { Practice } from './practice';
 import { Readings } from './readings';
@@ -258,7 +258,7 @@ function Verdict({
   trimName,
 }: {
   readonly verdict: BenchVerdict;
-  readonly latest?: LoadedSweep;
+  readonly latest?: StoredSweep;
   readonly cut?: NextCut;
   readonly targetHz?: number;
   readonly trimName: string;
@@ -306,7 +306,7 @@ function Verdict({
   );
 }
 
-function TrustNote({ latest }: { readonly latest: LoadedSweep }) {
+function TrustNote({ latest }: { readonly latest: StoredSweep }) {
   const bad = unphysicalPoints(latest.sweep);
   const stepHz = (latest.header.stopHz - latest.header.startHz) / Math.max(1, latest.header.points - 1);
   return (

@@ -4,14 +4,14 @@ import { Button } from '../../ui/button';
 import { ChangeButton, DeleteButton } from '../../ui/record-row';
 import { Section, Wide } from '../../ui/stage';
 import { Value } from '../../ui/value';
-import { dipProvenance, type LoadedSweep } from './loaded-sweep';
+import { dipProvenance, type LoadedSweep, type StoredSweep } from './loaded-sweep';
 
 /** The antenna's sweeps with their dips, and how far each moved since the one before. */
 export function SweepList({
   loaded,
   targetHz,
 }: {
-  readonly loaded: readonly LoadedSweep[];
+  readonly loaded: readonly StoredSweep[];
   readonly targetHz: number | undefined;
 }) {
   const { trySave } = useWrite();
@@ -72,9 +72,9 @@ function SweepRow({
   before,
   onShow,
 }: {
-  readonly one: LoadedSweep;
+  readonly one: StoredSweep;
   readonly targetHz: number | undefined;
-  readonly before: LoadedSweep | undefined;
+  readonly before: StoredSweep | undefined;
   readonly onShow: (shown: boolean) => void;
 }) {
   const shiftHz = before && dipShiftHz(before.dips, one.dips);

@@ -1,4 +1,3 @@
-import { SCHEMAS } from '@velvet-reed/contract';
 import {
   candidateKindName,
   countText,
@@ -14,6 +13,7 @@ import {
 } from '@velvet-reed/core';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
+import { designValues } from '../../data/derive';
 import { entry, useStationId, useWrite, type StationData } from '../../data/station';
 import { Button } from '../../ui/button';
 import { Wide } from '../../ui/stage';
@@ -174,10 +174,7 @@ function Pick({ data, candidate }: { readonly data: StationData; readonly candid
         {
           op: 'create',
           resource: 'revisions',
-          values: {
-            ...SCHEMAS.revisions.cast({ ...design, antennaId: 1, number: 1, gates: [], done: [] }),
-            antennaId: { new: 'antenna' },
-          },
+          values: { ...designValues(design), antennaId: { new: 'antenna' }, number: 1 },
         },
         entry('choose', `Chose ${name}. ${reason}`),
       ],

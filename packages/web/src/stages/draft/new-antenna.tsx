@@ -1,4 +1,3 @@
-import { SCHEMAS } from '@velvet-reed/contract';
 import {
   ANTENNA_KINDS,
   checkDesign,
@@ -42,16 +41,7 @@ export function NewAntenna({
           {
             op: 'create',
             resource: 'revisions',
-            values: {
-              ...SCHEMAS.revisions.cast({
-                ...design,
-                antennaId: 1,
-                number: 1,
-                gates: [],
-                done: [],
-              }),
-              antennaId: { new: 'antenna' },
-            },
+            values: { ...design, antennaId: { new: 'antenna' }, number: 1 },
           },
           entry('draft', `Began ${name}.`),
         ],

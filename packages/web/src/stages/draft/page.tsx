@@ -1,4 +1,4 @@
-import { SCHEMAS, type Saved } from '@velvet-reed/contract';
+import type { Saved } from '@velvet-reed/contract';
 import {
   antennaKind,
   arrivalOf,
@@ -22,7 +22,7 @@ import {
 } from '@velvet-reed/core';
 import { useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { bandsOf, designOf, laidHeightM, latestRevision, ownDimensions } from '../../data/derive';
+import { bandsOf, designOf, laidHeightM, latestRevision, designValues, ownDimensions } from '../../data/derive';
 import { useFocus } from '../../data/focus';
 import { useMoment } from '../../data/moment';
 import { modelOf, questionOf, sweepBand, useModel } from '../../data/model';
@@ -160,18 +160,12 @@ function DraftSheet({
         {
           op: 'create',
           resource: 'revisions',
-          values: SCHEMAS.revisions.cast({
-            ...design,
+          values: {
+            ...designValues(design),
             dimensions: ownDimensions(data, revision, design),
             antennaId: antenna.id,
             number: revision.number + 1,
-            gates: [],
-            done: [],
-            id: undefined,
-            version: undefined,
-            stationId: undefined,
-            createdAt: undefined,
-          }),
+          },
         },
         entry(
           'draft',
