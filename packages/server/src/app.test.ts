@@ -56,8 +56,8 @@ const write = (station: number, changes: unknown) =>
   request(app).post(`/api/stations/${station}/changes`).send({ changes });
 const create = (resource: string, values: unknown) => ({ op: 'create', resource, values });
 const made = async (station: number, resource: string, values: unknown): Promise<Reply> => {
-  const reply: { body: Reply[] } = await write(station, [create(resource, values)]).expect(200);
-  return reply.body[0];
+  const reply: { body: { saved: Reply[] } } = await write(station, [create(resource, values)]).expect(200);
+  return reply.body.saved[0];
 };
 const load = async (station: number): Promise<Record<string, unknown[]>> => {
   const reply: { body: Record<string, unknown[]> } = await request(app).get(`/api/stations/${station}`).expect(200);
@@ -95,11 +95,11 @@ describe('database', () => {
 describe('writing', () => {
   test('a batch is saved whole, with references to what it made', async () => {
     const station = await newStation();
-    const reply: { body: { id: number; targetId?: number }[] } = await write(station, [
+    const reply: { body: { saved: { id: number; targetId?: number }[] } } = await write(station, [
       { ...create('targets', TARGET), as: 'wish' },
       create('antennas', { name: 'wire', targetId: { new: 'wish' } }),
     ]).expect(200);
-    expect(reply.body[1].targetId).toBe(reply.body[0].id);
+    expect(reply.body.saved[1].targetId).toBe(reply.body.saved[0].id);
   });
   test('one bad change in a batch leaves nothing behind', async () => {
     const station = await newStation();

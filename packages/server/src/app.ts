@@ -19,9 +19,11 @@ import { fileValues, importPicture, pictureType, requirePicture, sha256, type Ar
 import { undo, type Author } from './history';
 import type { Bench } from './instruments/bench';
 import { instrumentRoutes } from './instruments/routes';
-import { createStation, deletedStations, deleteStation, present, stationRecords, updateStation } from './records';
+import { createStation, deletedStations, deleteStation, present, updateStation } from './records';
 import { NoSuchAddressError, NotFoundError, RequestError } from './refusals';
+import { stationDelta, stationRecords, stationTag } from './station-answer';
 import { importSpectrum, importSweep, storeCalibration } from './sweep-import';
+import { watchStation } from './watchers';
 
 /** Where the stations are kept, for the page that tells it. */
 interface DataPlace {
@@ -107,6 +109,12 @@ const numberParam = (req: Request, name: string): number => {
   if (!Number.isSafeInteger(id) || id < 1) throw new NoSuchAddressError();
   return id;
 };
+
+/** The revision of the station that the client knows; undefined when it knows none. */
+function revisionParam(req: Request): number | undefined {
+  const since = Number(req.query.since);
+  return typeof req.query.since === 'string' && Number.isSafeInteger(since) && since >= 0 ? since : undefined;
+}
 
 const asRecord = (value: unknown): Record<string, unknown> => {
   if (typeof value !== 'object' || value === null || Array.isArray(value))
@@ -288,7 +296,20 @@ function stationRoutes(app: express.Express, db: Database): void {
     res.status(201).json(await createStation(db, values, authorOf({ key, device })));
   });
   app.get('/api/stations/:station', async (req, res) => {
-    res.json(await stationRecords(db, numberParam(req, 'station'), uuidOf(req.query.device) ?? ''));
+    const id = numberParam(req, 'station');
+    const device = uuidOf(req.query.device) ?? '';
+    const tag = await stationTag(db, id, device);
+    // kept by the browser, but asked for again each time: unchanged, only the tag travels
+    res.set({ 'Cache-Control': 'private, no-cache', ETag: tag });
+    if (req.headers['if-none-match'] === tag) return void res.status(304).end();
+    const since = revisionParam(req);
+    const delta = since === undefined ? undefined : await stationDelta(db, id, { since, device });
+    res.json(delta ? { delta } : await stationRecords(db, id, device));
+  });
+  app.get('/api/stations/:station/events', async (req, res) => {
+    const id = numberParam(req, 'station');
+    await stationTag(db, id, ''); // a station that is not there is told before anything is opened
+    watchStation(db, id, req, res);
   });
   app.patch('/api/stations/:station', async (req, res) => {
     const { key, device, ...changes } = asRecord(req.body);
@@ -303,7 +324,8 @@ function stationRoutes(app: express.Express, db: Database): void {
   });
   app.post('/api/stations/:station/changes', async (req, res) => {
     const { changes, ...names } = await readBatch(req.body);
-    res.json(await applyChanges(db, numberParam(req, 'station'), { changes, author: authorOf(names) }));
+    const batch = { changes, author: authorOf(names) };
+    res.json(await applyChanges(db, numberParam(req, 'station'), batch, revisionParam(req)));
   });
   app.get('/api/stations/:station/deletion/:resource/:record', async (req, res) => {
     const resource = RESOURCE_NAMES.find((name) => name === req.params.resource);
@@ -383,7 +405,7 @@ function fileRoutes(app: express.Express, db: Database): void {
     requirePicture(photo, 'Take the photo as JPEG.');
     const { changes, ...names } = await readBatch(readJson(fields(req).batch));
     const batch = { changes, author: authorOf(names), photo: fileValues(photo) };
-    res.json(await applyChanges(db, numberParam(req, 'station'), batch));
+    res.json(await applyChanges(db, numberParam(req, 'station'), batch, revisionParam(req)));
   });
   app.post('/api/stations/:station/pictures', upload, async (req, res) => {
     const file = arrived(req, 'Choose a PNG or JPEG picture.');

@@ -5,6 +5,7 @@ import { deletionPlan, type DeletionPlan } from './deleting';
 import { knownBatch, noteEdit, type Author } from './history';
 import { findStation, present, STRICT, valuesOf } from './records';
 import { EvidenceError, InUseError, NotFoundError, RequestError, StaleWriteError } from './refusals';
+import { deltaWithin, type Delta } from './station-answer';
 import { countText, evidenceOf, referencesOf } from './resources';
 
 type Values = Record<string, unknown>;
@@ -17,9 +18,22 @@ export interface Batch {
   readonly photo?: Values;
 }
 
-/** Saves a batch of changes, all or none. @returns the records after the change, in order; null for a deleted one. */
-export function applyChanges(db: Database, stationId: number, batch: Batch): Promise<(Values | null)[]> {
-  return db.write((transaction) => applyWithin(db, transaction, stationId, batch));
+/** What a batch did. */
+export interface Applied {
+  /** The records after the change, in order; null for a deleted one. */
+  readonly saved: readonly (Values | null)[];
+  /** What changed since the revision that the client knew; absent when it named none, or too much did. */
+  readonly delta?: Delta;
+}
+
+/** Saves a batch of changes, all or none. */
+export function applyChanges(db: Database, stationId: number, batch: Batch, since?: number): Promise<Applied> {
+  return db.write(async (transaction) => {
+    const saved = await applyWithin(db, transaction, stationId, batch);
+    const { device } = batch.author;
+    const delta = since === undefined ? undefined : await deltaWithin(db, transaction, stationId, { since, device });
+    return { saved, ...(delta ? { delta } : {}) };
+  });
 }
 
 /** Where a batch works. */

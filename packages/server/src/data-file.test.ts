@@ -18,7 +18,8 @@ import { DataFileError, openDataFolder } from './data-file';
 import { openDatabase } from './database';
 import { loadDemo } from './demo/load';
 import { MIGRATION_NAMES, migrator } from './migrate';
-import { createStation, stationRecords } from './records';
+import { createStation } from './records';
+import { stationRecords } from './station-answer';
 import { fileState, HUT, killNow, logSize, startServer, stopServer } from './test-server';
 
 const made: string[] = [];

@@ -1,3 +1,4 @@
+import { EventEmitter } from 'node:events';
 import { RESOURCE_NAMES, RESOURCES, STATION, type Columns, type ResourceName, type Store } from '@velvet-reed/contract';
 import {
   DataTypes,
@@ -59,6 +60,8 @@ export interface Database {
   readonly tables: Readonly<Record<ResourceName, Table>>;
   /** Runs a write alone: parallel BEGIN IMMEDIATEs would fill the thread pool and stall the lock's holder. */
   write<T>(work: (transaction: Transaction) => Promise<T>): Promise<T>;
+  /** Says 'commit' after every write. */
+  readonly commits: EventEmitter;
   /** Runs reads that must see one moment. */
   read<T>(work: (transaction: Transaction) => Promise<T>): Promise<T>;
 }
@@ -114,14 +117,21 @@ export function openDatabase(storage: string, { mostPages }: FileLimits = {}): D
     },
     false,
   );
+  const commits = new EventEmitter();
+  commits.setMaxListeners(0); // one listener per open page
   let tail: Promise<unknown> = Promise.resolve();
   return {
     sequelize,
     stations,
     edits,
     tables: byResource(resource),
+    commits,
     write(work) {
       const run = tail.then(() => sequelize.transaction(work));
+      void run.then(
+        () => commits.emit('commit'),
+        () => undefined,
+      );
       tail = run.catch(() => undefined);
       return run;
     },

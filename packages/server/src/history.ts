@@ -1,4 +1,5 @@
 import { RESOURCE_NAMES, RESOURCES, type ResourceName } from '@velvet-reed/contract';
+import { randomUUID } from 'node:crypto';
 import { Op, type Transaction } from 'sequelize';
 import type { Database, Row } from './database';
 import { BatchUndoneError, InUseError, NotFoundError, NothingToUndoError, UndoRefusedError } from './refusals';
@@ -120,6 +121,11 @@ async function takeBack(db: Database, transaction: Transaction, edit: Row): Prom
   }
 }
 
+const editedRecord = (edit: Row) => ({
+  resource: String(edit.get('resource')),
+  recordId: Number(edit.get('recordId')),
+});
+
 /** What to take back: a batch by its name, or the latest of the device. */
 export interface UndoRequest {
   readonly batch?: string;
@@ -147,6 +153,12 @@ export function undo(
     for (const edit of edits) {
       await takeBack(db, transaction, edit);
       await edit.update({ undoneAt: new Date() }, { transaction });
+      // what was taken back changed as well: those who ask what is new since a revision must hear of it
+      const { resource, recordId } = editedRecord(edit);
+      await noteEdit(db, transaction, {
+        ...{ key: randomUUID(), device, stationId, resource, recordId },
+        ...{ op: 'update', before: null, after: null, final: true },
+      });
     }
     return { undone: edits.length, what: storyOf(db, edits[0]), batch: name };
   });

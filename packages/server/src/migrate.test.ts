@@ -5,7 +5,7 @@ import { expect, test } from '@jest/globals';
 import { openDatabase } from './database';
 import { migrator } from './migrate';
 import { undo } from './history';
-import { stationRecords } from './records';
+import { stationRecords } from './station-answer';
 
 /** A station as releases two to five stored it, in a version. */
 const hut = (version: number): string =>

@@ -1,7 +1,7 @@
-import { RESOURCE_NAMES, RESOURCES, stationSchema, type ResourceName } from '@velvet-reed/contract';
+import { RESOURCES, stationSchema, type ResourceName } from '@velvet-reed/contract';
 import type { Transaction } from 'sequelize';
 import type { Database, Row } from './database';
-import { knownBatch, lastBatch, noteEdit, type Author } from './history';
+import { knownBatch, noteEdit, type Author } from './history';
 import { NotFoundError, StaleWriteError } from './refusals';
 
 type Values = Record<string, unknown>;
@@ -23,34 +23,6 @@ export const valuesOf = (row: Row, resource?: ResourceName): Values => {
   const { id: _id, version: _version, stationId: _station, createdAt: _created, ...values } = present(row, resource);
   return values;
 };
-
-/** All records of one kind at a station, oldest first, without their bytes. */
-async function listRecords(
-  db: Database,
-  stationId: number,
-  resource: ResourceName,
-  transaction: Transaction,
-): Promise<Values[]> {
-  const hidden = RESOURCES[resource].bytes;
-  const rows = await db.tables[resource].findAll({
-    where: { stationId },
-    order: [['id', 'ASC']],
-    transaction,
-    ...(hidden ? { attributes: { exclude: [hidden] } } : {}),
-  });
-  return rows.map((row) => present(row, resource));
-}
-
-/** Everything a station holds, by resource, as it was at one moment; the client keeps one copy. */
-export function stationRecords(db: Database, stationId: number, device = ''): Promise<Record<string, unknown>> {
-  return db.read(async (transaction) => {
-    const station = await findStation(db, stationId, transaction);
-    const lists: [string, Values[]][] = [];
-    for (const name of RESOURCE_NAMES) lists.push([name, await listRecords(db, stationId, name, transaction)]);
-    const undo = await lastBatch(db, stationId, device, transaction);
-    return { station: present(station), undo, ...Object.fromEntries(lists) };
-  });
-}
 
 export async function findStation(db: Database, id: number, transaction?: Transaction): Promise<Row> {
   const station = await db.stations.findByPk(id, { transaction });

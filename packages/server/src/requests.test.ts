@@ -43,8 +43,8 @@ const write = (station: number, changes: unknown, names: object = {}) =>
     .send({ changes, ...names });
 const create = (resource: string, values: unknown, as?: string) => ({ op: 'create', resource, values, as });
 const made = async (station: number, resource: string, values: unknown, names: object = {}): Promise<Reply> => {
-  const reply: { body: Reply[] } = await write(station, [create(resource, values)], names).expect(200);
-  return reply.body[0];
+  const reply: { body: { saved: Reply[] } } = await write(station, [create(resource, values)], names).expect(200);
+  return reply.body.saved[0];
 };
 const load = async (station: number): Promise<Record<string, unknown[]>> => {
   const reply: { body: Record<string, unknown[]> } = await request(app).get(`/api/stations/${station}`).expect(200);
@@ -205,7 +205,7 @@ describe('names of batches', () => {
     const changes = [create('targets', TARGET, 't'), create('antennas', { name: 'w', targetId: { new: 't' } })];
     const first = await write(station, changes, { key }).expect(200);
     const second = await write(station, changes, { key }).expect(200);
-    const ids = ({ body }: { body: Reply[] }) => body.map(({ id, version }) => [id, version]);
+    const ids = ({ body }: { body: { saved: Reply[] } }) => body.saved.map(({ id, version }) => [id, version]);
     expect(ids(second)).toEqual(ids(first));
     expect((await load(station)).targets).toHaveLength(1);
   });

@@ -292,11 +292,11 @@ describe('over HTTP', () => {
 
   test('a photo comes with the step it shows, all or none, and undo takes both back', async () => {
     const jpeg = Buffer.from([0xff, 0xd8, 0xff, 0xe0, 1, 2, 3]);
-    const antenna: { body: { id: number }[] } = await request(app)
+    const antenna: { body: { saved: { id: number }[] } } = await request(app)
       .post(`/api/stations/${station}/changes`)
       .send({ changes: [{ op: 'create', resource: 'antennas', values: { name: 'V', targetId: null } }] });
     const step = {
-      antennaId: antenna.body[0].id,
+      antennaId: antenna.body.saved[0].id,
       lengthM: 7.4,
       freqHz: 9.5e6,
       ...BLANK.trimSteps,

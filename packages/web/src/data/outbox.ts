@@ -5,6 +5,7 @@ import { toast } from 'sonner';
 import { useSWRConfig } from 'swr';
 import { mayHavePassed, sendFile, sendJson } from './api';
 import { deviceName, newUuid } from './names';
+import { changesPath, mergeAnswer } from './station';
 
 /** A batch that waits in this browser until the server is back. */
 export interface Waiting {
@@ -37,11 +38,11 @@ async function waitingBatches(stationId: number): Promise<readonly Waiting[]> {
 }
 
 /** One request for a batch; its name lets the server carry it out once, however often it is sent. */
-async function sendBatch({ stationId, key, changes, photo }: Waiting): Promise<void> {
+async function sendBatch({ stationId, key, changes, photo }: Waiting): Promise<unknown> {
   const path = `/api/stations/${stationId}`;
   const batch = { key, changes, device: deviceName() };
-  if (photo) await sendFile(`${path}/photo-changes`, photo, { batch: JSON.stringify(batch) });
-  else await sendJson('POST', `${path}/changes`, batch);
+  if (photo) return sendFile(`${path}/photo-changes`, photo, { batch: JSON.stringify(batch) });
+  return sendJson('POST', changesPath(stationId), batch);
 }
 
 /** Saves at once, or keeps the batch in this browser while the server is away. */
@@ -58,8 +59,9 @@ export function useOutbox(stationId: number) {
         ...(photo ? { photo } : {}),
       };
       try {
-        await sendBatch(batch);
-        await mutate(`/api/stations/${stationId}`);
+        const merged = mergeAnswer(stationId, await sendBatch(batch));
+        const path = `/api/stations/${stationId}`;
+        await (merged ? mutate(path, merged, { revalidate: false }) : mutate(path));
         return 'saved';
       } catch (error) {
         if (!mayHavePassed(error)) throw error;

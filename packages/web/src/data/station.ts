@@ -1,6 +1,4 @@
 import {
-  RESOURCE_NAMES,
-  SCHEMAS,
   stationSchema,
   unpackSamples,
   type Change,
@@ -11,12 +9,13 @@ import {
   type Values,
 } from '@velvet-reed/contract';
 import type { SweepData } from '@velvet-reed/core';
-import { useCallback } from 'react';
+import { useCallback, useEffect } from 'react';
 import { useParams } from 'react-router';
 import { toast } from 'sonner';
 import useSWR, { useSWRConfig } from 'swr';
 import { getBytes, getJson, mayHavePassed, RefusedError, sendFile, sendJson } from './api';
 import { deviceName, underOneName } from './names';
+import { mergedStation, misfit, wholeStation } from './station-cache';
 import { withAnswers } from './table-answers';
 import { fileText, spectrumPreview, sweepPreview } from './table-previews';
 
@@ -30,6 +29,8 @@ export interface SetAside {
 /** Everything a station holds. */
 export type StationData = {
   readonly station: Station;
+  /** Grows with every change; two equal ones are the same state. */
+  readonly revision: number;
   /** The batch that undo would take back on this device. */
   readonly undo: { readonly batch: string; readonly what: string } | null;
   readonly setAside: readonly SetAside[];
@@ -42,48 +43,6 @@ const isRecord = (value: unknown): value is Record<string, unknown> =>
 
 const isStation = (value: unknown): value is Station =>
   isRecord(value) && typeof value.id === 'number' && stationSchema.isValidSync(value, { strict: true });
-
-/** Why a record does not fit its schema; undefined when it does. */
-function misfitOf(resource: ResourceName, item: unknown): string | undefined {
-  if (!isRecord(item) || typeof item.id !== 'number' || typeof item.version !== 'number') return 'It has no number.';
-  try {
-    SCHEMAS[resource].validateSync(item, { strict: true, abortEarly: true });
-    return undefined;
-  } catch (error) {
-    return error instanceof Error ? error.message : 'It cannot be read.';
-  }
-}
-
-/** Puts aside what does not fit, so that one bad record never hides the rest. */
-export function sortOut(value: Readonly<Record<string, unknown>>): StationData {
-  const setAside: SetAside[] = [];
-  const lists = new Map<ResourceName, Record<string, unknown>[]>();
-  for (const resource of RESOURCE_NAMES) {
-    const list: unknown = value[resource];
-    const kept: Record<string, unknown>[] = [];
-    for (const item of Array.isArray(list) ? list : []) {
-      const why = misfitOf(resource, item);
-      if (why === undefined && isRecord(item)) kept.push(item);
-      else setAside.push({ resource, record: isRecord(item) ? item : {}, why: why ?? 'It cannot be read.' });
-    }
-    lists.set(resource, kept);
-  }
-  const undo = isRecord(value.undo) && typeof value.undo.batch === 'string' ? value.undo : null;
-  const data: unknown = { station: value.station, undo, setAside, ...Object.fromEntries(lists) };
-  return hasLists(data) ? data : misfit();
-}
-
-const hasLists = (value: unknown): value is StationData =>
-  isRecord(value) && isStation(value.station) && RESOURCE_NAMES.every((name) => Array.isArray(value[name]));
-
-/** A reply that does not fit the contract: client and server of different versions. */
-function misfit(): never {
-  throw new RefusedError(0, {
-    code: 'MISFIT',
-    message:
-      'The server sent something that this page does not understand. Reload the page; if it stays, restart the server.',
-  });
-}
 
 /** Stations, and how many of them cannot be read. */
 interface StationList {
@@ -98,9 +57,26 @@ const readStations = async (path: string): Promise<StationList> => {
   return { stations, unreadable: value.length - stations.length };
 };
 
+/** The latest that is known of each station, by its address: the one copy that answers are merged into. */
+const known = new Map<string, StationData>();
+
+/** Keeps what is known now; an older answer that arrives late changes nothing. */
+function keep(path: string, data: StationData): StationData {
+  const before = known.get(path);
+  if (before && before.revision > data.revision) return before;
+  known.set(path, data);
+  return data;
+}
+
+/** Reads a station whole the first time, and after that only what has changed since. */
 const readStationData = async (path: string): Promise<StationData> => {
-  const value = await getJson(`${path}?device=${deviceName()}`);
-  return isRecord(value) ? sortOut(value) : misfit();
+  const before = known.get(path);
+  const since = before ? `&since=${before.revision}` : '';
+  const value = await getJson(`${path}?device=${deviceName()}${since}`);
+  if (!isRecord(value)) return misfit();
+  const latest = known.get(path);
+  if (value.delta === undefined) return keep(path, wholeStation(value));
+  return latest ? keep(path, mergedStation(latest, value.delta)) : misfit();
 };
 
 export const useStations = () => useSWR<StationList, Error>('/api/stations', readStations);
@@ -110,7 +86,37 @@ export const useStationId = (): number => Number(useParams().station);
 
 const keyOf = (stationId: number): string => `/api/stations/${stationId}`;
 
-export const useStation = () => useSWR<StationData, Error>(keyOf(useStationId()), readStationData);
+/** One revision is one object: nothing is compared record by record. */
+const sameStation = (a: StationData | undefined, b: StationData | undefined): boolean => a === b;
+
+export const useStation = () =>
+  useSWR<StationData, Error>(keyOf(useStationId()), readStationData, { compare: sameStation });
+
+/** Follows what other tabs and devices save at the station in the address, while this tab is seen. */
+export function useFollow(): void {
+  const path = keyOf(useStationId());
+  const { mutate } = useSWRConfig();
+  useEffect(() => {
+    let events: EventSource | undefined;
+    const follow = (): void => {
+      events?.close();
+      events = undefined;
+      // a hidden tab holds no connection: a browser has six of them for all its tabs
+      if (document.visibilityState !== 'visible') return;
+      events = new EventSource(`${path}/events`);
+      events.onmessage = ({ data }: MessageEvent<string>) => {
+        const before = known.get(path);
+        if (before && Number(data) > before.revision) void mutate(path);
+      };
+    };
+    follow();
+    document.addEventListener('visibilitychange', follow);
+    return () => {
+      document.removeEventListener('visibilitychange', follow);
+      events?.close();
+    };
+  }, [path, mutate]);
+}
 
 /** Samples of a sweep; kept for good, because a sweep never changes. */
 export const useSamples = (sweeps: readonly Saved<'sweeps'>[]) =>
@@ -129,9 +135,25 @@ export const useSamples = (sweeps: readonly Saved<'sweeps'>[]) =>
     { keepPreviousData: true, revalidateOnFocus: false, compare: Object.is },
   );
 
+/** Address that saves a batch and answers what changed since this page last knew. */
+export function changesPath(stationId: number): string {
+  const before = known.get(keyOf(stationId));
+  return `${keyOf(stationId)}/changes${before ? `?since=${before.revision}` : ''}`;
+}
+
+/** Merges an answer to a batch; undefined when it does not say what changed, and the station must be asked. */
+export function mergeAnswer(stationId: number, reply: unknown): StationData | undefined {
+  const path = keyOf(stationId);
+  const before = known.get(path);
+  if (!before || !isRecord(reply) || reply.delta === undefined) return undefined;
+  return keep(path, mergedStation(before, reply.delta));
+}
+
 /** Ids of what a batch made, in order; 0 for a deleted record. */
 const idsOf = (value: unknown): number[] =>
-  Array.isArray(value) ? value.map((item) => (isRecord(item) && typeof item.id === 'number' ? item.id : 0)) : [];
+  isRecord(value) && Array.isArray(value.saved)
+    ? value.saved.map((item) => (isRecord(item) && typeof item.id === 'number' ? item.id : 0))
+    : [];
 
 /** Tells what went wrong at the foot of the screen. */
 export const showTrouble = (error: unknown): void => {
@@ -177,10 +199,12 @@ export function useWrite() {
         const { key, reply } = await underOneName(
           path,
           changes,
-          (name) => sendJson('POST', path, { changes, key: name, device: deviceName() }),
+          (name) => sendJson('POST', changesPath(stationId), { changes, key: name, device: deviceName() }),
           mayHavePassed,
         );
-        await reload();
+        const merged = mergeAnswer(stationId, reply);
+        if (merged) await mutate(keyOf(stationId), merged, { revalidate: false });
+        else await reload();
         if (done) told(done, key);
         return idsOf(reply);
       } catch (error) {
@@ -188,7 +212,7 @@ export function useWrite() {
         throw error;
       }
     },
-    [stationId, reload, told],
+    [stationId, reload, mutate, told],
   );
 
   /** The same for buttons: trouble becomes a toast. */

@@ -4,7 +4,7 @@ import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { isAway } from '../data/api';
-import { useStation, useStationId, useWrite, type StationData } from '../data/station';
+import { useFollow, useStation, useStationId, useWrite, type StationData } from '../data/station';
 import { useTheme } from '../data/theme';
 import { Trouble, Waiting } from '../ui/states';
 import { TableQuestionHost } from '../ui/table-question';
@@ -51,6 +51,7 @@ function LoadedFrame({ data, away }: { readonly data: StationData; readonly away
   const stationId = useStationId();
   const navigate = useNavigate();
   const { undo } = useWrite();
+  useFollow();
   // fetched before it is asked for: what is typed right after "/" must not be lost
   useEffect(() => void loadPalette(), []);
   const { theme, toggle } = useTheme();
