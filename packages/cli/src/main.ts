@@ -13,6 +13,7 @@ import {
   type TableAnswer,
   type TableQuestion,
 } from '@velvet-reed/core';
+import { stationFileSchema } from '@velvet-reed/contract';
 import { runChecks } from './check';
 import { solveFile } from './solve';
 
@@ -24,6 +25,7 @@ const USAGE = `reed: Velvet Reed's computations from the command line
   reed log FILE --day 2026-08-04        summarise a noise log (a table of times and levels)
   reed two-port FILE.s2p [--json]       gain and noise figure of a part between 50 ohm
   reed solve FILE.json [--json]         solve a wire model: impedance, gain, pattern
+  reed schema                           JSON Schema of all that a station holds, kind by kind
 
   What a table does not say for certain is asked (exit code 2) and answered with
     --columns frequency,swr,ignore      what each column holds, from the left
@@ -176,6 +178,10 @@ export async function main(args: readonly string[], write: Write = (line) => con
     const [command, path] = positionals;
     if (values.help) {
       write(USAGE);
+      return 0;
+    }
+    if (command === 'schema') {
+      write(JSON.stringify(stationFileSchema(), null, 2));
       return 0;
     }
     if (command === 'check' && path) return await check(path, values.area, write);

@@ -48,7 +48,7 @@ export type ArrivedChange =
   InferType<typeof createSchema> | InferType<typeof updateSchema> | InferType<typeof deleteSchema>;
 
 /** One edit of a kind of record; a number that points at a record may be { "new": name } of one made earlier in the batch. */
-export type ChangeOf<R extends ResourceName> =
+type ChangeOf<R extends ResourceName> =
   | { readonly op: 'create'; readonly resource: R; readonly as?: string; readonly values: NewValues<R> }
   | {
       readonly op: 'update';

@@ -1,9 +1,14 @@
 import { describe, expect, test } from '@jest/globals';
+import { Ajv2020 } from 'ajv/dist/2020';
 import fc from 'fast-check';
 import {
   ModelFileError,
   SCHEMAS,
   BLANK,
+  RESOURCE_NAMES,
+  RESOURCES,
+  stationFileSchema,
+  type Columns,
   STATION_BLANK,
   readBatch,
   modelFileOf,
@@ -13,6 +18,7 @@ import {
   type ModelFileContent,
   unpackSamples,
 } from './index';
+import { randomStation } from './testing/random-station';
 
 const STATION = {
   name: 'Hut',
@@ -176,5 +182,33 @@ describe('model file', () => {
   });
   test('anything else is refused, not taken for a model', () => {
     for (const value of [null, 3, [], 'text']) expect(() => readModelFile(value)).toThrow(ModelFileError);
+  });
+});
+
+describe('one table of resources', () => {
+  const worlds = Array.from({ length: 40 }, (_, i) => randomStation(100 + i));
+  test('what the schemas take, the published JSON Schema takes as well (judged by a general-purpose validator)', () => {
+    const validate = new Ajv2020({ allErrors: true }).compile(stationFileSchema());
+    for (const { station, lists } of worlds) {
+      validate({ station, ...lists });
+      expect(validate.errors).toBeNull();
+    }
+    validate({ station: { ...worlds[0].station, latDeg: 200 }, targets: [{ name: 'x' }] });
+    expect(validate.errors?.map(({ instancePath }) => instancePath)).toEqual(
+      expect.arrayContaining(['/station/latDeg', '/targets/0']),
+    );
+  });
+  test('a blank column may be left out, and its blank is something that the schema takes', () => {
+    for (const name of RESOURCE_NAMES)
+      for (const [column, value] of Object.entries(BLANK[name])) {
+        const columns: Columns = RESOURCES[name].columns;
+        expect(() => columns[column].schema.validateSync(value, { strict: true })).not.toThrow();
+      }
+  });
+  test('every reference names a table that is there', () => {
+    for (const name of RESOURCE_NAMES) {
+      const columns: Columns = RESOURCES[name].columns;
+      for (const { to } of Object.values(columns)) if (to !== undefined) expect(RESOURCE_NAMES).toContain(to);
+    }
   });
 });

@@ -40,8 +40,6 @@ export const shortText = (label: string, longest: number) =>
     .defined(`${label} is missing. Send an empty text if there is none.`)
     .max(longest, `${label} is longer than ${longest} characters. Shorten it.`);
 
-export const longText = (label: string) => shortText(label, 20_000);
-
 export const choice = <T extends string>(label: string, options: readonly T[]) =>
   mixed<T>()
     .oneOf([...options], `${label} must be one of: ${options.join(', ')}.`)

@@ -3,6 +3,7 @@ export {
   RESOURCES,
   SCHEMAS,
   schemaFor,
+  stationFileSchema,
   STATION_BLANK,
   RESOURCE_NAMES,
   stationSchema,

@@ -1,5 +1,5 @@
 import type { ObjectSchema } from 'yup';
-import { type BlankOf, type EditOf, type NewOf, type ValuesOf } from './table';
+import { recordSchema, type BlankOf, type EditOf, type NewOf, type ValuesOf } from './table';
 import { antennas, boughtAntennas, revisions } from './tables/antennas';
 import { calibrations, coilTests, spectra, sweeps, trimSteps } from './tables/bench';
 import { guardInputs, guardPlans } from './tables/guard';
@@ -79,6 +79,20 @@ function gather(pick: (name: ResourceName) => unknown): Record<string, unknown> 
 export const SCHEMAS = gather<{ readonly [R in ResourceName]: (typeof RESOURCES)[R]['schema'] }>(
   (name) => RESOURCES[name].schema,
 );
+/** JSON Schema (draft 2020-12) of all that a station holds: lists of records by kind, each with the columns of its table. */
+export const stationFileSchema = () => ({
+  $schema: 'https://json-schema.org/draft/2020-12/schema',
+  title: 'Velvet Reed station',
+  type: 'object',
+  properties: {
+    station: recordSchema(STATION),
+    ...Object.fromEntries(
+      RESOURCE_NAMES.map((name) => [name, { type: 'array', items: recordSchema(RESOURCES[name]) }]),
+    ),
+  },
+  required: ['station'],
+});
+
 /** The schema of a kind that is only known where this is called. */
 export function schemaFor<R extends ResourceName>(resource: R): ObjectSchema<Values<R>>;
 export function schemaFor(resource: ResourceName): object {

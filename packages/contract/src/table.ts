@@ -71,7 +71,13 @@ export function tableOf<C extends Columns>({ label, plural, columns, bytes, rule
 }
 
 /** JSON Schema of one record, without what the server adds. */
-export const recordSchema = ({ columns, label }: Table<Columns>): JsonSchema => ({
+export const recordSchema = ({
+  columns,
+  label,
+}: {
+  readonly columns: Columns;
+  readonly label: string;
+}): JsonSchema => ({
   title: label,
   type: 'object',
   properties: Object.fromEntries(
