@@ -1,6 +1,7 @@
-// Speed against targets that no test asserts: `npm run bench [-- crash fuzz interface path ranking solver worlds]`. Each part prints its figures and the target beside them.
+// Speed against targets that no test asserts: `npm run bench [-- crash fuzz heavy interface path ranking solver worlds]`. Each part prints its figures and the target beside them.
 import { crashBench } from './crash';
 import { fuzzBench } from './fuzz';
+import { heavyBench } from './heavy';
 import { interfaceBench } from './interface';
 import { pathBench } from './path';
 import { rankingBench } from './ranking';
@@ -13,6 +14,7 @@ const PARTS: Readonly<Record<string, () => Promise<void>>> = {
   path: pathBench,
   worlds: worldsBench,
   interface: interfaceBench,
+  heavy: heavyBench,
   crash: crashBench,
   fuzz: fuzzBench,
 };

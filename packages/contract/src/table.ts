@@ -61,12 +61,14 @@ function blankOf(columns: Columns): Record<string, unknown> {
 
 /** Makes a table of its columns: the schema that reads it and the blank record follow. */
 export function tableOf<C extends Columns>({ label, plural, columns, bytes, rules }: Definition<C>): Table<C> {
-  const schema = schemaOf<C>(shapeOf(columns));
+  const blank = blankOf(columns);
+  // forms find the blanks at the schema, whatever rules are added to it
+  const schema = schemaOf<C>(shapeOf(columns)).meta({ blank });
   return {
     ...{ label, columns, plural: plural ?? `${label}s` },
     ...(bytes === undefined ? {} : { bytes }),
     schema: rules ? rules(schema) : schema,
-    blank: blankOf(columns),
+    blank,
   };
 }
 

@@ -148,7 +148,10 @@ function optionalId(value: unknown, field: string): number | null {
   if (value === undefined || value === '') return null;
   const id = typeof value === 'string' ? Number(value) : NaN;
   if (!Number.isSafeInteger(id) || id < 1)
-    throw new RequestError('The antenna must be named once, by its number. Choose it again, or none.', field);
+    throw new RequestError(
+      `The ${field === 'antennaId' ? 'antenna' : 'calibration'} must be named once, by its number. Choose it again, or none.`,
+      field,
+    );
   return id;
 }
 
@@ -363,7 +366,7 @@ function arrived(req: Request, remedy: string): ArrivedFile {
 function fileRoutes(app: express.Express, db: Database): void {
   const taken = multer({
     storage: multer.memoryStorage(),
-    limits: { fileSize: MAX_UPLOAD_BYTES, files: 1, fields: 6, fieldSize: 200_000, parts: 8 },
+    limits: { fileSize: MAX_UPLOAD_BYTES, files: 1, fields: 8, fieldSize: 200_000, parts: 10 },
   }).single('file');
   /** A form that ends in the middle is the sender's fault, whatever the parser calls it. */
   const upload: RequestHandler = (req, res, next) =>
@@ -375,11 +378,17 @@ function fileRoutes(app: express.Express, db: Database): void {
   const fields = (req: Request): Record<string, unknown> => asRecord({ ...(req.body ?? {}) });
   app.post('/api/stations/:station/sweeps', upload, async (req, res) => {
     const file = arrived(req, 'Choose a Touchstone or CSV file.');
-    const { antennaId, correction = 'file', answer, ...names } = fields(req);
+    const { antennaId, correction = 'file', answer, measuredMs, calibrationId, ...names } = fields(req);
     const known = ['file', 'raw', 'corrected', 'interpolated'].find((one) => one === correction);
     if (known === undefined)
       throw new RequestError('Say whether the sweep is raw, corrected or interpolated.', 'correction');
-    const origin = { antennaId: optionalId(antennaId, 'antennaId'), correction: known, answer: await answerOf(answer) };
+    const origin = {
+      antennaId: optionalId(antennaId, 'antennaId'),
+      correction: known,
+      measuredMs: measuredMs === undefined || measuredMs === '' ? null : Number(measuredMs),
+      calibrationId: optionalId(calibrationId, 'calibrationId'),
+      answer: await answerOf(answer),
+    };
     res.status(201).json(await importSweep(db, numberParam(req, 'station'), file, origin, authorOf(names)));
   });
   app.post('/api/stations/:station/spectra', upload, async (req, res) => {
@@ -415,6 +424,9 @@ function fileRoutes(app: express.Express, db: Database): void {
     app.get(`/api/${resource}/:record/samples`, async (req, res) => {
       const row = await db.tables[resource].findByPk(numberParam(req, 'record'));
       if (!row) throw new NotFoundError('record');
+      const sum = String(row.get('checksum'));
+      // by its checksum an address names these very bytes for ever; without it the browser has to ask
+      res.set('Cache-Control', req.query.sum === sum ? 'private, max-age=31536000, immutable' : 'private, no-cache');
       res.type('application/octet-stream').send(row.get('samples'));
     });
   app.get('/api/attachments/:file/bytes', async (req, res) => {

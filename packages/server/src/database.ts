@@ -95,12 +95,18 @@ export function openDatabase(storage: string, { mostPages }: FileLimits = {}): D
       ),
       { tableName: name, timestamps: stamps, paranoid: stamps },
     );
-  const stored = { stationId: whole, version: { ...whole, defaultValue: 1 } };
+  // a name that holds in any file: what is taken out and in again is not doubled
+  const uuid = { ...text, defaultValue: DataTypes.UUIDV4 };
+  const stored = { stationId: whole, version: { ...whole, defaultValue: 1 }, uuid };
   const resource = (name: ResourceName): Table => {
     const { columns, bytes: own } = RESOURCES[name];
     return table(name, { ...stored, ...attributesOf(columns), ...(own ? { [own]: bytes } : {}) });
   };
-  const stations = table('stations', { version: { ...whole, defaultValue: 1 }, ...attributesOf(STATION.columns) });
+  const stations = table('stations', {
+    version: { ...whole, defaultValue: 1 },
+    uuid,
+    ...attributesOf(STATION.columns),
+  });
   const edits = table(
     'edits',
     {

@@ -167,7 +167,10 @@ export function undo(
 /** Writes records of one batch with their place in the history, so that one undo takes them all back. */
 export function batchWriter(db: Database, transaction: Transaction, stationId: number, author: Author) {
   return async (resource: ResourceName, values: Values): Promise<Row> => {
-    const row = await db.tables[resource].create({ ...values, stationId }, { transaction });
+    const row = await db.tables[resource].create(
+      { ...RESOURCES[resource].blank, ...values, stationId },
+      { transaction },
+    );
     const recordId = Number(row.get('id'));
     const after = { name: values.name ?? null };
     await noteEdit(db, transaction, { ...author, stationId, resource, recordId, op: 'create', before: null, after });

@@ -1,4 +1,4 @@
-import { Transaction, type Sequelize } from 'sequelize';
+import { QueryTypes, Transaction, type Sequelize } from 'sequelize';
 import { Umzug, type RunnableMigration, type UmzugStorage } from 'umzug';
 import { firstStation } from './migrations/0001-first-station';
 import { dimensionsByName } from './migrations/0002-dimensions-by-name';
@@ -9,10 +9,13 @@ import { stagesAndPlugs } from './migrations/0006-stages-and-plugs';
 import { batchesAndDevices } from './migrations/0007-batches-and-devices';
 import { rulesOfThePlace } from './migrations/0008-rules-of-the-place';
 import { coilTests } from './migrations/0009-coil-tests';
+import { namesTimesAndChecksums } from './migrations/0010-names-times-and-checksums';
 
 /** What a migration works with: every statement goes into the one transaction that also keeps its bookkeeping. */
 export interface MigrationContext {
   readonly sequelize: { query(sql: string): Promise<unknown> };
+  /** What a SELECT gives. */
+  readonly rows: (sql: string) => Promise<readonly Readonly<Record<string, unknown>>[]>;
   /** Names of a table's columns; empty where there is no such table. */
   columns(table: string): Promise<readonly string[]>;
 }
@@ -29,6 +32,7 @@ const MIGRATIONS: readonly Migration[] = [
   batchesAndDevices,
   rulesOfThePlace,
   coilTests,
+  namesTimesAndChecksums,
 ];
 /** All names that this release knows, in order. */
 export const MIGRATION_NAMES: readonly string[] = MIGRATIONS.map(({ name }) => name);
@@ -69,6 +73,7 @@ interface UpTo {
 export function migrator(sequelize: Sequelize) {
   const context = (transaction: Transaction): MigrationContext => ({
     sequelize: { query: (sql) => sequelize.query(sql, { transaction }) },
+    rows: (sql) => sequelize.query<Record<string, unknown>>(sql, { transaction, type: QueryTypes.SELECT }),
     async columns(table) {
       const [rows] = await sequelize.query(`PRAGMA table_info("${table}")`, { transaction });
       return namesIn(rows);

@@ -13,7 +13,7 @@ const strictStation = stationSchema
 
 /** A record as JSON: no bytes, no bookkeeping that clients do not need. */
 export function present(row: Row, resource?: ResourceName): Values {
-  const { updatedAt: _updated, deletedAt: _deleted, ...values } = row.get({ plain: true });
+  const { updatedAt: _updated, deletedAt: _deleted, uuid: _uuid, ...values } = row.get({ plain: true });
   const hidden = resource ? RESOURCES[resource].bytes : undefined;
   return Object.fromEntries(Object.entries(values).filter(([key]) => key !== hidden));
 }

@@ -1,19 +1,22 @@
-import { packCalibration, SCHEMAS, unpackCalibration } from '@velvet-reed/contract';
+import { packCalibration, RESOURCES, SCHEMAS, unpackCalibration } from '@velvet-reed/contract';
 import type { TableAnswer } from '@velvet-reed/core';
 import type { Transaction } from 'sequelize';
 import { checkReferences, validated } from './changes';
 import type { Database, Row } from './database';
 import { readFileApart } from './file-reader';
-import { fileValues, type ArrivedFile } from './file-store';
+import { fileValues, sha256, type ArrivedFile } from './file-store';
 import type { FileContent } from './file-work';
-import { batchWriter, knownBatch, type Author } from './history';
-import { findStation, present, STRICT } from './records';
+import { batchWriter, knownBatch, noteEdit, type Author } from './history';
+import { findStation, present, STRICT, valuesOf } from './records';
 import { NotFoundError, RequestError } from './refusals';
 
 /** What is said of a sweep beside its file. */
 export interface SweepOrigin {
   readonly antennaId: number | null;
   readonly correction: string;
+  /** When it was measured, as far as the client knows. */
+  readonly measuredMs: number | null;
+  readonly calibrationId: number | null;
   /** What the person said of the table. */
   readonly answer?: TableAnswer;
 }
@@ -52,6 +55,33 @@ async function madeBefore(
   return (edit && (await db.tables[resource].findByPk(Number(edit.get('recordId')), { transaction }))) ?? undefined;
 }
 
+/** So many curves of an antenna stand on the screen by themselves. */
+const MOST_SHOWN = 4;
+
+/** Makes room on the screen for a new curve: the oldest of those shown are hidden, and can be shown again. */
+async function hideOlder(
+  db: Database,
+  transaction: Transaction,
+  { stationId, antennaId, author }: { stationId: number; antennaId: number | null; author: Author },
+): Promise<void> {
+  const older = await db.tables.sweeps.findAll({
+    where: { stationId, antennaId, shown: true },
+    attributes: { exclude: ['samples'] },
+    order: [['id', 'DESC']],
+    offset: MOST_SHOWN - 1,
+    limit: 1000,
+    transaction,
+  });
+  for (const row of older) {
+    const before = valuesOf(row, 'sweeps');
+    await row.update({ shown: false, version: Number(row.get('version')) + 1 }, { transaction });
+    await noteEdit(db, transaction, {
+      ...{ ...author, stationId, resource: 'sweeps', recordId: Number(row.get('id')), op: 'update' },
+      ...{ before, after: { ...before, shown: false } },
+    });
+  }
+}
+
 /** Stores a sweep that was read with its raw file and a notebook entry, inside a transaction; checked by the schema that will read it. */
 export async function storeSweep(
   db: Database,
@@ -72,8 +102,9 @@ export async function storeSweep(
   const before = await madeBefore(db, transaction, stationId, { author, resource: 'sweeps' });
   if (before) return present(before, 'sweeps');
   const { samples, story, points, startHz, stopHz, referenceOhm, phaseKnown } = content;
-  const { antennaId, correction } = origin;
+  const { antennaId, correction, measuredMs, calibrationId } = origin;
   const header = {
+    ...RESOURCES.sweeps.blank,
     name: file.name,
     antennaId,
     points,
@@ -83,13 +114,21 @@ export async function storeSweep(
     phaseKnown,
     shown: true,
     correction,
+    measuredMs,
+    calibrationId,
+    checksum: sha256(samples),
   };
   await SCHEMAS.sweeps.omit(['attachmentId']).validate(header, STRICT);
   await requireAntenna(db, transaction, stationId, antennaId);
+  await checkReferences({ db, transaction, stationId }, 'sweeps', header);
+  await hideOlder(db, transaction, { stationId, antennaId, author });
+  const revisionId: unknown =
+    antennaId === null ? null : await db.tables.revisions.max('id', { where: { stationId, antennaId }, transaction });
   const write = batchWriter(db, transaction, stationId, author);
   const attachment = await write('attachments', fileValues(file));
   const row = await write('sweeps', {
     ...header,
+    revisionId,
     attachmentId: Number(attachment.get('id')),
     samples: Buffer.from(samples),
   });
@@ -147,7 +186,18 @@ export async function importSpectrum(
     bytes: file.bytes,
     answer,
   });
-  const header = { name: file.name, antennaId, points, startHz, stopHz, source, atMs };
+  const checksum = sha256(samples);
+  const header = {
+    ...RESOURCES.spectra.blank,
+    name: file.name,
+    antennaId,
+    points,
+    startHz,
+    stopHz,
+    source,
+    atMs,
+    checksum,
+  };
   await SCHEMAS.spectra.omit(['attachmentId']).validate(header, STRICT);
   return db.write(async (transaction) => {
     const before = await madeBefore(db, transaction, stationId, { author, resource: 'spectra' });
@@ -183,13 +233,15 @@ export async function storeCalibration(
   const finite = Object.values(readings).every(({ re, im }) => re.every(Number.isFinite) && im.every(Number.isFinite));
   if (n < 2 || !ascends || !finite)
     throw new RequestError('The readings of the standards are incomplete. Calibrate again.');
-  const values = await validated('calibrations', { ...named, points: n, startHz: freqHz[0], stopHz: freqHz[n - 1] });
+  const packed = Buffer.from(packCalibration({ freqHz, readings }));
+  const read = { points: n, startHz: freqHz[0], stopHz: freqHz[n - 1], checksum: sha256(packed) };
+  const values = await validated('calibrations', { ...named, ...read });
   return db.write(async (transaction) => {
     const before = await madeBefore(db, transaction, stationId, { author, resource: 'calibrations' });
     if (before) return present(before, 'calibrations');
     await checkReferences({ db, transaction, stationId }, 'calibrations', values);
     const write = batchWriter(db, transaction, stationId, author);
-    const row = await write('calibrations', { ...values, samples: Buffer.from(packCalibration({ freqHz, readings })) });
+    const row = await write('calibrations', { ...values, samples: packed });
     return present(row, 'calibrations');
   });
 }

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { RESOURCE_NAMES, SCHEMAS } from '@velvet-reed/contract';
+import { BLANK, RESOURCE_NAMES, SCHEMAS } from '@velvet-reed/contract';
 import { randomStation } from '@velvet-reed/contract/testing';
 import {
   ANTENNA_KINDS,
@@ -67,6 +67,7 @@ function makeWorld(seed: number): World {
   const headers = sweeps.map(({ name, antennaId }, i) => {
     const { freqHz, referenceOhm } = read[i];
     return {
+      ...BLANK.sweeps,
       ...{
         name,
         antennaId,
@@ -82,6 +83,7 @@ function makeWorld(seed: number): World {
     revision: 1,
     station: { id: 1, ...base, ...station },
     undo: null,
+    ...Object.fromEntries(RESOURCE_NAMES.map((name) => [name, []])),
     ...Object.fromEntries(
       Object.entries({ ...lists, sweeps: headers }).map(([name, list]) => [
         name,

@@ -1,4 +1,4 @@
-import { real, whole, line, text, choice, flag, ref, maybeRef, texts, evidence, ownFile } from '../columns';
+import { real, maybeReal, whole, line, text, choice, flag, ref, maybeRef, texts, evidence, ownFile } from '../columns';
 import { tableOf } from '../table';
 import { FREQUENCY } from './shared';
 
@@ -18,6 +18,13 @@ export const sweeps = tableOf({
     /** Whether the analyser's own errors were taken off here: 'file' for a file from elsewhere, whose state nobody knows. */
     correction: evidence(choice('Correction', ['file', 'raw', 'corrected', 'interpolated'] as const)),
     attachmentId: evidence(ownFile(ref('attachments', 'Raw file'))),
+    /** When it was measured, as far as the file says; null: not known. */
+    measuredMs: maybeReal('Measured (ms)', 0, 1e14),
+    /** The antenna's dimensions at that time. */
+    revisionId: maybeRef('revisions', 'Revision'),
+    calibrationId: maybeRef('calibrations', 'Calibration'),
+    /** Of the samples: two sweeps of one checksum are the same readings, and are fetched once. */
+    checksum: evidence(text('Checksum', 64)),
   },
 });
 
@@ -37,6 +44,7 @@ export const calibrations = tableOf({
     shortHenry: real('Inductance of the short (H)', -1e-7, 1e-7),
     shortDelayS: real('One-way delay of the short (s)', 0, 1e-8),
     loadOhm: real('Load (ohm)', 1, 10_000),
+    checksum: evidence(text('Checksum', 64)),
   },
 });
 
@@ -64,6 +72,7 @@ export const spectra = tableOf({
     source: choice('Noise source', ['on', 'off', 'none'] as const),
     atMs: evidence(real('Time (ms)', 0, 1e14)),
     attachmentId: evidence(ownFile(ref('attachments', 'Raw file'))),
+    checksum: evidence(text('Checksum', 64)),
   },
 });
 
@@ -76,6 +85,9 @@ export const trimSteps = tableOf({
     note: text('Note'),
     /** How this change can be taken back: a folded end, a spare piece. */
     undoNote: text('How to undo it'),
+    /** When the dip was read; null: when it was written down. */
+    atMs: maybeReal('Time (ms)', 0, 1e14),
+    revisionId: maybeRef('revisions', 'Revision'),
     photoId: ownFile(maybeRef('attachments', 'Photo')),
   },
 });

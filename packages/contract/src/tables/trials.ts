@@ -1,4 +1,4 @@
-import { real, maybeReal, whole, line, text, ref } from '../columns';
+import { real, maybeReal, whole, line, text, ref, maybeRef } from '../columns';
 import { tableOf } from '../table';
 import { FREQUENCY, LEVEL } from './shared';
 
@@ -29,5 +29,10 @@ export const readings = tableOf({
     noiseADbm: maybeReal('Noise A (dBm)', ...LEVEL),
     levelBDbm: maybeReal('Level B (dBm)', ...LEVEL),
     noiseBDbm: maybeReal('Noise B (dBm)', ...LEVEL),
+    /** When the pair was heard; null: when it was written down. */
+    atMs: maybeReal('Time (ms)', 0, 1e14),
+    receiverId: maybeRef('receivers', 'Receiver'),
+    bandwidthHz: maybeReal('Bandwidth (Hz)', 1, 100e6),
+    conditions: text('Conditions', 400),
   },
 });

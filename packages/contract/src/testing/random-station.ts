@@ -180,6 +180,7 @@ export function randomStation(seed: number): RandomStation {
         noiseADbm: read(noiseADbm),
         levelBDbm: read(levelADbm + ahead + off()),
         noiseBDbm: read(noiseADbm + off()),
+        ...{ atMs: null, receiverId: null, bandwidthHz: null, conditions: '' },
       };
     });
   });

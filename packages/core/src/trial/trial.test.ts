@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
 import {
   binomialLimits,
   blockRatio,
@@ -58,6 +59,19 @@ describe('ranks and counts', () => {
     expect(signedRank([1, 2, 3, 4, 5]).pTwoSided).toBe(0.0625);
     expect(signedRank([1, 2, 3, 4, 5, 6]).pTwoSided).toBe(0.03125);
     expect(signedRank([0, 0]).pTwoSided).toBeNull();
+  });
+  // Hodges & Lehmann 1963: the median of all averages of two, each with itself too; here by writing every one of them down
+  test('the typical difference is the median of all averages of two, for 300 random sets (seed 9) with ties', () => {
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: -40, max: 40 }), { minLength: 1, maxLength: 60 }), (tenths) => {
+        const values = tenths.map((one) => one / 10);
+        const averages = values.flatMap((a, i) => values.slice(i).map((b) => (a + b) / 2)).sort((a, b) => a - b);
+        const half = averages.length >> 1;
+        const median = averages.length % 2 === 1 ? averages[half] : (averages[half - 1] + averages[half]) / 2;
+        expect(signedRank(values).hodgesLehmann).toBeCloseTo(median, 12);
+      }),
+      { numRuns: 300, seed: 9 },
+    );
   });
   // Above 25 pairs the published large-sample formula: ranks 1..26, the two largest negative: W+ = 300, mean 175.5, variance 1550.25, z = 3.162.
   test('26 pairs use the normal approximation', () => {

@@ -90,7 +90,7 @@ const STAGE = {
 };
 
 /** An evening's floor on the club's frequency, every second minute. */
-const EVENING_MS = Date.UTC(2026, 2, 10, 18, 40);
+export const EVENING_MS = Date.UTC(2026, 2, 10, 18, 40);
 const FLOOR_EVENING = [
   ...[-118.2, -117.8, -118.4, -118.1, -117.6, -118, -118.3, -117.9, -118.2, -117.7, -118.1, -118.4],
   ...[-117.9, -118, -117.6, -118.3, -118.1, -117.8, -118.2, -118, -109.2, -108.9, -109.4, -108.6],

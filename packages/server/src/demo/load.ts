@@ -4,7 +4,9 @@ import type { Database } from '../database';
 import { makeStation } from '../records';
 import { readSweepFile, storeSweep } from '../sweep-import';
 import { dipoleSweepFile } from './dipole-sweep';
-import { FERRIN_POINT, FERRIN_POINT_RECORDS } from './ferrin-point';
+import { EVENING_MS, FERRIN_POINT, FERRIN_POINT_RECORDS } from './ferrin-point';
+
+const DAY_MS = 86_400_000;
 
 /**
  * Loads the demo into a database without any station, deleted ones included; never over a user's data. One transaction: a process killed in the
@@ -22,7 +24,10 @@ export async function loadDemo(db: Database): Promise<boolean> {
     const stationId = Number(station.id);
     await applyWithin(db, transaction, stationId, { changes: FERRIN_POINT_RECORDS, author: author() });
     const old = await db.tables.antennas.findOne({ where: { stationId }, transaction });
-    const origin = { antennaId: Number(old?.get('id')), correction: 'file' };
+    const origin = {
+      ...{ antennaId: Number(old?.get('id')), correction: 'file', calibrationId: null },
+      measuredMs: EVENING_MS - DAY_MS,
+    };
     await storeSweep(db, transaction, stationId, { file, content, origin, author: author() });
     await db.edits.destroy({ where: { stationId }, transaction }); // a newcomer's first undo must not take the demo apart
     return true;

@@ -1,6 +1,5 @@
 import {
   stationSchema,
-  unpackSamples,
   type Change,
   type ResourceName,
   type Saved,
@@ -8,12 +7,11 @@ import {
   type StationValues,
   type Values,
 } from '@velvet-reed/contract';
-import type { SweepData } from '@velvet-reed/core';
 import { useCallback, useEffect } from 'react';
 import { useParams } from 'react-router';
 import { toast } from 'sonner';
 import useSWR, { useSWRConfig } from 'swr';
-import { getBytes, getJson, mayHavePassed, RefusedError, sendFile, sendJson } from './api';
+import { getJson, mayHavePassed, RefusedError, sendFile, sendJson } from './api';
 import { deviceName, underOneName } from './names';
 import { mergedStation, misfit, wholeStation } from './station-cache';
 import { withAnswers } from './table-answers';
@@ -117,23 +115,6 @@ export function useFollow(): void {
     };
   }, [path, mutate]);
 }
-
-/** Samples of a sweep; kept for good, because a sweep never changes. */
-export const useSamples = (sweeps: readonly Saved<'sweeps'>[]) =>
-  useSWR<ReadonlyMap<number, SweepData>, Error>(
-    sweeps.length > 0 ? ['samples', ...sweeps.map((sweep) => sweep.id)] : null,
-    async (): Promise<ReadonlyMap<number, SweepData>> => {
-      const pairs = await Promise.all(
-        sweeps.map(
-          async (sweep) =>
-            [sweep.id, unpackSamples(await getBytes(`/api/sweeps/${sweep.id}/samples`), sweep.referenceOhm)] as const,
-        ),
-      );
-      return new Map(pairs);
-    },
-    // SWR takes any two Maps for equal and would keep showing the first
-    { keepPreviousData: true, revalidateOnFocus: false, compare: Object.is },
-  );
 
 /** Address that saves a batch and answers what changed since this page last knew. */
 export function changesPath(stationId: number): string {
@@ -273,7 +254,17 @@ export function useWrite() {
       return withAnswers(
         file.name,
         (answer) =>
-          sendTo('sweeps', file, { correction, ...own, ...(answer ? { answer: JSON.stringify(answer) } : {}) }, more),
+          sendTo(
+            'sweeps',
+            file,
+            {
+              correction,
+              measuredMs: String(file.lastModified),
+              ...own,
+              ...(answer ? { answer: JSON.stringify(answer) } : {}),
+            },
+            more,
+          ),
         sweepPreview(text),
       );
     },
@@ -296,8 +287,10 @@ export function useWrite() {
   );
 
   const storeCalibration = useCallback(
-    (bytes: Uint8Array<ArrayBuffer>, values: Omit<Values<'calibrations'>, 'points' | 'startHz' | 'stopHz'>) =>
-      sendTo('calibrations', new File([bytes], 'calibration.bin'), { values: JSON.stringify(values) }),
+    (
+      bytes: Uint8Array<ArrayBuffer>,
+      values: Omit<Values<'calibrations'>, 'points' | 'startHz' | 'stopHz' | 'checksum'>,
+    ) => sendTo('calibrations', new File([bytes], 'calibration.bin'), { values: JSON.stringify(values) }),
     [sendTo],
   );
 

@@ -92,6 +92,13 @@ interface FormOptions<V extends AnyObject> {
   readonly fixed?: Cast;
 }
 
+/** What a record begins with, by the table behind its schema. */
+const blankIn = (schema: AnySchema): Cast => {
+  const meta: unknown = schema.meta();
+  const blank = typeof meta === 'object' && meta !== null && 'blank' in meta ? meta.blank : undefined;
+  return typeof blank === 'object' && blank !== null ? { ...blank } : {};
+};
+
 /** @throws ValidationError */
 function checked<V extends AnyObject>(schema: ObjectSchema<V>, values: Cast): V;
 function checked(schema: AnySchema, values: Cast): unknown {
@@ -104,7 +111,7 @@ function readForm<V extends AnyObject>(
   typed: Typed,
   { fields, schema, fixed = {} }: FormOptions<V>,
 ): { values?: V; faults: Record<string, string> } {
-  const values: Cast = { ...fixed };
+  const values: Cast = { ...blankIn(schema), ...fixed };
   const groups: Record<string, Cast> = Object.fromEntries(
     fields.flatMap(({ group }) => (group === undefined ? [] : [[group, {}]])),
   );

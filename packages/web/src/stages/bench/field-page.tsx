@@ -11,7 +11,6 @@ import {
   showFrequency,
   showLength,
   tryDraft,
-  type Design,
   type Draft,
 } from '@velvet-reed/core';
 import { useState } from 'react';
@@ -19,7 +18,8 @@ import { Link, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import { designOf, latestRevision } from '../../data/derive';
 import { useOutbox, useWaiting } from '../../data/outbox';
-import { useSamples, useStationId, type StationData } from '../../data/station';
+import { useSamples } from '../../data/samples';
+import { useStationId, type StationData } from '../../data/station';
 import { AntennaPicker } from '../../ui/antenna-picker';
 import { RecordForm } from '../../ui/record-form';
 import { Caution } from '../../ui/stage';
@@ -69,7 +69,7 @@ function Field({ data }: { readonly data: StationData }) {
         </Link>
       </div>
       {antenna && revision && draft ? (
-        <Steps key={antenna.id} data={data} antenna={antenna} design={designOf(data, revision)} draft={draft} />
+        <Steps key={antenna.id} data={data} antenna={antenna} revision={revision} draft={draft} />
       ) : (
         <p className="my-6">
           No antenna is drafted yet.{' '}
@@ -85,14 +85,15 @@ function Field({ data }: { readonly data: StationData }) {
 function Steps({
   data,
   antenna,
-  design,
+  revision,
   draft,
 }: {
   readonly data: StationData;
   readonly antenna: Saved<'antennas'>;
-  readonly design: Design;
+  readonly revision: Saved<'revisions'>;
   readonly draft: Draft;
 }) {
+  const design = designOf(data, revision);
   const stationId = useStationId();
   const record = useOutbox(stationId);
   const waiting = useWaitingSteps(stationId, antenna.id);
@@ -175,7 +176,7 @@ function Steps({
               { name: 'undoNote', label: 'How to undo it', kind: 'text' },
             ]}
             schema={SCHEMAS.trimSteps}
-            fixed={{ ...BLANK.trimSteps, antennaId: antenna.id }}
+            fixed={{ ...BLANK.trimSteps, antennaId: antenna.id, revisionId: revision.id }}
             start={{
               lengthM: typedLength(cut?.state === 'cut' ? cut.newLengthM : (last?.lengthM ?? startLengthM)),
               freqHz: steps.length === 0 && sweptHz ? typedFrequency(Math.round(sweptHz)) : '',
@@ -183,11 +184,9 @@ function Steps({
               undoNote: '',
             }}
             submit="Write it down"
-            doubt={(values) =>
-              trimDoubt(SCHEMAS.trimSteps.cast(values), steps, { targetHz: design.freqHz, startLengthM })
-            }
+            doubt={(values) => trimDoubt(values, steps, { targetHz: design.freqHz, startLengthM })}
             onSave={async (values) => {
-              const step = SCHEMAS.trimSteps.cast(values);
+              const step = { ...values, atMs: Date.now() };
               const done = await record(
                 trimChanges(antenna.name, trimName, step, photo),
                 trimStory(trimName, step),

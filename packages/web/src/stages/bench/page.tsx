@@ -16,7 +16,8 @@ import { lazy, Suspense, useCallback, useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { bandsOf, designOf, feedLineOf, latestRevision } from '../../data/derive';
 import type { Saved } from '@velvet-reed/contract';
-import { useSamples, useStationId, useWrite, type StationData } from '../../data/station';
+import { useSamples } from '../../data/samples';
+import { useStationId, useWrite, type StationData } from '../../data/station';
 import { judgedBench } from '../../data/verdicts';
 import { Button } from '../../ui/button';
 import { AntennaPicker } from '../../ui/antenna-picker';
@@ -56,7 +57,7 @@ function Bench({ data }: { readonly data: StationData }) {
     data.antennas.find((one) => data.sweeps.some((sweep) => sweep.antennaId === one.id)) ??
     data.antennas.at(-1);
   const headers = data.sweeps.filter((sweep) => sweep.antennaId === (antenna?.id ?? null));
-  const samples = useSamples(headers);
+  const samples = useSamples(headers.filter(({ shown: seen }) => seen));
   const loaded = useLoaded(headers, samples.data);
   const [plane, setPlane] = useState<'analyser' | 'antenna'>('analyser');
   const [live, setLive] = useState<Unsaved>();
@@ -130,7 +131,7 @@ function Bench({ data }: { readonly data: StationData }) {
           ) : (
             <Waiting what="the sweep" />
           )}
-          <SweepList loaded={placed} targetHz={design?.freqHz} />
+          <SweepList headers={headers} loaded={placed} targetHz={design?.freqHz} />
           {latest && <BandTable loaded={latest} bands={bandsOf(data)} />}
         </>
       )}

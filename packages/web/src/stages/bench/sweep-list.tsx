@@ -1,20 +1,33 @@
+import type { Saved } from '@velvet-reed/contract';
 import { dipOf, dipShiftHz, fixed, showFrequency } from '@velvet-reed/core';
 import { useWrite } from '../../data/station';
+import { momentText } from '../../ui/moment-text';
 import { Button } from '../../ui/button';
+import { useFew } from '../../ui/few';
 import { ChangeButton, DeleteButton } from '../../ui/record-row';
 import { Section, Wide } from '../../ui/stage';
 import { Value } from '../../ui/value';
 import { dipProvenance, type LoadedSweep, type StoredSweep } from './loaded-sweep';
 
-/** The antenna's sweeps with their dips, and how far each moved since the one before. */
+/** So many rows stand in the list until all are asked for. */
+const FEW = 12;
+
+/** The antenna's sweeps, the latest ones; those on the screen with their dips, and how far each moved since the one before. */
 export function SweepList({
+  headers,
   loaded,
   targetHz,
 }: {
+  readonly headers: readonly Saved<'sweeps'>[];
+  /** Those whose samples are here. */
   readonly loaded: readonly StoredSweep[];
   readonly targetHz: number | undefined;
 }) {
   const { trySave } = useWrite();
+  const { rows, more } = useFew(headers, FEW, 'sweeps');
+  const byId = new Map(loaded.map((one) => [one.header.id, one]));
+  const show = ({ id, version }: Saved<'sweeps'>, shown: boolean): void =>
+    void trySave([{ op: 'update', resource: 'sweeps', id, version, values: { shown } }]);
   return (
     <Section title="Sweeps of this antenna">
       <Wide label="Sweeps and their resonances">
@@ -33,28 +46,23 @@ export function SweepList({
             </tr>
           </thead>
           <tbody>
-            {loaded.map((one, i) => (
-              <SweepRow
-                key={one.header.id}
-                one={one}
-                targetHz={targetHz}
-                before={loaded[i - 1]}
-                onShow={(shown) =>
-                  void trySave([
-                    {
-                      op: 'update',
-                      resource: 'sweeps',
-                      id: one.header.id,
-                      version: one.header.version,
-                      values: { shown },
-                    },
-                  ])
-                }
-              />
-            ))}
+            {rows.map((header) => {
+              const one = byId.get(header.id);
+              return (
+                <SweepRow
+                  key={header.id}
+                  header={header}
+                  one={one}
+                  targetHz={targetHz}
+                  before={one && loaded[loaded.indexOf(one) - 1]}
+                  onShow={(shown) => show(header, shown)}
+                />
+              );
+            })}
           </tbody>
         </table>
       </Wide>
+      {more}
     </Section>
   );
 }
@@ -67,15 +75,65 @@ const CORRECTION: Readonly<Record<LoadedSweep['header']['correction'], string>> 
 };
 
 function SweepRow({
+  header,
   one,
   targetHz,
   before,
   onShow,
 }: {
-  readonly one: StoredSweep;
+  readonly header: Saved<'sweeps'>;
+  readonly one: StoredSweep | undefined;
   readonly targetHz: number | undefined;
   readonly before: StoredSweep | undefined;
   readonly onShow: (shown: boolean) => void;
+}) {
+  return (
+    <tr>
+      <th scope="row" className="text-ink">
+        {header.name}
+        <span className="block text-xs font-normal text-dim">
+          {[CORRECTION[header.correction], header.measuredMs === null ? '' : momentText(header.measuredMs)]
+            .filter(Boolean)
+            .join(', ')}
+        </span>
+      </th>
+      {one ? (
+        <DipCells one={one} targetHz={targetHz} before={before} />
+      ) : (
+        <td colSpan={5} className="text-dim">
+          {header.shown ? 'Its samples are on the way.' : 'Hidden. Show it to read its dip.'}
+        </td>
+      )}
+      <td className="whitespace-nowrap">
+        <Button
+          look="quiet"
+          aria-pressed={header.shown}
+          onClick={() => onShow(!header.shown)}
+          aria-label={`${header.shown ? 'Hide' : 'Show'} ${header.name}`}
+        >
+          {header.shown ? 'Hide' : 'Show'}
+        </Button>
+        <ChangeButton
+          resource="sweeps"
+          record={header}
+          name={header.name}
+          fields={[{ name: 'name', label: 'Name', kind: 'text' }]}
+        />
+        <DeleteButton resource="sweeps" record={header} name={header.name} />
+      </td>
+    </tr>
+  );
+}
+
+/** What the sweep shows at the dip nearest its target. */
+function DipCells({
+  one,
+  targetHz,
+  before,
+}: {
+  readonly one: StoredSweep;
+  readonly targetHz: number | undefined;
+  readonly before: StoredSweep | undefined;
 }) {
   const shiftHz = before && dipShiftHz(before.dips, one.dips);
   const dip = dipOf(one.dips, targetHz);
@@ -84,11 +142,7 @@ function SweepRow({
     dip?.lowEdgeHz !== undefined && dip.highEdgeHz !== undefined ? dip.highEdgeHz - dip.lowEdgeHz : undefined;
   const provenance = dipProvenance(one);
   return (
-    <tr>
-      <th scope="row" className="text-ink">
-        {header.name}
-        <span className="block text-xs font-normal text-dim">{CORRECTION[header.correction]}</span>
-      </th>
+    <>
       <td>{dip ? <Value shown={showFrequency(dip.freqHz, 4)} provenance={provenance} /> : 'none inside'}</td>
       <td>
         {shiftHz === undefined ? (
@@ -128,23 +182,6 @@ function SweepRow({
           />
         )}
       </td>
-      <td className="whitespace-nowrap">
-        <Button
-          look="quiet"
-          aria-pressed={header.shown}
-          onClick={() => onShow(!header.shown)}
-          aria-label={`${header.shown ? 'Hide' : 'Show'} ${header.name}`}
-        >
-          {header.shown ? 'Hide' : 'Show'}
-        </Button>
-        <ChangeButton
-          resource="sweeps"
-          record={header}
-          name={header.name}
-          fields={[{ name: 'name', label: 'Name', kind: 'text' }]}
-        />
-        <DeleteButton resource="sweeps" record={header} name={header.name} />
-      </td>
-    </tr>
+    </>
   );
 }

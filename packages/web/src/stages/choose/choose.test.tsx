@@ -1,4 +1,5 @@
 import { describe, expect, jest, test } from '@jest/globals';
+import { BLANK } from '@velvet-reed/contract';
 import {
   expectedNoise,
   groundClass,
@@ -135,6 +136,7 @@ test('a proven dB has a price, with its range behind it; a doubtful one has none
     trials: [{ ...stored(1), ...trial }],
     readings: gains.map((db, round) => ({
       ...stored(round + 1),
+      ...BLANK.readings,
       trialId: 1,
       round,
       levelADbm: -80,

@@ -26,7 +26,8 @@ import { bandsOf, designOf, laidHeightM, latestRevision, designValues, ownDimens
 import { useFocus } from '../../data/focus';
 import { useMoment } from '../../data/moment';
 import { modelOf, questionOf, sweepBand, useModel } from '../../data/model';
-import { entry, useSamples, useStationId, useWrite, type StationData } from '../../data/station';
+import { useSamples } from '../../data/samples';
+import { entry, useStationId, useWrite, type StationData } from '../../data/station';
 import { AntennaPicker } from '../../ui/antenna-picker';
 import { Disclosure } from '../../ui/disclosure';
 import type { FieldSpec } from '../../ui/record-form';

@@ -10,6 +10,7 @@ import {
   type FloorStep,
 } from '@velvet-reed/core';
 import { entry, useWrite, type StationData } from '../../data/station';
+import { momentText } from '../../ui/moment-text';
 import { Button } from '../../ui/button';
 import { TraceChart, TraceMark } from '../../ui/trace-chart';
 import { TypedFields } from '../../ui/typed-numbers';
@@ -80,7 +81,7 @@ export function FloorChart({
         height={200}
       />
       <p className="text-xs text-dim">
-        dBm over {short ? 'minutes' : 'hours'} since {new Date(begin).toISOString().slice(0, 16).replace('T', ' ')} UTC.
+        dBm over {short ? 'minutes' : 'hours'} since {momentText(begin)} UTC.
       </p>
       <TypedFields of={typed} />
       {bandwidthHz > 0 && (

@@ -5,6 +5,7 @@ import { recordSpectrum, useInstruments } from '../../data/instruments';
 import { showTrouble, useWrite, type StationData } from '../../data/station';
 import { NotAnswered, withAnswers } from '../../data/table-answers';
 import { fileText, logPreview } from '../../data/table-previews';
+import { momentText } from '../../ui/moment-text';
 import { Button } from '../../ui/button';
 import { Section } from '../../ui/stage';
 import { Empty } from '../../ui/states';
@@ -17,7 +18,6 @@ import { FloorChart } from './floor-chart';
 
 /** Latest readings that are listed one by one. */
 const SHOWN = 200;
-const momentText = (ms: number): string => new Date(ms).toISOString().slice(0, 16).replace('T', ' ');
 const LEVEL_FIELDS: readonly FieldSpec[] = [
   { name: 'levelDbm', label: 'Floor', kind: 'quantity', dimension: 'level', bareUnit: 'dBm', freqField: 'freqHz' },
 ];

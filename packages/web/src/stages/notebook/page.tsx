@@ -4,23 +4,28 @@ import { getBytes, getJson } from '../../data/api';
 import { wishTargets } from '../../data/derive';
 import { useMoment } from '../../data/moment';
 import { useRanking } from '../../data/ranking';
-import { showTrouble, useSamples, useWrite, type StationData } from '../../data/station';
+import { loadSamples } from '../../data/samples';
+import { showTrouble, useWrite, type StationData } from '../../data/station';
 import { Button } from '../../ui/button';
+import { momentText } from '../../ui/moment-text';
+import { useFew } from '../../ui/few';
 import { RecordForm } from '../../ui/record-form';
 import { ChangeButton, DeleteButton } from '../../ui/record-row';
 import { Next, Note, Section, Stage } from '../../ui/stage';
 import { Empty } from '../../ui/states';
 import { StationPage } from '../../ui/station-page';
 
+/** So many entries and files stand in their lists until all are asked for. */
+const FEW = 40;
+
 export default function NotebookPage() {
   return <StationPage>{(data) => <Notebook data={data} />}</StationPage>;
 }
 
-const when = (ms: number): string => new Date(ms).toISOString().slice(0, 16).replace('T', ' ');
-
 function Notebook({ data }: { readonly data: StationData }) {
-  const entries = [...data.entries].sort((a, b) => b.atMs - a.atMs || b.id - a.id);
-  const last = entries[0];
+  const entries = [...data.entries].sort((a, b) => a.atMs - b.atMs || a.id - b.id);
+  const last = entries.at(-1);
+  const { rows, more } = useFew(entries, FEW, 'entries');
   return (
     <Stage
       title="Notebook"
@@ -56,22 +61,23 @@ function Notebook({ data }: { readonly data: StationData }) {
           <Empty>No entry yet.</Empty>
         ) : (
           <ol className="max-w-4xl border-t border-rule">
-            {entries.map((entry) => (
+            {[...rows].reverse().map((entry) => (
               <li key={entry.id} className="flex flex-wrap items-baseline gap-x-4 border-b border-rule py-1">
-                <time className="font-mono text-sm whitespace-nowrap">{when(entry.atMs)}</time>
+                <time className="font-mono text-sm whitespace-nowrap">{momentText(entry.atMs)}</time>
                 <span className="w-20 text-sm text-dim">{entry.stage}</span>
                 <span className="min-w-0 grow basis-72 whitespace-pre-wrap">{entry.text}</span>
                 <ChangeButton
                   resource="entries"
                   record={entry}
-                  name={`Entry of ${when(entry.atMs)}`}
+                  name={`Entry of ${momentText(entry.atMs)}`}
                   fields={[{ name: 'text', label: 'What you did or saw', kind: 'long' }]}
                 />
-                <DeleteButton resource="entries" record={entry} name={`Entry of ${when(entry.atMs)}`} />
+                <DeleteButton resource="entries" record={entry} name={`Entry of ${momentText(entry.atMs)}`} />
               </li>
             ))}
           </ol>
         )}
+        {more}
       </Section>
       <Files files={data.attachments} />
     </Stage>
@@ -85,7 +91,6 @@ const FORMATS = [
 ] as const;
 
 function Report({ data }: { readonly data: StationData }) {
-  const samples = useSamples(data.sweeps);
   const { atMs } = useMoment();
   const targets = useMemo(() => wishTargets(data, atMs), [data, atMs]);
   const { ranked, complete, answered, asked } = useRanking(data, { targets, view: 'quiet' });
@@ -94,14 +99,14 @@ function Report({ data }: { readonly data: StationData }) {
     setBusy(true);
     try {
       const { saveReport } = await import('./report-pdf');
-      await saveReport({ data, samples: samples.data ?? new Map(), ranked }, as);
+      await saveReport({ data, samples: await loadSamples(data.sweeps), ranked }, as);
     } catch (error) {
       showTrouble(error);
     } finally {
       setBusy(false);
     }
   };
-  const waiting = busy || !complete || (data.sweeps.length > 0 && !samples.data);
+  const waiting = busy || !complete;
   return (
     <Section title="Report" hint="the whole path with its charts, tables and checksums">
       <div className="flex flex-wrap gap-3">
@@ -144,17 +149,19 @@ const checksum = async (bytes: Uint8Array<ArrayBuffer>): Promise<string> =>
   hex(await crypto.subtle.digest('SHA-256', bytes));
 
 function Files({ files }: { readonly files: readonly Saved<'attachments'>[] }) {
+  const { rows, more } = useFew(files, FEW, 'files');
   return (
     <Section title="Raw files" hint="as imported; compare a copy with its record">
       {files.length === 0 ? (
         <Empty>No file imported yet. Sweeps imported on the Bench are kept here.</Empty>
       ) : (
         <ul className="max-w-4xl border-t border-rule">
-          {files.map((file) => (
+          {rows.map((file) => (
             <FileRow key={file.id} file={file} />
           ))}
         </ul>
       )}
+      {more}
     </Section>
   );
 }

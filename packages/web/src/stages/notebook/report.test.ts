@@ -1,4 +1,5 @@
 import { expect, test } from '@jest/globals';
+import { BLANK } from '@velvet-reed/contract';
 import { rankCandidates, readyCandidate, type CandidateSpec } from '@velvet-reed/core';
 import { forecastPlace, wishTargets } from '../../data/derive';
 import { TEST_STATION } from '../../data/test-station';
@@ -48,6 +49,7 @@ test('the report holds every stage, computed from the records', () => {
         version: 1,
         stationId: 1,
         createdAt: '',
+        ...BLANK.sweeps,
         name: 'before.s1p',
         antennaId: 1,
         points: 3,

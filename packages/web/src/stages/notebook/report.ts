@@ -1,3 +1,4 @@
+import { momentText } from '../../ui/moment-text';
 import {
   amplifierWords,
   bandTable,
@@ -79,7 +80,7 @@ export function reportOf(
     content: [
       { text: data.station.name, style: 'title' },
       {
-        text: `${locatorOf(data.station)}, ITU Region ${ituRegionOf(data.station)}. Report of ${new Date(nowMs).toISOString().slice(0, 16).replace('T', ' ')} UTC. Computed figures are models unless they say measured.`,
+        text: `${locatorOf(data.station)}, ITU Region ${ituRegionOf(data.station)}. Report of ${momentText(nowMs)} UTC. Computed figures are models unless they say measured.`,
         style: 'dim',
       },
       ...listenPart(data),

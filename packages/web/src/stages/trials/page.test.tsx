@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
+import { BLANK } from '@velvet-reed/contract';
 import { screen } from '@testing-library/react';
 import { renderPage, verdictText } from '../../data/page-harness';
 import type { StationData } from '../../data/station';
@@ -17,6 +18,7 @@ const TRIAL: StationData['trials'] = [
 const readings = (pairs: readonly (readonly [number, number, number, number])[]): StationData['readings'] =>
   pairs.map(([levelADbm, noiseADbm, levelBDbm, noiseBDbm], round) => ({
     ...stored(round + 1),
+    ...BLANK.readings,
     ...{ trialId: 1, round, levelADbm, noiseADbm, levelBDbm, noiseBDbm },
   }));
 const shown = (pairs: readonly (readonly [number, number, number, number])[]): void => {

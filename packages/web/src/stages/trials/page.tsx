@@ -13,6 +13,7 @@ import { entry, useWrite, type StationData } from '../../data/station';
 import { judgedTrial } from '../../data/verdicts';
 import { Disclosure } from '../../ui/disclosure';
 import { Button } from '../../ui/button';
+import { useFew } from '../../ui/few';
 import { levelDoubt } from '../../ui/level-doubt';
 import { RecordForm, type FieldSpec } from '../../ui/record-form';
 import { ChangeButton, DeleteButton } from '../../ui/record-row';
@@ -311,7 +312,9 @@ function LogRound({
             [],
           )
         }
-        onSave={(values) => save([{ op: 'create', resource: 'readings', values }], 'Pair logged.')}
+        onSave={(values) =>
+          save([{ op: 'create', resource: 'readings', values: { ...values, atMs: Date.now() } }], 'Pair logged.')
+        }
       />
       <Button
         look="quiet"
@@ -322,6 +325,9 @@ function LogRound({
     </Section>
   );
 }
+
+/** So many pairs stand in the list until all are asked for. */
+const FEW = 40;
 
 const show = (value: number | null): string => (value === null ? '–' : fixed(value, 1));
 
@@ -358,6 +364,7 @@ function Readings({
       : [levelBDbm - noiseBDbm - levelADbm + noiseADbm],
   );
   const ranks = differences.length > 0 ? signedRank(differences) : undefined;
+  const { rows, more } = useFew(readings, FEW, 'pairs');
   return (
     <Section title="Pairs logged" hint="levels in dBm">
       {readings.length === 0 ? (
@@ -378,7 +385,7 @@ function Readings({
               </tr>
             </thead>
             <tbody>
-              {readings.map((reading) => (
+              {rows.map((reading) => (
                 <tr key={reading.id}>
                   <td>{reading.round + 1}</td>
                   <td>{show(reading.levelADbm)}</td>
@@ -400,6 +407,7 @@ function Readings({
           </table>
         </Wide>
       )}
+      {more}
       {ranks && ranks.pTwoSided !== null && (
         <p className="mt-2 text-sm text-dim">
           Rank test beside it (needs no normal scatter): typical difference{' '}
