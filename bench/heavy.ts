@@ -163,7 +163,7 @@ export async function heavyBench(): Promise<void> {
   try {
     const [light, heavy] = [await makeStation(address), await makeStation(address)];
     await grow(address, heavy);
-    const answer = await (await fetch(`${address}/api/stations/${heavy.id}`)).text();
+    const answer = await (await fetch(`${address}/api/stations/${heavy.id}?packed=1`)).text();
     const kilobytes = gzipSync(answer, { level: 1 }).length / 1000;
     printLine('station answer, gzip', `${kilobytes.toFixed(0)} kB`, '200 kB', kilobytes <= 200);
 

@@ -12,7 +12,9 @@ import {
   STATION_BLANK,
   readBatch,
   modelFileOf,
+  packRecords,
   packSamples,
+  unpackRecords,
   readModelFile,
   stationSchema,
   type ModelFileContent,
@@ -183,6 +185,14 @@ describe('model file', () => {
   test('anything else is refused, not taken for a model', () => {
     for (const value of [null, 3, [], 'text']) expect(() => readModelFile(value)).toThrow(ModelFileError);
   });
+});
+
+test('records packed by field come back the same, of every made-up station; what is no packed list is not read', () => {
+  for (let seed = 1; seed <= 20; seed += 1)
+    for (const list of Object.values(randomStation(seed).lists))
+      expect(unpackRecords(JSON.parse(JSON.stringify(packRecords(list))))).toEqual(JSON.parse(JSON.stringify(list)));
+  for (const wrong of [[], null, { count: 2, fields: { id: [1] } }, { count: 1 }])
+    expect(unpackRecords(wrong)).toBeUndefined();
 });
 
 describe('one table of resources', () => {

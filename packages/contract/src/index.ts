@@ -30,6 +30,7 @@ export {
   type Refusal,
   updateOf,
 } from './changes';
+export { packRecords, unpackRecords } from './packed';
 export {
   packCalibration,
   packSamples,

@@ -307,7 +307,7 @@ function stationRoutes(app: express.Express, db: Database): void {
     if (req.headers['if-none-match'] === tag) return void res.status(304).end();
     const since = revisionParam(req);
     const delta = since === undefined ? undefined : await stationDelta(db, id, { since, device });
-    res.json(delta ? { delta } : await stationRecords(db, id, device));
+    res.json(delta ? { delta } : await stationRecords(db, id, device, req.query.packed === '1'));
   });
   app.get('/api/stations/:station/events', async (req, res) => {
     const id = numberParam(req, 'station');

@@ -1,5 +1,12 @@
 import { randomUUID } from 'node:crypto';
-import { RESOURCE_NAMES, RESOURCES, SCHEMAS, type ResourceName } from '@velvet-reed/contract';
+import {
+  packRecords,
+  RESOURCE_NAMES,
+  RESOURCES,
+  SCHEMAS,
+  type Columns,
+  type ResourceName,
+} from '@velvet-reed/contract';
 import { Op, type Transaction } from 'sequelize';
 import { ValidationError } from 'yup';
 import type { Database } from './database';
@@ -50,6 +57,40 @@ function misfitOf(db: Database, resource: ResourceName, record: Values): string 
   return why;
 }
 
+/** What the server adds to every record and tells. */
+const TOLD = ['id', 'version', 'stationId', 'createdAt'];
+
+/** Names of the columns that travel, and how a row of the file becomes a record. */
+function reader(resource: ResourceName): {
+  readonly names: readonly string[];
+  readonly record: (row: Readonly<Record<string, unknown>>) => Values;
+} {
+  const columns: Columns = RESOURCES[resource].columns;
+  const turned = Object.entries(columns).map(([name, { store }]) => [name, store] as const);
+  return {
+    names: [...TOLD, ...Object.keys(columns)],
+    record(row) {
+      const record: Values = {};
+      for (const name of TOLD) record[name] = row[name];
+      for (const [name, store] of turned) {
+        const value = row[name];
+        if (store === 'flag') record[name] = value === 1 || value === true;
+        else record[name] = store === 'json' && typeof value === 'string' ? parsed(value) : value;
+      }
+      return record;
+    },
+  };
+}
+
+/** JSON of a column; what is none stays a text, and is set aside by its schema. */
+function parsed(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return text;
+  }
+}
+
 /** Records of one kind, oldest first, without their bytes; what does not fit is handed to `aside`. */
 async function fitting(
   db: Database,
@@ -57,16 +98,18 @@ async function fitting(
   resource: ResourceName,
   { where, aside }: { readonly where: Values; readonly aside: SetAside[] },
 ): Promise<Values[]> {
-  const hidden = RESOURCES[resource].bytes;
-  const rows = await db.tables[resource].findAll({
+  const read = reader(resource);
+  // plain rows: a model for each of 5,000 readings would take longer than all the rest
+  const rows: unknown = await db.tables[resource].findAll({
     where,
     order: [['id', 'ASC']],
+    attributes: [...read.names],
     transaction,
-    ...(hidden ? { attributes: { exclude: [hidden] } } : {}),
+    raw: true,
   });
   const fit: Values[] = [];
-  for (const row of rows) {
-    const record = present(row, resource);
+  for (const row of Array.isArray(rows) ? rows : []) {
+    const record = read.record(row);
     const why = misfitOf(db, resource, record);
     if (why === null) fit.push(record);
     else aside.push({ resource, record, why });
@@ -95,15 +138,25 @@ export function stationTag(db: Database, stationId: number, device: string): Pro
 export const stationRevision = (db: Database, stationId: number): Promise<number> =>
   db.read((transaction) => revisionOf(db, stationId, transaction));
 
-/** Everything a station holds, by kind, as it was at one moment; the client keeps one copy. */
-export function stationRecords(db: Database, stationId: number, device = ''): Promise<Record<string, unknown>> {
+/**
+ * Everything a station holds, by kind, as it was at one moment; the client keeps one copy.
+ * @param packed lists as columns: half the bytes, and a quarter of the time to read them.
+ */
+export function stationRecords(
+  db: Database,
+  stationId: number,
+  device = '',
+  packed = false,
+): Promise<Record<string, unknown>> {
   return db.read(async (transaction) => {
     const station = await findStation(db, stationId, transaction);
     const revision = await revisionOf(db, stationId, transaction);
     const setAside: SetAside[] = [];
-    const lists: [string, Values[]][] = [];
-    for (const name of RESOURCE_NAMES)
-      lists.push([name, await fitting(db, transaction, name, { where: { stationId }, aside: setAside })]);
+    const lists: [string, unknown][] = [];
+    for (const name of RESOURCE_NAMES) {
+      const list = await fitting(db, transaction, name, { where: { stationId }, aside: setAside });
+      lists.push([name, packed ? packRecords(list) : list]);
+    }
     const undo = await lastBatch(db, stationId, device, transaction);
     return { station: present(station), revision, undo, setAside, ...Object.fromEntries(lists) };
   });

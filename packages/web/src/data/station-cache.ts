@@ -1,4 +1,4 @@
-import { RESOURCE_NAMES, type ResourceName } from '@velvet-reed/contract';
+import { RESOURCE_NAMES, unpackRecords, type ResourceName } from '@velvet-reed/contract';
 import { RefusedError } from './api';
 import type { SetAside, StationData } from './station';
 
@@ -34,9 +34,15 @@ const isWhole = (value: unknown): value is StationData =>
   typeof value.revision === 'number' &&
   RESOURCE_NAMES.every((name) => isList(value[name]));
 
-/** A station as the server tells it whole. @throws RefusedError */
+/** A station as the server tells it whole, its lists packed or not. @throws RefusedError */
 export function wholeStation(value: Readonly<Record<string, unknown>>): StationData {
-  const data: unknown = { ...value, undo: undoOf(value.undo), setAside: asideOf(value.setAside) };
+  const lists = RESOURCE_NAMES.map((name) => [name, unpackRecords(value[name]) ?? value[name]]);
+  const data: unknown = {
+    ...value,
+    ...Object.fromEntries(lists),
+    undo: undoOf(value.undo),
+    setAside: asideOf(value.setAside),
+  };
   return isWhole(data) ? data : misfit();
 }
 

@@ -70,7 +70,7 @@ function keep(path: string, data: StationData): StationData {
 const readStationData = async (path: string): Promise<StationData> => {
   const before = known.get(path);
   const since = before ? `&since=${before.revision}` : '';
-  const value = await getJson(`${path}?device=${deviceName()}${since}`);
+  const value = await getJson(`${path}?packed=1&device=${deviceName()}${since}`);
   if (!isRecord(value)) return misfit();
   const latest = known.get(path);
   if (value.delta === undefined) return keep(path, wholeStation(value));
