@@ -57,6 +57,9 @@ function misfitOf(db: Database, resource: ResourceName, record: Values): string 
   return why;
 }
 
+const isRecord = (value: unknown): value is Readonly<Record<string, unknown>> =>
+  typeof value === 'object' && value !== null;
+
 /** What the server adds to every record and tells. */
 const TOLD = ['id', 'version', 'stationId', 'createdAt'];
 
@@ -100,7 +103,7 @@ async function fitting(
 ): Promise<Values[]> {
   const read = reader(resource);
   // plain rows: a model for each of 5,000 readings would take longer than all the rest
-  const rows: unknown = await db.tables[resource].findAll({
+  const found: unknown = await db.tables[resource].findAll({
     where,
     order: [['id', 'ASC']],
     attributes: [...read.names],
@@ -108,7 +111,8 @@ async function fitting(
     raw: true,
   });
   const fit: Values[] = [];
-  for (const row of Array.isArray(rows) ? rows : []) {
+  const rows: readonly unknown[] = Array.isArray(found) ? found : [];
+  for (const row of rows.filter(isRecord)) {
     const record = read.record(row);
     const why = misfitOf(db, resource, record);
     if (why === null) fit.push(record);
