@@ -150,7 +150,6 @@ export {
   filterAdvice,
   type TargetForecast,
   LOST_DB,
-  preselectionDb,
   type ForecastPlace,
   foldsAt,
   forecastTarget,
@@ -257,10 +256,10 @@ export {
   readMomentCell,
 } from './formats/cells';
 export { writeCsv } from './formats/csv-out';
-export { LOG_MEANINGS, readMoment, type LogOptions, readFloorCsv } from './formats/floor-csv';
+export { type FloorReading, LOG_MEANINGS, readMoment, type LogOptions, readFloorCsv } from './formats/floor-csv';
 export { PlotFileError, toLonLat, toPlan, writePlot, readPlot } from './formats/geojson';
 export { linesOf } from './formats/lines';
-export { SPECTRUM_MEANINGS, readSpectrumCsv } from './formats/spectrum-csv';
+export { type Spectrum, SPECTRUM_MEANINGS, readSpectrumCsv } from './formats/spectrum-csv';
 export {
   SWEEP_MEANINGS,
   type SweepMeaning,
@@ -300,7 +299,7 @@ export {
   type TouchstoneFormat,
   writeTouchstone,
 } from './formats/touchstone';
-export { type NoisePoint, type TwoPort, readTwoPort, thinTransfer } from './formats/two-port';
+export { type TransferPoint, type NoisePoint, type TwoPort, readTwoPort, thinTransfer } from './formats/two-port';
 export {
   leakLevel,
   type SwitchTiming,
@@ -357,7 +356,6 @@ export {
 } from './line/transformer';
 export { type DeviceSwitching, type DeviceEffect, deviceEffects } from './noise/device-survey';
 export {
-  type FloorReading,
   type FloorStep,
   floorSteps,
   type FloorGroup,
@@ -502,6 +500,7 @@ export {
   amplifierAdvice,
   requiredPreampGain,
   requireFrequencyRange,
+  preselectionDb,
 } from './path/receiver';
 export {
   type CardReceiver,
@@ -541,7 +540,6 @@ export {
   type Mixing,
   type PathStage,
   type ConverterStage,
-  type TransferPoint,
   type MeasuredPart,
   stageIntercepts,
   compressionDbm,
@@ -811,7 +809,7 @@ export {
 } from './sweep/correct';
 export { type LineEcho, type DistancePlot, distanceToFault } from './sweep/distance';
 export { type AutoMarker, autoMarkers, dipShiftHz, shiftText } from './sweep/markers';
-export { type Spectrum, type NoisePeak, noisePeak } from './sweep/noise-peak';
+export { type NoisePeak, noisePeak } from './sweep/noise-peak';
 export { type PlannedBand, type SweepSegment, POINTS_PER_BAND, type SweepPlan, planSweep } from './sweep/plan';
 export { type FeedLine, type MovedSweep, throughLine, takeLineOff } from './sweep/reference-plane';
 export {

@@ -2,7 +2,7 @@ import type { HeadAmplifier, Reception } from '../antenna/kind';
 import { emitterField, type PowerKind } from '../site/field';
 import { noisePowerDbm } from '../site/external-noise';
 import { intermodAtAntenna, productsInBand } from '../path/intermod';
-import { fullScaleHeadroom } from '../path/receiver';
+import { preselectionDb, fullScaleHeadroom } from '../path/receiver';
 import { powerDb, powerRatio } from '../units/decibel';
 
 /** A registered transmitter as far as a forecast needs it. */
@@ -92,21 +92,6 @@ export interface TargetForecast {
 
 /** SNR loss beyond which a target counts as not heard at all. */
 export const LOST_DB = 30;
-/** A transmitter this far outside the receiver's range is taken to be stopped by its own input filter, dB per octave and at most. */
-const PRESELECTION_DB_PER_OCTAVE = 18;
-const PRESELECTION_MAX_DB = 60;
-
-/** Loss that a receiver's own input filter is assumed to have outside its range: 18 dB per octave, at most 60 dB. */
-export function preselectionDb(receiver: { readonly minHz: number; readonly maxHz: number }, freqHz: number): number {
-  const octaves =
-    freqHz > receiver.maxHz
-      ? Math.log2(freqHz / receiver.maxHz)
-      : freqHz < receiver.minHz
-        ? Math.log2(receiver.minHz / freqHz)
-        : 0;
-  return Math.min(PRESELECTION_MAX_DB, octaves * PRESELECTION_DB_PER_OCTAVE);
-}
-
 /** Conditions shared by all candidates. */
 export interface ForecastPlace {
   readonly emitters: readonly ForecastEmitter[];

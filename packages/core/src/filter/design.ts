@@ -1,8 +1,8 @@
+import type { TransferPoint } from '../formats/two-port';
 import { OutOfRangeError, requirePositive, requireRange } from '../errors';
 import { preferredCapacitors, type PreferredSeries } from '../resonator/preferred';
 import { ellipticLadder } from './elliptic';
 import { coilResistance, ladder, ladderLossDb, qFrequencyHz, type Branch, type LadderSpec } from './ladder';
-import type { TransferPoint } from '../path/stages';
 import { LEAKAGE_DB, type FilterFamily, type FilterShape } from './response';
 
 /** Least attenuation wanted at a frequency. */

@@ -1,4 +1,3 @@
-import type { FloorReading } from '../noise/floor-log';
 import { readMomentCell, type MomentCell } from './cells';
 import { headingOf } from './sweep-csv';
 import {
@@ -12,6 +11,12 @@ import {
   type TableRow,
 } from './table';
 import { SweepFileError } from './touchstone';
+
+/** The noise floor at one moment. */
+export interface FloorReading {
+  readonly atMs: number;
+  readonly levelDbm: number;
+}
 
 /** What a column of a noise log may hold. */
 export const LOG_MEANINGS = ['time', 'date', 'level', 'ignore'] as const;

@@ -1,8 +1,13 @@
-import type { Spectrum } from '../sweep/noise-peak';
 import { frequencyAt, frequencyUnit, headingOf, rising } from './sweep-csv';
 import { hertzOf, readNumberCell } from './cells';
 import { firstRows, numberAt, readTable, tableKey, TableQuestionError, type Table, type TableAnswer } from './table';
 import { SweepFileError } from './touchstone';
+
+/** A spectrum: levels in dB (any reference) over frequency, ascending. */
+export interface Spectrum {
+  readonly freqHz: Float64Array;
+  readonly levelDb: Float64Array;
+}
 
 /** What a column of a spectrum may hold. */
 export const SPECTRUM_MEANINGS = ['frequency', 'level', 'ignore'] as const;

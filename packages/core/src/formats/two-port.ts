@@ -10,7 +10,6 @@ import {
   subtract,
   type Complex,
 } from '../numeric/complex';
-import type { TransferPoint } from '../path/stages';
 import { linesOf } from './lines';
 import {
   MAX_SWEEP_POINTS,
@@ -19,6 +18,12 @@ import {
   TOUCHSTONE_DEFAULTS,
   type TouchstoneOptions,
 } from './touchstone';
+
+/** Gain at one frequency, dB; a loss is negative. */
+export interface TransferPoint {
+  readonly freqHz: number;
+  readonly gainDb: number;
+}
 
 /** Noise parameters of a two-port at one frequency, as the file's noise rows give them. */
 export interface NoisePoint {

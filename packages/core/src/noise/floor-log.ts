@@ -1,13 +1,8 @@
+import type { FloorReading } from '../formats/floor-csv';
 import { requireRange, ShapeError } from '../errors';
 import type { Position } from '../site/place';
 import { ENVIRONMENTS, expectedNoise, noisePowerDbm, type Environment } from '../site/external-noise';
 import { lightAt, sunTimes } from '../site/sun';
-
-/** The noise floor at one moment. */
-export interface FloorReading {
-  readonly atMs: number;
-  readonly levelDbm: number;
-}
 
 /** A lasting change of the floor. */
 export interface FloorStep {

@@ -1,10 +1,9 @@
 import { OutOfRangeError, requireRange } from '../errors';
-import { preselectionDb } from '../choose/forecast';
 import { powerDb, powerRatio } from '../units/decibel';
 import { noisePowerDbm } from '../site/external-noise';
 import { productsInBand, type ProductKind } from './intermod';
 import type { PathQuestion, PathReceiver, PathSignal } from './question';
-import { effectiveNoiseFigureDb } from './receiver';
+import { preselectionDb, effectiveNoiseFigureDb } from './receiver';
 import { compressionDbm, stageGainDb, stageIntercepts, stageNoise, type PathStage } from './stages';
 
 /** A part from the shelf. */

@@ -1,4 +1,3 @@
-import { preselectionDb } from '../choose/forecast';
 import { amplitudeDb, amplitudeRatio } from '../units/decibel';
 import { intermodAtAntenna, productsInBand, type ProductKind, type SelectiveStage } from './intermod';
 import type { PathQuestion, PathReceiver, PathSignal } from './question';
@@ -10,6 +9,7 @@ import {
   type ConverterStage,
   type PathStage,
 } from './stages';
+import { preselectionDb } from './receiver';
 
 /** The strongest product in the wanted band and where it is made. */
 export interface PathProduct {

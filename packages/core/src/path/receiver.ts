@@ -205,3 +205,18 @@ export function requireFrequencyRange(lowHz: number, highHz: number): void {
   if (!(lowHz < highHz))
     throw new OutOfRangeError('The lowest frequency must lie below the highest. Exchange or correct the two.', 'minHz');
 }
+
+/** A transmitter this far outside the receiver's range is taken to be stopped by its own input filter, dB per octave and at most. */
+const PRESELECTION_DB_PER_OCTAVE = 18;
+const PRESELECTION_MAX_DB = 60;
+
+/** Loss that a receiver's own input filter is assumed to have outside its range: 18 dB per octave, at most 60 dB. */
+export function preselectionDb(receiver: { readonly minHz: number; readonly maxHz: number }, freqHz: number): number {
+  const octaves =
+    freqHz > receiver.maxHz
+      ? Math.log2(freqHz / receiver.maxHz)
+      : freqHz < receiver.minHz
+        ? Math.log2(receiver.minHz / freqHz)
+        : 0;
+  return Math.min(PRESELECTION_MAX_DB, octaves * PRESELECTION_DB_PER_OCTAVE);
+}

@@ -1,3 +1,4 @@
+import type { TransferPoint } from '../formats/two-port';
 import { attenuationDbPer100m, type LineLossModel } from '../line/coax';
 import { filterLossDb, type FilterSpec } from '../filter/response';
 import { activeStage, passiveStage, type NoiseStage } from './cascade';
@@ -32,12 +33,6 @@ export interface ConverterStage extends Active {
   readonly mixing: Mixing;
   /** How much less it gives of the wrong side of its oscillator, dB. */
   readonly imageRejectionDb: number;
-}
-
-/** Gain at one frequency, dB; a loss is negative. */
-export interface TransferPoint {
-  readonly freqHz: number;
-  readonly gainDb: number;
 }
 
 /** A part by its own data: gain over frequency as measured or as its sheet says. */

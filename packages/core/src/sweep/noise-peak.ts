@@ -1,12 +1,7 @@
+import type { Spectrum } from '../formats/spectrum-csv';
 import { NotConvergedError, ShapeError } from '../errors';
 import { solveLinear } from '../numeric/least-squares';
 import { studentQuantile } from '../numeric/special';
-
-/** A spectrum: levels in dB (any reference) over frequency, ascending. */
-export interface Spectrum {
-  readonly freqHz: Float64Array;
-  readonly levelDb: Float64Array;
-}
 
 /** A resonance that noise shows. */
 export interface NoisePeak {
