@@ -1,3 +1,4 @@
+import { builtinModules } from 'node:module';
 import js from '@eslint/js';
 import prettier from 'eslint-config-prettier/flat';
 import boundaries from 'eslint-plugin-boundaries';
@@ -14,6 +15,18 @@ const MAY_IMPORT = {
   instruments: ['instruments', 'contract', 'core'],
   server: ['server', 'contract', 'core'],
   cli: ['cli', 'contract', 'core'],
+};
+
+/** The subjects of the core, each importing only from those before it. */
+const CORE_ORDER = [
+  ...['numeric', 'units', 'site', 'spectrum', 'line', 'resonator', 'solver', 'antenna', 'plot', 'formats'],
+  ...['sweep', 'filter', 'trial', 'bearing', 'path', 'choose', 'noise', 'guard'],
+];
+/** Node's own modules, by their bare names too. */
+const NODE_MODULES = builtinModules.map((name) => ({ name, message: 'The core is pure computation.' }));
+const PURE = {
+  group: ['node:*', '@velvet-reed/*', 'react*', 'express', 'sequelize', 'yup'],
+  message: 'The core is pure computation.',
 };
 
 export default defineConfig(
@@ -67,17 +80,7 @@ export default defineConfig(
     files: ['packages/core/src/**/*.ts'],
     ignores: ['**/*.test.ts'],
     rules: {
-      'no-restricted-imports': [
-        'error',
-        {
-          patterns: [
-            {
-              group: ['node:*', '@velvet-reed/*', 'react*', 'express', 'sequelize', 'yup'],
-              message: 'The core is pure computation.',
-            },
-          ],
-        },
-      ],
+      'no-restricted-imports': ['error', { paths: NODE_MODULES, patterns: [PURE] }],
       'no-restricted-globals': [
         'error',
         'window',
@@ -95,6 +98,30 @@ export default defineConfig(
       ],
     },
   },
+  // a subject of the core imports only from those before it: no two-way streets
+  ...CORE_ORDER.map((subject, i) => ({
+    files: [`packages/core/src/${subject}/**/*.ts`],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          paths: NODE_MODULES,
+          patterns: [
+            PURE,
+            ...(i + 1 < CORE_ORDER.length
+              ? [
+                  {
+                    regex: `^\\.\\./(\\.\\./)*(${CORE_ORDER.slice(i + 1).join('|')})(/|$)`,
+                    message: `In the core ${subject} stands before this subject: move down what both need.`,
+                  },
+                ]
+              : []),
+          ],
+        },
+      ],
+    },
+  })),
   {
     files: ['packages/**/*.{ts,tsx}'],
     rules: {
@@ -103,6 +130,24 @@ export default defineConfig(
         {
           selector: 'ImportDeclaration[source.value=/^@velvet-reed\\u002F(web|server|cli)/]',
           message: 'Nothing imports web, server or cli.',
+        },
+      ],
+    },
+  },
+  {
+    files: ['packages/core/src/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: "NewExpression[callee.name='Date'][arguments.length=0]",
+          message: 'The core has no clock: the time is handed in.',
+        },
+        { selector: "CallExpression[callee.name='Date']", message: 'The core has no clock: the time is handed in.' },
+        {
+          selector: 'ImportDeclaration[source.value=/^@velvet-reed/]',
+          message: 'The core imports nothing but itself.',
         },
       ],
     },
@@ -117,6 +162,7 @@ export default defineConfig(
         { type: 'web-shell', pattern: 'packages/web/src/shell' },
         { type: 'web-ui', pattern: 'packages/web/src/ui' },
         { type: 'web-data', pattern: 'packages/web/src/data' },
+        { type: 'web-workers', pattern: 'packages/web/src/workers' },
         { type: 'web-entry', pattern: 'packages/web/src/*.{ts,tsx}', partialMatch: false },
         ...Object.keys(MAY_IMPORT).map((type) => ({ type, pattern: `packages/${type}` })),
       ],
@@ -133,7 +179,11 @@ export default defineConfig(
             })),
             {
               from: { element: { type: 'web-data' } },
-              allow: { to: { element: { type: ['web-data', 'contract', 'core'] } } },
+              allow: { to: { element: { type: ['web-data', 'web-workers', 'contract', 'core'] } } },
+            },
+            {
+              from: { element: { type: 'web-workers' } },
+              allow: { to: { element: { type: ['web-workers', 'contract', 'core'] } } },
             },
             {
               from: { element: { type: 'web-ui' } },
@@ -146,7 +196,9 @@ export default defineConfig(
             // stages do not import each other: a folder outside the stage's own is refused below by name
             {
               from: { element: { type: 'web-stage' } },
-              allow: { to: { element: { type: ['web-stage', 'web-ui', 'web-data', 'contract', 'core'] } } },
+              allow: {
+                to: { element: { type: ['web-stage', 'web-ui', 'web-data', 'web-workers', 'contract', 'core'] } },
+              },
             },
             {
               from: { element: { type: 'web-entry' } },

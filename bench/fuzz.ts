@@ -1,19 +1,10 @@
 // Every reader against mutilated files and texts: it gives a result or a sentence of its own, in time. `FUZZ=1000000` is the default.
-import {
-  CoreError,
-  parsePosition,
-  parseQuantity,
-  readAdapters,
-  readConnector,
-  readElements,
-  readFloorCsv,
-  readGains,
-  readSpectrumCsv,
-  readSweepText,
-  readTouchstone,
-  readTwoPort,
-  type Dimension,
-} from '@velvet-reed/core';
+import { readGains } from '@velvet-reed/core/choose';
+import { CoreError } from '@velvet-reed/core/errors';
+import { readFloorCsv, readSpectrumCsv, readSweepText, readTouchstone, readTwoPort } from '@velvet-reed/core/formats';
+import { readAdapters, readConnector } from '@velvet-reed/core/path';
+import { parsePosition, readElements } from '@velvet-reed/core/site';
+import { type Dimension, parseQuantity } from '@velvet-reed/core/units';
 import { randomFrom } from '@velvet-reed/instruments';
 import { printLine } from './print';
 

@@ -1,15 +1,14 @@
 // Planning between antenna and receiver: order search, scatter of filters, recomputing a path.
+import { designFilter, filterYield } from '@velvet-reed/core/filter';
 import {
   analyseBands,
-  designFilter,
-  filterYield,
-  finish,
-  searchOrder,
   type PathReceiver,
   type PathSignal,
   type PathStage,
+  searchOrder,
   type ShelfPart,
-} from '@velvet-reed/core';
+} from '@velvet-reed/core/path';
+import { finish } from '@velvet-reed/core/solver';
 import { median, printLine } from './print';
 
 const RECEIVER: PathReceiver = {

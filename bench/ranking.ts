@@ -1,21 +1,21 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { ANTENNA_KINDS } from '@velvet-reed/core/antenna';
 import {
-  groundClass,
+  type ForecastPlace,
+  type ForecastTarget,
+  type Hearing,
   hearingKey,
   hearingQuestions,
   kindCandidates,
   rankCandidates,
   readyCandidate,
   solveHearing,
-  expectedNoise,
-  ANTENNA_KINDS,
-  type ForecastPlace,
-  type ForecastTarget,
-  type Hearing,
   type Unheard,
-} from '@velvet-reed/core';
+} from '@velvet-reed/core/choose';
+import { expectedNoise } from '@velvet-reed/core/site';
+import { groundClass } from '@velvet-reed/core/solver';
 import { launchBrowser, startServer } from './browser';
 import { printLine } from './print';
 

@@ -1,18 +1,13 @@
 import { spawnSync } from 'node:child_process';
-import {
-  wireModel,
-  factorInPlace,
-  factorSymmetric,
-  finish,
-  groundClass,
-  inputImpedance,
-  meshOf,
-  solveAt,
-  spotAnalysis,
-  startDesign,
-  sweepModel,
-  type Design,
-} from '../packages/core/src/index';
+import type { Design } from '../packages/core/src/antenna/kind';
+import { startDesign, wireModel } from '../packages/core/src/antenna/kinds';
+import { factorInPlace } from '../packages/core/src/numeric/complex-solve';
+import { factorSymmetric } from '../packages/core/src/numeric/symmetric-solve';
+import { spotAnalysis } from '../packages/core/src/solver/analyse-model';
+import { groundClass } from '../packages/core/src/solver/ground-classes';
+import { meshOf } from '../packages/core/src/solver/mesh';
+import { finish, sweepModel } from '../packages/core/src/solver/model-sweep';
+import { inputImpedance, solveAt } from '../packages/core/src/solver/solve';
 import { median, printLine } from './print';
 
 const N = 300;

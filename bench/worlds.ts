@@ -1,15 +1,8 @@
 // The fault finder and the resonance from noise against random hidden worlds: how often they name what is true.
-import {
-  cableClass,
-  findFault,
-  noisePeak,
-  startDesign,
-  wireModel,
-  type Cause,
-  type KindId,
-  type Spectrum,
-  type SweepData,
-} from '@velvet-reed/core';
+import { type KindId, startDesign, wireModel } from '@velvet-reed/core/antenna';
+import type { Spectrum, SweepData } from '@velvet-reed/core/formats';
+import { cableClass } from '@velvet-reed/core/line';
+import { type Cause, findFault, noisePeak } from '@velvet-reed/core/sweep';
 import {
   drawFault,
   faultyFeed,

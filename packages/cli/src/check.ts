@@ -1,4 +1,4 @@
-import { CoreError } from '@velvet-reed/core';
+import { CoreError } from '@velvet-reed/core/errors';
 import { Inputs, isRecord, type Adapter } from './inputs';
 import { chainTemplates } from './templates/chain';
 import { coilTemplates } from './templates/coils';

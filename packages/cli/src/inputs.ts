@@ -1,4 +1,4 @@
-import { CoreError } from '@velvet-reed/core';
+import { CoreError } from '@velvet-reed/core/errors';
 
 /** A case's input is missing or of the wrong kind. */
 export class CaseInputError extends CoreError {

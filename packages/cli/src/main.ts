@@ -1,18 +1,17 @@
 import { readFile } from 'node:fs/promises';
 import { parseArgs, types } from 'node:util';
+import { CoreError } from '@velvet-reed/core/errors';
 import {
-  CoreError,
-  fixed,
-  frequencyText,
   readFloorCsv,
   readSpectrumCsv,
   readSweepText,
   readTwoPort,
-  summariseSweep,
-  TableQuestionError,
   type TableAnswer,
   type TableQuestion,
-} from '@velvet-reed/core';
+  TableQuestionError,
+} from '@velvet-reed/core/formats';
+import { summariseSweep } from '@velvet-reed/core/sweep';
+import { fixed, frequencyText } from '@velvet-reed/core/units';
 import { stationFileSchema } from '@velvet-reed/contract';
 import { runChecks } from './check';
 import { solveFile } from './solve';

@@ -1,18 +1,17 @@
 import { readModelFile } from '@velvet-reed/contract';
+import { reflectionOf, swrOf } from '@velvet-reed/core/line';
+import { magnitude } from '@velvet-reed/core/numeric';
 import {
   elevationStepDeg,
   findPeak,
   gainRatio,
   inputImpedance,
   lostShare,
-  magnitude,
   meshOf,
-  powerDb,
   radiatedShare,
-  reflectionOf,
   solveAt,
-  swrOf,
-} from '@velvet-reed/core';
+} from '@velvet-reed/core/solver';
+import { powerDb } from '@velvet-reed/core/units';
 
 const LISTED_ELEVATIONS = [5, 10, 20, 30, 45, 60, 90];
 

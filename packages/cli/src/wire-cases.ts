@@ -1,26 +1,26 @@
+import { magnitude } from '@velvet-reed/core/numeric';
 import {
   findPeak,
   findResonance,
   gainRatio,
+  type Ground,
   inputImpedance,
   lostShare,
-  magnitude,
+  type LumpedLoad,
   maximumGain,
+  type Mesh,
   meshOf,
   nearFieldPerRootWatt,
   openCircuitVoltage,
-  powerDb,
+  type Point,
   radiatedShare,
+  type Solution,
   solveAt,
   transmission,
-  type Ground,
-  type LumpedLoad,
-  type Mesh,
-  type Point,
-  type Solution,
   type Wire,
   type WireModel,
-} from '@velvet-reed/core';
+} from '@velvet-reed/core/solver';
+import { powerDb } from '@velvet-reed/core/units';
 import { CaseInputError, Inputs } from './inputs';
 
 /** Finer than the rule: a check file asks for the converged answer. */

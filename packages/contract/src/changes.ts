@@ -1,5 +1,5 @@
 import { boolean, mixed, object, string, ValidationError, type InferType } from 'yup';
-import type { TableQuestion } from '@velvet-reed/core';
+import type { TableQuestion } from '@velvet-reed/core/formats';
 import { choice, listOf, recordId, wholeNumber } from './fields';
 import { RESOURCE_NAMES, type EditValues, type NewValues, type ResourceName, type Values } from './resources';
 

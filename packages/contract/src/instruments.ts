@@ -1,4 +1,5 @@
-import { CABLE_CLASSES, GROUND_CLASSES } from '@velvet-reed/core';
+import { CABLE_CLASSES } from '@velvet-reed/core/line';
+import { GROUND_CLASSES } from '@velvet-reed/core/solver';
 import { boolean, object, string, type InferType } from 'yup';
 import { choice, namedNumbers, optionalQuantity, quantity, wholeNumber } from './fields';
 

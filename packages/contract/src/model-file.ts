@@ -1,4 +1,5 @@
-import { CoreError, type Ground, type LumpedLoad, type Point, type Wire, type WireModel } from '@velvet-reed/core';
+import { CoreError } from '@velvet-reed/core/errors';
+import type { Ground, LumpedLoad, Point, Wire, WireModel } from '@velvet-reed/core/solver';
 import { array, mixed, number, object, string, ValidationError, type InferType } from 'yup';
 import { choice, flag, quantity } from './fields';
 

@@ -1,4 +1,6 @@
-import { ShapeError, STANDARD_NAMES, type Calibration, type Spectrum, type SweepData } from '@velvet-reed/core';
+import { ShapeError } from '@velvet-reed/core/errors';
+import type { Spectrum, SweepData } from '@velvet-reed/core/formats';
+import { type Calibration, STANDARD_NAMES } from '@velvet-reed/core/sweep';
 
 /** Columns of equal length as bytes: little-endian float64, one column after the other. */
 function packColumns(columns: readonly Float64Array[]): Uint8Array<ArrayBuffer> {

@@ -1,28 +1,22 @@
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { describe, expect, test } from '@jest/globals';
-import {
-  analysePath,
-  benchVerdict,
-  ellipticLowpass,
-  floorSteps,
-  fullScaleHeadroom,
-  guardInputs,
-  guardVerdict,
-  insideNearField,
-  ladderLossDb,
-  nextCut,
-  noiseVerdict,
-  OutOfRangeError,
-  pathVerdict,
-  sealingVerdict,
-  trialVerdict,
-  type PathReceiver,
-  type PathStage,
-  type PathVerdict,
-  type Resonance,
-  type TrialPair,
-} from './index';
+import { OutOfRangeError } from './errors';
+import { ellipticLowpass } from './filter/elliptic';
+import { ladderLossDb } from './filter/ladder';
+import { guardInputs } from './guard/coverage';
+import { guardVerdict, insideNearField } from './guard/verdict';
+import { floorSteps } from './noise/floor-log';
+import { noiseVerdict } from './noise/verdict';
+import { analysePath } from './path/plan';
+import type { PathReceiver } from './path/question';
+import { fullScaleHeadroom } from './path/receiver';
+import type { PathStage } from './path/stages';
+import { pathVerdict, type PathVerdict } from './path/verdict';
+import type { Resonance } from './sweep/analyse';
+import { benchVerdict, sealingVerdict } from './sweep/bench-verdict';
+import { nextCut } from './sweep/trim';
+import { type TrialPair, trialVerdict } from './trial/verdict';
 
 const RECEIVER: PathReceiver = {
   name: 'Rx',

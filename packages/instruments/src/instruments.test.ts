@@ -1,13 +1,8 @@
 import { connect } from 'node:net';
 import { describe, expect, test } from '@jest/globals';
-import {
-  correctSweep,
-  dipoleResonanceHz,
-  findResonances,
-  noisePeak,
-  unphysicalPoints,
-  type SweepData,
-} from '@velvet-reed/core';
+import { dipoleResonanceHz } from '@velvet-reed/core/antenna';
+import type { SweepData } from '@velvet-reed/core/formats';
+import { correctSweep, findResonances, noisePeak, unphysicalPoints } from '@velvet-reed/core/sweep';
 import fc from 'fast-check';
 import {
   ANALYSER,

@@ -12,7 +12,7 @@ import {
 } from 'node:fs';
 import path from 'node:path';
 import { pathToFileURL } from 'node:url';
-import { CoreError } from '@velvet-reed/core';
+import { CoreError } from '@velvet-reed/core/errors';
 import sqlite3 from 'sqlite3';
 import { openDatabase, type Database } from './database';
 import { MIGRATION_NAMES, migrator } from './migrate';

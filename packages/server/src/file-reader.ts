@@ -1,5 +1,6 @@
 import { Worker } from 'node:worker_threads';
-import { CoreError, type TableQuestion } from '@velvet-reed/core';
+import { CoreError } from '@velvet-reed/core/errors';
+import type { TableQuestion } from '@velvet-reed/core/formats';
 import type { FileAnswer, FileContent, FileJob } from './file-work';
 
 /** A file that its reader refused; the code and sentence are the reader's. */

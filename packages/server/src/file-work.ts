@@ -1,17 +1,14 @@
 import { packSamples, packSpectrum, unpackSamples } from '@velvet-reed/contract';
+import { CoreError } from '@velvet-reed/core/errors';
 import {
-  CoreError,
-  dipShiftHz,
-  findResonances,
-  frequencyText,
   readSpectrumCsv,
   readSweepText,
-  shiftText,
-  summariseSweep,
-  TableQuestionError,
   type TableAnswer,
   type TableQuestion,
-} from '@velvet-reed/core';
+  TableQuestionError,
+} from '@velvet-reed/core/formats';
+import { dipShiftHz, findResonances, shiftText, summariseSweep } from '@velvet-reed/core/sweep';
+import { frequencyText } from '@velvet-reed/core/units';
 
 /** A file to be read, away from the thread that answers requests. */
 export type FileJob =

@@ -1,4 +1,4 @@
-import { CoreError } from '@velvet-reed/core';
+import { CoreError } from '@velvet-reed/core/errors';
 
 /** The record is not there, or was deleted. */
 export class NotFoundError extends CoreError {

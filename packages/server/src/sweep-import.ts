@@ -1,5 +1,5 @@
 import { packCalibration, RESOURCES, SCHEMAS, unpackCalibration } from '@velvet-reed/contract';
-import type { TableAnswer } from '@velvet-reed/core';
+import type { TableAnswer } from '@velvet-reed/core/formats';
 import type { Transaction } from 'sequelize';
 import { checkReferences, validated } from './changes';
 import type { Database, Row } from './database';

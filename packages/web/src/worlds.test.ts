@@ -1,31 +1,28 @@
 import { describe, expect, test } from '@jest/globals';
 import { BLANK, RESOURCE_NAMES, SCHEMAS } from '@velvet-reed/contract';
 import { randomStation } from '@velvet-reed/contract/testing';
+import { ANTENNA_KINDS, antennaKind, type KindId } from '@velvet-reed/core/antenna';
 import {
-  ANTENNA_KINDS,
-  antennaKind,
+  type Candidate,
   choiceVerdict,
-  CoreError,
-  findResonances,
-  groundClass,
+  type ForecastPlace,
+  type ForecastTarget,
+  type Hearing,
   hearingKey,
   hearingQuestions,
   hearingState,
   kindCandidates,
-  parseQuantity,
-  readTouchstone,
   rankCandidates,
-  readyCandidate,
-  turningPoints,
-  type Candidate,
-  type ForecastPlace,
-  type ForecastTarget,
-  type Hearing,
-  type KindId,
   type RankRules,
+  readyCandidate,
   type ReadyCandidate,
-  type SweepData,
-} from '@velvet-reed/core';
+  turningPoints,
+} from '@velvet-reed/core/choose';
+import { CoreError } from '@velvet-reed/core/errors';
+import { readTouchstone, type SweepData } from '@velvet-reed/core/formats';
+import { groundClass } from '@velvet-reed/core/solver';
+import { findResonances } from '@velvet-reed/core/sweep';
+import { parseQuantity } from '@velvet-reed/core/units';
 import {
   boughtCandidates,
   designOf,

@@ -1,34 +1,38 @@
 import {
-  bandpassLossRuleDb,
   bearingFix,
-  biasTee,
   cancellation,
-  coaxStub,
-  coilResistance,
   combining,
-  diodeLimiter,
   ELLIPSE_95,
-  ellipticLowpass,
   farField,
   figureEightNull,
+  patternFigures,
+  reflectionRipple,
+  threeAntennas,
+} from '@velvet-reed/core/bearing';
+import {
+  bandpassLossRuleDb,
+  type Branch,
+  coaxStub,
+  coilResistance,
+  ellipticLowpass,
+  type FilterFamily,
+  type FilterShape,
   ladder,
   ladderLossDb,
-  minimumLossPad,
+  type LadderSpec,
   notchTrap,
-  patternFigures,
   prototype,
   prototypeLossDb,
   qFrequencyHz,
-  reflectionRipple,
+} from '@velvet-reed/core/filter';
+import {
+  biasTee,
+  diodeLimiter,
+  minimumLossPad,
   resistiveSplitter,
   symmetricPad,
-  threeAntennas,
   wilkinson,
-  type Branch,
-  type FilterFamily,
-  type FilterShape,
-  type LadderSpec,
-} from '@velvet-reed/core';
+} from '@velvet-reed/core/path';
 import { CaseInputError, isRecord, type Adapter, type Inputs } from '../inputs';
 
 const family = (inputs: Inputs): FilterFamily => {

@@ -1,19 +1,21 @@
 import {
   bootstrapLossDb,
-  complex,
-  couplingWinding,
   lossyCore,
   magnetisingH,
-  preferredCapacitors,
-  rodPermeability,
-  solenoid,
   transformedMatch,
   transformerAt,
   transformerCornerHz,
+  turnsForLoss,
+} from '@velvet-reed/core/line';
+import { complex } from '@velvet-reed/core/numeric';
+import {
+  couplingWinding,
+  preferredCapacitors,
+  rodPermeability,
+  solenoid,
   tunedCircuit,
   tuningRange,
-  turnsForLoss,
-} from '@velvet-reed/core';
+} from '@velvet-reed/core/resonator';
 import { CaseInputError, type Adapter } from '../inputs';
 
 /** Areas 03 and 09: transformers, coils and rods. */

@@ -1,31 +1,30 @@
 import {
-  angleDeg,
   antennaToShack,
   attenuationDbPer100m,
   chokeRejection,
-  complex,
-  correctReading,
   electricalLengthM,
   fitLineLoss,
-  fromPolar,
-  IDEAL_STANDARDS,
   impedanceOf,
-  interpolationError,
   lineLoss,
+  type LineSection,
   lossUnderSwr,
-  magnitude,
   mismatchLossDb,
   reflectionOf,
   renormalise,
   returnLossDb,
   shackToAntenna,
+  swrOf,
+  velocityFactorFromStub,
+} from '@velvet-reed/core/line';
+import { angleDeg, complex, fromPolar, magnitude } from '@velvet-reed/core/numeric';
+import {
+  correctReading,
+  IDEAL_STANDARDS,
+  interpolationError,
   solveErrorTerms,
   standardReflections,
-  swrOf,
   timeDomainReach,
-  velocityFactorFromStub,
-  type LineSection,
-} from '@velvet-reed/core';
+} from '@velvet-reed/core/sweep';
 import type { Adapter, Inputs } from '../inputs';
 
 const section = (inputs: Inputs): LineSection => ({

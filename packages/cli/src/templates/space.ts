@@ -1,11 +1,6 @@
-import {
-  circularOrbit,
-  dish,
-  downConversion,
-  geostationaryLook,
-  pointingLossDb,
-  rectangularGuide,
-} from '@velvet-reed/core';
+import { dish, pointingLossDb, rectangularGuide } from '@velvet-reed/core/antenna';
+import { downConversion } from '@velvet-reed/core/path';
+import { circularOrbit, geostationaryLook } from '@velvet-reed/core/site';
 import type { Adapter } from '../inputs';
 
 /** Area 13: satellites and microwaves. */

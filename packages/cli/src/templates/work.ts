@@ -1,20 +1,14 @@
+import { resonantDipole } from '@velvet-reed/core/antenna';
+import { friisCoupling, leakLevel, parallelDipoleCoupling, rampUp, switchingExposure } from '@velvet-reed/core/guard';
+import { lengthForTarget, planTrims, trimSensitivity } from '@velvet-reed/core/sweep';
 import {
   binomialLimits,
   censoredDifference,
-  friisCoupling,
-  leakLevel,
-  lengthForTarget,
   pairedDifferences,
-  parallelDipoleCoupling,
-  planTrims,
-  rampUp,
   readingsForHalfWidth,
-  resonantDipole,
   signedRank,
   snrBandwidth,
-  switchingExposure,
-  trimSensitivity,
-} from '@velvet-reed/core';
+} from '@velvet-reed/core/trial';
 import type { Adapter } from '../inputs';
 
 /** Areas 12, 14 and 15: transmit protection, lengths and trimming, statistics. */

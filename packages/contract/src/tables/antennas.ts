@@ -1,4 +1,5 @@
-import { ANTENNA_KINDS, type GainPoint, type KindId } from '@velvet-reed/core';
+import { ANTENNA_KINDS, type KindId } from '@velvet-reed/core/antenna';
+import type { GainPoint } from '@velvet-reed/core/choose';
 import { real, maybeReal, whole, line, choice, flag, ref, maybeRef, numbers, words, list } from '../columns';
 import { tableOf } from '../table';
 import { FREQUENCY } from './shared';

@@ -1,4 +1,5 @@
-import { figureFaults, STAGE_KINDS, type TransferPoint } from '@velvet-reed/core';
+import type { TransferPoint } from '@velvet-reed/core/formats';
+import { figureFaults, STAGE_KINDS } from '@velvet-reed/core/path';
 import { real, maybeReal, whole, line, choice, ref, maybeRef, numbers, list, withBlank, goesAlong } from '../columns';
 import { tableOf } from '../table';
 import { FREQUENCY, connector, maybeConnector, CABLE_IDS } from './shared';

@@ -1,4 +1,4 @@
-import { PLOT_KINDS, type PlanPoint } from '@velvet-reed/core';
+import { type PlanPoint, PLOT_KINDS } from '@velvet-reed/core/plot';
 import { real, line, choice, maybeRef, list, ownFile } from '../columns';
 import { tableOf } from '../table';
 

@@ -1,5 +1,6 @@
 import type { TestContext, ValidationError } from 'yup';
-import { CABLE_CLASSES, readConnector } from '@velvet-reed/core';
+import { CABLE_CLASSES } from '@velvet-reed/core/line';
+import { readConnector } from '@velvet-reed/core/path';
 import { line, real, text, withRule } from '../columns';
 
 /** What a listener may want to hear or has to reckon with: from the lowest VLF to millimetre waves. */

@@ -1,4 +1,6 @@
-import { ENVIRONMENTS, GROUND_CLASSES, readAdapters } from '@velvet-reed/core';
+import { readAdapters } from '@velvet-reed/core/path';
+import { ENVIRONMENTS } from '@velvet-reed/core/site';
+import { GROUND_CLASSES } from '@velvet-reed/core/solver';
 import { withRule, real, maybeReal, whole, line, text, choice, flag, withBlank } from '../columns';
 import { tableOf } from '../table';
 import { CABLE_IDS, OWN_CABLE, readBy } from './shared';

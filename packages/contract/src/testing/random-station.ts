@@ -1,14 +1,10 @@
-import {
-  ANTENNA_KINDS,
-  CABLE_CLASSES,
-  ENVIRONMENTS,
-  GROUND_CLASSES,
-  parseQuantity,
-  PLOT_KINDS,
-  STAGE_FIGURES,
-  STAGE_KINDS,
-  startDesign,
-} from '@velvet-reed/core';
+import { ANTENNA_KINDS, startDesign } from '@velvet-reed/core/antenna';
+import { CABLE_CLASSES } from '@velvet-reed/core/line';
+import { STAGE_FIGURES, STAGE_KINDS } from '@velvet-reed/core/path';
+import { PLOT_KINDS } from '@velvet-reed/core/plot';
+import { ENVIRONMENTS } from '@velvet-reed/core/site';
+import { GROUND_CLASSES } from '@velvet-reed/core/solver';
+import { parseQuantity } from '@velvet-reed/core/units';
 import { BLANK, STATION_BLANK, type ResourceName, type Values } from '../resources';
 
 /** A loss is known at a frequency or not at all. */

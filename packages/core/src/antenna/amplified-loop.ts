@@ -15,7 +15,7 @@ import {
 } from './probes';
 
 /** An ordinary low-impedance loop amplifier. Assumed figures; replace them by those of yours when known. */
-export const LOOP_AMPLIFIER: LoopAmplifier = {
+const LOOP_AMPLIFIER: LoopAmplifier = {
   inputOhm: 10,
   noiseVoltPerRootHz: 0.6e-9,
   noiseAmpPerRootHz: 2e-12,

@@ -1,27 +1,19 @@
 import { describe, expect, test } from '@jest/globals';
+import { stepStates, withEntry } from './build-plan';
+import { CLOSED_PATTERNS, receivingDirectivityDb } from './directivity';
 import {
-  ANTENNA_KINDS,
-  antennaKind,
-  checkDesign,
   dipoleDirectivity,
   dipoleImpedance,
   dipoleResonanceHz,
-  loopInductanceH,
   parallelDipoleMutual,
-  powerDb,
-  quarterWaveLengths,
-  quarterWaveResonanceHz,
-  receivingDirectivityDb,
   resonantDipole,
-  shortMonopole,
-  startDesign,
-  stepStates,
-  withEntry,
-  vLengthFactor,
-  CLOSED_PATTERNS,
-  type KindId,
-  type Reception,
-} from '../index';
+} from './induced-emf';
+import type { KindId, Reception } from './kind';
+import { ANTENNA_KINDS, antennaKind, checkDesign, startDesign } from './kinds';
+import { loopInductanceH, shortMonopole } from './probes';
+import { quarterWaveLengths, quarterWaveResonanceHz } from './quarter-wave';
+import { vLengthFactor } from './v-dipole';
+import { powerDb } from '../units/decibel';
 
 const FREE = 14.9896229e6; // λ = 20 m
 

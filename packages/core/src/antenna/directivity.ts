@@ -7,7 +7,7 @@ export type PowerPattern = (elevationRad: number, azimuthRad: number) => number;
 const QUADRANT_POINTS = 64;
 
 /** Average of a pattern over the WHOLE sphere. Each octant is integrated on its own, so that a pattern may be cut at 90°. */
-export function averagePower(pattern: PowerPattern): number {
+function averagePower(pattern: PowerPattern): number {
   const { nodes, weights } = gaussLegendre(QUADRANT_POINTS);
   let sum = 0;
   for (const half of [-1, 1]) {

@@ -67,7 +67,7 @@ export interface Parameter {
 export type Dimensions = Readonly<Record<string, number>>;
 
 /** A frequency-trimmed length: what the fit may change to move the resonance. */
-export interface TrimChoice {
+interface TrimChoice {
   /** Parameter that moves the resonance. */
   readonly id: string;
   /** As a person says it: "each arm". */
@@ -125,7 +125,7 @@ export interface Fit {
 }
 
 /** How far the formulas behind a figure may be trusted. */
-export type Validity = 'holds' | 'rough' | 'outside';
+type Validity = 'holds' | 'rough' | 'outside';
 
 /** How an antenna hands on what the field brings, at one frequency. */
 export interface Reception {

@@ -1,33 +1,19 @@
 import { describe, expect, test } from '@jest/globals';
-import {
-  ANTENNA_KINDS,
-  GROUND_CLASSES,
-  OutOfRangeError,
-  checkDesign,
-  coilFromTwoResonances,
-  dish,
-  findPeak,
-  findResonance,
-  gainRatio,
-  groundClass,
-  inputImpedance,
-  magnitude,
-  meshOf,
-  powerDb,
-  radiatedShare,
-  rectangleBeamDimensions,
-  reflectionOf,
-  solveAt,
-  startDesign,
-  swrOf,
-  tunedCoil,
-  type Design,
-  type KindId,
-  type Solution,
-  usefulRange,
-  waveguide,
-  wireModel,
-} from '../index';
+import { dish, waveguide } from './aperture';
+import type { Design, KindId } from './kind';
+import { ANTENNA_KINDS, checkDesign, startDesign, wireModel } from './kinds';
+import { rectangleBeamDimensions } from './rectangle-beam';
+import { usefulRange } from './useful-range';
+import { OutOfRangeError } from '../errors';
+import { reflectionOf, swrOf } from '../line/reflection';
+import { magnitude } from '../numeric/complex';
+import { coilFromTwoResonances, tunedCoil } from '../resonator/tuned-coil';
+import { findPeak, gainRatio, radiatedShare } from '../solver/far-field';
+import { GROUND_CLASSES, groundClass } from '../solver/ground-classes';
+import { meshOf } from '../solver/mesh';
+import { findResonance } from '../solver/resonance';
+import { inputImpedance, type Solution, solveAt } from '../solver/solve';
+import { powerDb } from '../units/decibel';
 
 const FREE = groundClass('free').ground;
 const AVERAGE = groundClass('average').ground;

@@ -8,7 +8,7 @@ import { USUAL_PARTS, wireKind } from './wire-kind';
 import { wireReception } from './wire-reception';
 
 /** Radials over a quarter wave; conventions run from 1.02 to 1.12. */
-export const RADIAL_FACTOR = 1.12;
+const RADIAL_FACTOR = 1.12;
 /** Nominal element over λ, before the shortening that trimming finds: cut long. */
 const ELEMENT_FRACTION = 0.95 / 4;
 /** Foot of an elevated vertical: radials and people need room below it. */
@@ -28,7 +28,7 @@ export const quarterWaveResonanceHz = (elementM: number, radialM: number, diamet
   dipoleResonanceHz(elementM + radialM, diameterM);
 
 /** Feed resistance against the straight dipole's: half over flat radials, about 50 of 73 Ω at 45° droop (from memory). */
-export function droopResistanceFactor(droopDeg: number): number {
+function droopResistanceFactor(droopDeg: number): number {
   requireRange(droopDeg, 'Droop of the radials (degrees)', 0, 90);
   return 0.5 + (50 / 73 - 0.5) * Math.min(1.3, droopDeg / 45);
 }

@@ -1,20 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
-import {
-  analyseModel,
-  wireModel,
-  finish,
-  groundClass,
-  inputImpedance,
-  meshOf,
-  modelSwr,
-  optimiseDesign,
-  solveAt,
-  startDesign,
-  sweepModel,
-  trimToResonance,
-  type Design,
-  type ModelAnswer,
-} from '../index';
+import type { Design } from './kind';
+import { startDesign, wireModel } from './kinds';
+import { modelSwr, optimiseDesign, trimToResonance } from './trim-model';
+import { analyseModel, type ModelAnswer } from '../solver/analyse-model';
+import { groundClass } from '../solver/ground-classes';
+import { meshOf } from '../solver/mesh';
+import { finish, sweepModel } from '../solver/model-sweep';
+import { inputImpedance, solveAt } from '../solver/solve';
 
 const FREE = groundClass('free').ground;
 const AVERAGE = groundClass('average').ground;

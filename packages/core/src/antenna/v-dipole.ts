@@ -20,7 +20,7 @@ export function vLengthFactor(angleDeg: number): number {
 }
 
 /** Feed resistance against the straight dipole: 0.79 at 120° (57.6 of 73 Ω by moment method), 0.56 at 90°. Rough. */
-export const vResistanceFactor = (angleDeg: number): number => Math.sin((angleDeg / 2) * RAD) ** 1.65;
+const vResistanceFactor = (angleDeg: number): number => Math.sin((angleDeg / 2) * RAD) ** 1.65;
 
 export const V_PARAMETERS: readonly Parameter[] = [
   angleParameter('angleDeg', 'Angle between the arms', 120, 90, 180, '90° to 180°'),

@@ -7,7 +7,7 @@ import { dipoleDirectivity, dipoleImpedance, dipoleLossOhm, INDUCED_EMF_MAX_WAVE
 import type { Reception } from './kind';
 
 /** Line that receive antennas are joined to, Ω. */
-export const LINE_OHM = 50;
+const LINE_OHM = 50;
 
 /** Loss and mismatch of a wire fed in the middle (or against radials) as an equivalent straight dipole. */
 export interface EquivalentDipole {

@@ -1,16 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
-import {
-  bearingFix,
-  cancellation,
-  combining,
-  ELLIPSE_95,
-  farField,
-  figureEightNull,
-  patternFigures,
-  reflectionRipple,
-  ShapeError,
-  threeAntennas,
-} from '../index';
+import { bearingFix, cancellation, combining, ELLIPSE_95, figureEightNull } from './fix';
+import { farField, patternFigures, reflectionRipple, threeAntennas } from './pattern';
+import { ShapeError } from '../errors';
 
 const RAD = Math.PI / 180;
 

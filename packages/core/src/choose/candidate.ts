@@ -3,8 +3,7 @@ import { antennaKind, ANTENNA_KINDS, startDesign } from '../antenna/kinds';
 import { CoreError } from '../errors';
 import type { AntennaKind, Design, Fit, HeadAmplifier, KindId, PlaceRoom, Reception } from '../antenna/kind';
 import { kindBand, worthAsking } from '../antenna/useful-range';
-import type { Ground } from '../solver/model';
-import { wireLengthM, type WireModel } from '../solver/model';
+import { type Ground, wireLengthM, type WireModel } from '../solver/model';
 import { powerDb } from '../units/decibel';
 import { frequencyText, lengthText } from '../units/format';
 import { wavelengthM } from '../units/wavelength';
@@ -97,7 +96,7 @@ function drawn(kind: AntennaKind, design: Design, ground: Ground): WireModel | u
 const roundedDeg = (deg: number): number => Math.round(deg * 2) / 2;
 
 /** What must be solved to hear a wish with a drafted candidate; undefined where closed form answers alone. */
-export function wishQuestion(spec: CandidateSpec, target: ForecastTarget, ground: Ground): HearingQuestion | undefined {
+function wishQuestion(spec: CandidateSpec, target: ForecastTarget, ground: Ground): HearingQuestion | undefined {
   if (spec.source === 'bought') return undefined;
   const kind = antennaKind(spec.design.kind);
   const freqHz = (target.lowHz + target.highHz) / 2;
@@ -112,7 +111,7 @@ export function wishQuestion(spec: CandidateSpec, target: ForecastTarget, ground
 }
 
 /** The same for a transmitter nearby: in free space, toward the horizon. Active kinds answer by closed form. */
-export function emitterQuestion(spec: CandidateSpec, freqHz: number): HearingQuestion | undefined {
+function emitterQuestion(spec: CandidateSpec, freqHz: number): HearingQuestion | undefined {
   if (spec.source === 'bought') return undefined;
   const kind = antennaKind(spec.design.kind);
   if (!kind.model || kind.head) return undefined;

@@ -1,49 +1,30 @@
 import { describe, expect, test } from '@jest/globals';
+import type { KindId, PlaceRoom, Reception } from '../antenna/kind';
+import { ANTENNA_KINDS, antennaKind, startDesign } from '../antenna/kinds';
+import { worthAsking } from '../antenna/useful-range';
+import { type BoughtAntenna, boughtReception, gainsText, readGains } from './bought';
+import { type CandidateSpec, hearingQuestions, kindCandidates, readyCandidate } from './candidate';
+import { bandTargets, coverageGaps, coverageOf } from './coverage';
 import {
-  antennaKind,
-  ANTENNA_KINDS,
-  bandTargets,
-  boughtReception,
-  catalogueFor,
-  choiceVerdict,
-  coverageGaps,
-  coverageOf,
-  expectedNoise,
   filterAdvice,
-  forecastTarget,
-  gainsText,
-  gainToward,
-  groundClass,
-  hearingKey,
-  hearingQuestions,
-  kindCandidates,
-  overallLossDb,
-  powerDb,
-  powerRatio,
-  pricePerProvenDb,
-  preselectionDb,
-  rankCandidates,
-  readGains,
-  readyCandidate,
-  schoolsSentence,
-  solveHearing,
-  startDesign,
-  strongestAzimuthDeg,
-  trialVerdict,
-  turningPoints,
-  usable,
-  worthAsking,
-  type BoughtAntenna,
-  type CandidateSpec,
   type ForecastPlace,
+  forecastTarget,
   type ForecastTarget,
-  type Ground,
-  type KindId,
-  type PlaceRoom,
-  type RankRules,
+  overallLossDb,
   type ReceiveEnd,
-  type Reception,
-} from '../index';
+} from './forecast';
+import { gainToward, hearingKey, solveHearing, strongestAzimuthDeg } from './hearing';
+import { rankCandidates, type RankRules, schoolsSentence, usable } from './rank';
+import { turningPoints } from './turning';
+import { choiceVerdict } from './verdict';
+import { pricePerProvenDb } from './worth';
+import { preselectionDb } from '../path/receiver';
+import { expectedNoise } from '../site/external-noise';
+import { groundClass } from '../solver/ground-classes';
+import type { Ground } from '../solver/model';
+import { catalogueFor } from '../spectrum/catalogue';
+import { trialVerdict } from '../trial/verdict';
+import { powerDb, powerRatio } from '../units/decibel';
 
 const HF = {
   name: 'HF receiver',

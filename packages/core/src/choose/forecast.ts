@@ -6,7 +6,7 @@ import { preselectionDb, fullScaleHeadroom } from '../path/receiver';
 import { powerDb, powerRatio } from '../units/decibel';
 
 /** A registered transmitter as far as a forecast needs it. */
-export interface ForecastEmitter {
+interface ForecastEmitter {
   readonly name: string;
   readonly freqHz: number;
   readonly powerW: number;
@@ -91,7 +91,7 @@ export interface TargetForecast {
 }
 
 /** SNR loss beyond which a target counts as not heard at all. */
-export const LOST_DB = 30;
+const LOST_DB = 30;
 /** Conditions shared by all candidates. */
 export interface ForecastPlace {
   readonly emitters: readonly ForecastEmitter[];
@@ -102,7 +102,7 @@ export interface ForecastPlace {
 }
 
 /** Whether a receiver that samples the antenna directly shows a frequency only as its alias. */
-export const foldsAt = ({ realSampleRateHz }: Pick<ReceiveEnd, 'realSampleRateHz'>, freqHz: number): boolean =>
+const foldsAt = ({ realSampleRateHz }: Pick<ReceiveEnd, 'realSampleRateHz'>, freqHz: number): boolean =>
   typeof realSampleRateHz === 'number' && freqHz >= realSampleRateHz / 2;
 
 /** The receivers that tune the target and do not fold it, the lowest noise figure first. */

@@ -3,10 +3,9 @@ import { powerTransfer } from '../line/reflection';
 import { complex, type Complex } from '../numeric/complex';
 import { gainRatio, radiatedShare } from '../solver/far-field';
 import { meshOf } from '../solver/mesh';
-import type { WireModel } from '../solver/model';
+import { wireLengthM, type WireModel } from '../solver/model';
 import { inputImpedance, solveAt, type Solution } from '../solver/solve';
 import { SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
-import { wireLengthM } from '../solver/model';
 
 /** What a ranking asks of a wire model: how it hears waves of one frequency at one elevation. Equal text asks the same. */
 export interface HearingQuestion {
@@ -74,7 +73,7 @@ export const strongestAzimuthDeg = ({ gains }: Hearing): number =>
 export const meanGain = ({ gains }: Hearing): number => gains.reduce((sum, value) => sum + value, 0) / gains.length;
 
 /** Impedance ratios of the usual receive transformers. Common practice, no source. */
-export const TRANSFORMERS = [1, 4, 9] as const;
+const TRANSFORMERS = [1, 4, 9] as const;
 const LINE_OHM = 50;
 
 /** Share of the available power that reaches a 50 Ω line through a lossless transformer of an impedance ratio. */

@@ -4,11 +4,11 @@ import { hearingState, type TargetForecast } from './forecast';
 import { heardCount, mayStay, spoiltCount, usable, type Candidate } from './rank';
 
 /** How a choice stands. */
-export type ChoiceState =
+type ChoiceState =
   'nothing wanted' | 'no receiver' | 'computing' | 'nothing fits' | 'overload' | 'nothing hears' | 'partly' | 'best';
 
 /** Where the next step is taken. */
-export type ChoiceStep = 'listen' | 'path' | 'bench' | 'draft' | 'choose';
+type ChoiceStep = 'listen' | 'path' | 'bench' | 'draft' | 'choose';
 
 /** The choice as data: page, notes, report and rail read this and word nothing of their own. */
 export interface ChoiceVerdict {

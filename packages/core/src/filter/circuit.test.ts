@@ -1,16 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import {
-  coilResistance,
-  designFilter,
-  filterTouchstone,
-  ladderLossDb,
-  ladderScattering,
-  magnitude,
-  readTwoPort,
-  spiceNetlist,
-  type FilterQuestion,
-} from '../index';
+import { designFilter, type FilterQuestion } from './design';
+import { coilResistance, ladderLossDb } from './ladder';
+import { spiceNetlist } from './netlist';
+import { filterTouchstone, ladderScattering } from './scattering';
+import { readTwoPort } from '../formats/two-port';
+import { magnitude } from '../numeric/complex';
 
 interface Phasor {
   re: number;

@@ -3,22 +3,12 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { describe, expect, test } from '@jest/globals';
-import {
-  coilResistance,
-  designFilter,
-  edgesForBand,
-  filterName,
-  filterTouchstone,
-  filterYield,
-  ladderLossDb,
-  ladderScattering,
-  namedByShape,
-  namedParts,
-  solenoid,
-  spiceNetlist,
-  windingFor,
-  type FilterQuestion,
-} from '../index';
+import { designFilter, type FilterQuestion, filterYield } from './design';
+import { coilResistance, ladderLossDb } from './ladder';
+import { namedParts, spiceNetlist } from './netlist';
+import { filterTouchstone, ladderScattering } from './scattering';
+import { edgesForBand, filterName, namedByShape } from './start';
+import { solenoid, windingFor } from '../resonator/winding';
 
 const QUESTION: FilterQuestion = {
   shape: 'lowpass',

@@ -6,13 +6,13 @@ import { coilResistance, ladder, ladderLossDb, qFrequencyHz, type Branch, type L
 import { LEAKAGE_DB, type FilterFamily, type FilterShape } from './response';
 
 /** Least attenuation wanted at a frequency. */
-export interface StopGoal {
+interface StopGoal {
   readonly name: string;
   readonly freqHz: number;
   readonly leastDb: number;
 }
 /** Most loss allowed at a frequency. */
-export interface PassGoal {
+interface PassGoal {
   readonly name: string;
   readonly freqHz: number;
   readonly mostDb: number;
@@ -38,14 +38,14 @@ export interface FilterQuestion {
 }
 
 /** A capacitor as it can be bought: one or two in parallel. */
-export interface RealCapacitor {
+interface RealCapacitor {
   readonly wantedF: number;
   readonly parts: readonly number[];
   readonly sumF: number;
 }
 
 /** A goal and what the filter does there. */
-export interface GoalResult {
+interface GoalResult {
   readonly name: string;
   readonly freqHz: number;
   readonly wantedDb: number;

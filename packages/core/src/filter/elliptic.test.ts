@@ -1,5 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
-import { ellipticLadder, ellipticLowpass, ladderLossDb, OutOfRangeError, type FilterShape } from '../index';
+import { OutOfRangeError } from '../errors';
+import { ellipticLadder, ellipticLowpass } from './elliptic';
+import { ladderLossDb } from './ladder';
+import type { FilterShape } from './response';
 
 const make = (order: number, rippleDb: number, stopDb: number, trapOrder: readonly number[]) =>
   ellipticLowpass({ order, rippleDb, stopDb, edgeHz: 1e6, lineOhm: 50, trapOrder });

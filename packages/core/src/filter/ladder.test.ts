@@ -1,15 +1,15 @@
 import { describe, expect, test } from '@jest/globals';
+import { OutOfRangeError } from '../errors';
 import {
   bandpassLossRuleDb,
   coilResistance,
   ladder,
   ladderLossDb,
-  OutOfRangeError,
-  prototype,
-  prototypeLossDb,
-  qFrequencyHz,
   type LadderSpec,
-} from '../index';
+  prototype,
+  qFrequencyHz,
+} from './ladder';
+import { prototypeLossDb } from './response';
 
 const spec = (over: Partial<LadderSpec>): LadderSpec => ({
   shape: 'lowpass',

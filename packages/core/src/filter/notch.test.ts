@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { coaxStub, notchTrap, OutOfRangeError } from '../index';
+import { OutOfRangeError } from '../errors';
+import { coaxStub, notchTrap } from './notch';
 
 describe('notches', () => {
   const trap = { notchHz: 1e6, farad: 1e-9, q: 100, lineOhm: 50 };

@@ -19,7 +19,7 @@ export interface FloorReading {
 }
 
 /** What a column of a noise log may hold. */
-export const LOG_MEANINGS = ['time', 'date', 'level', 'ignore'] as const;
+const LOG_MEANINGS = ['time', 'date', 'level', 'ignore'] as const;
 type LogMeaning = (typeof LOG_MEANINGS)[number];
 const isMeaning = (text: string): text is LogMeaning => LOG_MEANINGS.some((one) => one === text);
 

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { readTouchstone, SweepFileError, writeTouchstone, type SweepData, type TouchstoneFormat } from '../index';
+import { readTouchstone, type SweepData, SweepFileError, type TouchstoneFormat, writeTouchstone } from './touchstone';
 
 const sweepArb = fc
   .array(

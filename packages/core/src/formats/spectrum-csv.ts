@@ -10,7 +10,7 @@ export interface Spectrum {
 }
 
 /** What a column of a spectrum may hold. */
-export const SPECTRUM_MEANINGS = ['frequency', 'level', 'ignore'] as const;
+const SPECTRUM_MEANINGS = ['frequency', 'level', 'ignore'] as const;
 type SpectrumMeaning = (typeof SPECTRUM_MEANINGS)[number];
 const isMeaning = (text: string): text is SpectrumMeaning => SPECTRUM_MEANINGS.some((one) => one === text);
 

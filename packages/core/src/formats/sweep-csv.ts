@@ -15,7 +15,7 @@ import {
 import { readTouchstone, SweepFileError, type SweepData } from './touchstone';
 
 /** What a column of a sweep may hold. Impedances in ohm; Γ is the reflection, S11. */
-export const SWEEP_MEANINGS = [
+const SWEEP_MEANINGS = [
   'frequency',
   'gamma-re',
   'gamma-im',
@@ -33,7 +33,7 @@ export const SWEEP_MEANINGS = [
   'return-loss-db',
   'ignore',
 ] as const;
-export type SweepMeaning = (typeof SWEEP_MEANINGS)[number];
+type SweepMeaning = (typeof SWEEP_MEANINGS)[number];
 
 /** A sweep from a table, with the quantities the table held. An SWR alone has no phase: `phaseKnown` is false. */
 export interface CsvSweep extends SweepData {
@@ -209,7 +209,7 @@ const SWR_ROUNDED = 0.011;
 /** Frequencies from here up can only be hertz: as kilohertz they would lie beyond 20 GHz. */
 const SURELY_HZ = 2e7;
 /** Highest frequency that any sweep of this application holds, Hz. */
-export const HIGHEST_SWEEP_HZ = 1e12;
+const HIGHEST_SWEEP_HZ = 1e12;
 /** A passive antenna reflects no more than it gets; calibration errors leave this much room. */
 const MOST_REFLECTION = 1.5;
 
@@ -337,7 +337,7 @@ function unitGuess(table: Table, column: number): string {
  * file does not make certain (a column, the frequency's unit, decimal commas) is asked.
  * @throws TableQuestionError while something has to be answered; SweepFileError with the line number.
  */
-export function readSweepCsv(text: string, answer: TableAnswer = {}): CsvSweep {
+function readSweepCsv(text: string, answer: TableAnswer = {}): CsvSweep {
   const table = readTable(text, answer);
   const { columns, certain } = meaningsOf(table, answer);
   const frequency = columns.indexOf('frequency');

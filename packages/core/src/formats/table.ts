@@ -71,7 +71,7 @@ const SHOWN_ROWS = 5;
 type Delimiter = '\t' | ';' | '|' | ',' | ' ';
 
 /** Splits one line; a delimiter between quotes is text, two quotes are one (RFC 4180). */
-export function splitLine(line: string, delimiter: Delimiter): string[] {
+function splitLine(line: string, delimiter: Delimiter): string[] {
   if (delimiter === ' ') return line.trim().split(/\s+/);
   if (!line.includes('"')) return line.split(delimiter, MOST_COLUMNS + 1).map((cell) => cell.trim());
   const cells: string[] = [];

@@ -1,17 +1,13 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import {
-  CoreError,
-  readFloorCsv,
-  readSpectrumCsv,
-  readSweepText,
-  readTwoPort,
-  SweepFileError,
-  TableQuestionError,
-  thinTransfer,
-  writeCsv,
-  type TableAnswer,
-} from '../index';
+import { CoreError } from '../errors';
+import { writeCsv } from './csv-out';
+import { readFloorCsv } from './floor-csv';
+import { readSpectrumCsv } from './spectrum-csv';
+import { readSweepText } from './sweep-csv';
+import { type TableAnswer, TableQuestionError } from './table';
+import { SweepFileError } from './touchstone';
+import { readTwoPort, thinTransfer } from './two-port';
 
 /** The true antenna behind every table here: a series circuit, R + j(ωL − 1/ωC). */
 const truth = (freqHz: number): { r: number; x: number; re: number; im: number; swr: number } => {

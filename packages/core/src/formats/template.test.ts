@@ -1,5 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
-import { groundClass, startDesign, templateDxf, templateOf, templateSvg, wireModel } from '../index';
+import { startDesign, wireModel } from '../antenna/kinds';
+import { templateDxf, templateOf, templateSvg } from './template';
+import { groundClass } from '../solver/ground-classes';
 
 const beam = { ...startDesign('rectangle-beam', 433.92e6), diameterM: 0.002 };
 const model = wireModel(beam, groundClass('free').ground);

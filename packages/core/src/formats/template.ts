@@ -1,6 +1,5 @@
 import { OutOfRangeError } from '../errors';
-import type { Point, WireModel } from '../solver/model';
-import { distance } from '../solver/model';
+import { distance, type Point, type WireModel } from '../solver/model';
 
 /** Printable area of sheets inside a 10 mm border, millimetres. */
 const SHEETS: readonly { readonly name: string; readonly widthMm: number; readonly heightMm: number }[] = [

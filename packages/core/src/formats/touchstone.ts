@@ -1,7 +1,6 @@
 import { CoreError } from '../errors';
-import { angleDeg, fromPolar, magnitude, type Complex } from '../numeric/complex';
+import { angleDeg, type Complex, complex, divide, fromPolar, magnitude, scale } from '../numeric/complex';
 import { reflectionOf } from '../line/reflection';
-import { complex, divide, scale } from '../numeric/complex';
 import { linesOf } from './lines';
 
 /** Reflection over frequency as measured or computed: three arrays of one length, ascending frequencies. */
@@ -24,9 +23,9 @@ export class SweepFileError extends CoreError {
   }
 }
 
-export type TouchstoneParameter = 'S' | 'Z' | 'Y';
-export type TouchstoneNumbers = 'RI' | 'MA' | 'DB';
-export type TouchstoneUnit = 'Hz' | 'kHz' | 'MHz' | 'GHz';
+type TouchstoneParameter = 'S' | 'Z' | 'Y';
+type TouchstoneNumbers = 'RI' | 'MA' | 'DB';
+type TouchstoneUnit = 'Hz' | 'kHz' | 'MHz' | 'GHz';
 
 const UNIT_HZ: Readonly<Record<string, number>> = { HZ: 1, KHZ: 1e3, MHZ: 1e6, GHZ: 1e9 };
 /** Most points read from one file; enough for any pocket analyser, and bounded memory. */

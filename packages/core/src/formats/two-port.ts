@@ -26,7 +26,7 @@ export interface TransferPoint {
 }
 
 /** Noise parameters of a two-port at one frequency, as the file's noise rows give them. */
-export interface NoisePoint {
+interface NoisePoint {
   readonly freqHz: number;
   readonly minimumNoiseFigureDb: number;
   /** Noise figure fed from 50 Ω, dB. */

@@ -2,14 +2,13 @@ import { describe, expect, test } from '@jest/globals';
 import {
   exposureFieldVPerM,
   friisCoupling,
-  guardInputs,
   leakLevel,
   meterZeroProves,
   parallelDipoleCoupling,
   rampUp,
   switchingExposure,
-  type GuardInput,
-} from '../index';
+} from './coupling';
+import { type GuardInput, guardInputs } from './coverage';
 
 const INPUT: GuardInput = {
   id: '1',

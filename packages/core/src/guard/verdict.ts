@@ -2,7 +2,7 @@ import { SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
 import type { GuardResult, GuardState } from './coverage';
 
 /** How a transmitter stands to all receiver inputs; `unknown` while anything is not entered. */
-export type GuardVerdictState = 'nothing entered' | 'unknown' | GuardState;
+type GuardVerdictState = 'nothing entered' | 'unknown' | GuardState;
 
 /** Guard's verdict as data: page, report and rail read this. Nothing that is not known is called safe. */
 export interface GuardVerdict {

@@ -5,23 +5,23 @@ import {
   attenuationDbPer100m,
   cableClass,
   chokeRejection,
-  complex,
-  correctReading,
   fitLineLoss,
+  type LineSection,
+  lossUnderSwr,
+  shackToAntenna,
+  swrThroughLoss,
+} from './coax';
+import {
   gammaOfSwr,
   impedanceOf,
-  lossUnderSwr,
-  magnitude,
   mismatchUncertainty,
   reflectionOf,
   renormalise,
   returnLossDb,
-  shackToAntenna,
-  solveErrorTerms,
   swrOf,
-  swrThroughLoss,
-  type LineSection,
-} from '../index';
+} from './reflection';
+import { complex, magnitude } from '../numeric/complex';
+import { correctReading, solveErrorTerms } from '../sweep/calibration';
 
 const LINE: LineSection = { impedanceOhm: 50, lengthM: 25, velocityFactor: 0.66, lossDbPer100m: 4.8, freqHz: 14.1e6 };
 const passive = fc.record({

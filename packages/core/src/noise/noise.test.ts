@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { deviceEffects, floorPattern, floorSteps } from '../index';
+import { deviceEffects } from './device-survey';
+import { floorPattern, floorSteps } from './floor-log';
 
 const at = (minute: number): number => Date.UTC(2026, 7, 4, 9, minute);
 const NESS = { latDeg: -39.7, lonDeg: 120.6 };

@@ -9,7 +9,7 @@ export interface NoiseReading {
 }
 
 /** How the floor stands. `some other floor`: readings of another kind are kept, but none with the antenna off and on. */
-export type NoiseState = 'nothing measured' | 'some other floor' | 'outside decides' | 'receiver decides' | 'no rise';
+type NoiseState = 'nothing measured' | 'some other floor' | 'outside decides' | 'receiver decides' | 'no rise';
 
 /** The noise as data: page, report and rail read this. */
 export interface NoiseVerdict<R extends NoiseReading = NoiseReading> {

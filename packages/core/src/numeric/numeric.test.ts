@@ -1,22 +1,17 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { divide, magnitude, multiply, subtract } from './complex';
+import { leastSquares, nonNegativeLeastSquares, solveLinear } from './least-squares';
+import { minimise } from './minimise';
 import {
-  divide,
   erfc,
   incompleteBeta,
-  leastSquares,
-  magnitude,
-  minimise,
-  multiply,
-  nonNegativeLeastSquares,
   normalCdf,
   normalQuantile,
   sineCosineIntegrals,
-  solveLinear,
   studentCdf,
   studentQuantile,
-  subtract,
-} from '../index';
+} from './special';
 
 // Abramowitz & Stegun, Handbook of Mathematical Functions, tables 5.1 and 5.2 (10 decimals there; from memory).
 test.each([

@@ -3,7 +3,10 @@ import { mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { describe, expect, test } from '@jest/globals';
-import { aaa, factorInPlace, factorSymmetric, NotConvergedError } from '../index';
+import { NotConvergedError } from '../errors';
+import { factorInPlace } from './complex-solve';
+import { aaa } from './rational';
+import { factorSymmetric } from './symmetric-solve';
 import { LDLT_KERNEL } from './ldlt-kernel';
 
 /** Repeatable numbers in ±0.5 (Numerical Recipes' quick generator). */

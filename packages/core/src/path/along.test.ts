@@ -1,28 +1,23 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { cableClass } from '../line/coax';
+import { joinRow, readAdapters } from './connectors';
+import { dcPath, type DcStage } from './dc-path';
+import { searchOrder } from './order-search';
+import { analysePath } from './plan';
+import type { PathReceiver, PathSignal } from './question';
 import {
-  analysePath,
-  cableClass,
-  dcPath,
-  figureFaults,
   figuredStage,
-  frequencyPlan,
-  joinRow,
+  figureFaults,
   limiterFigures,
-  parseQuantity,
-  readAdapters,
-  searchOrder,
-  splitterLossDb,
-  stageDc,
-  stageGainDb,
-  STAGE_FIGURES,
   lineStage,
+  splitterLossDb,
+  STAGE_FIGURES,
   STAGE_KINDS,
-  type DcStage,
-  type PathReceiver,
-  type PathSignal,
-  type PathStage,
-} from '../index';
+  stageDc,
+} from './stage-kinds';
+import { frequencyPlan, type PathStage, stageGainDb } from './stages';
+import { parseQuantity } from '../units/quantity';
 
 const receiver: PathReceiver = {
   ...{ name: 'receiver', noiseFigureDb: 6, iip2Dbm: 50, iip3Dbm: 0, fullScaleDbm: -10, bits: 16 },

@@ -1,31 +1,16 @@
 import { describe, expect, test } from '@jest/globals';
-import {
-  analysePath,
-  checkRouting,
-  compressionDbm,
-  dcFeed,
-  featureConflicts,
-  finish,
-  heardAt,
-  frequencyError,
-  gainByMeasurement,
-  joinConnectors,
-  padFinding,
-  plainTeeLossDb,
-  productDropDb,
-  readConnector,
-  readTwoPort,
-  searchOrder,
-  setupCard,
-  spurSources,
-  stageGainDb,
-  thinTransfer,
-  type PathReceiver,
-  type PathSignal,
-  type PathStage,
-  type SearchGoal,
-  type ShelfPart,
-} from '../index';
+import { readTwoPort, thinTransfer } from '../formats/two-port';
+import { joinConnectors, readConnector } from './connectors';
+import { dcFeed } from './dc-path';
+import { checkRouting, featureConflicts } from './features';
+import { type SearchGoal, searchOrder, type ShelfPart } from './order-search';
+import { plainTeeLossDb } from './pads';
+import { analysePath } from './plan';
+import type { PathReceiver, PathSignal } from './question';
+import { frequencyError, gainByMeasurement, heardAt, setupCard } from './setup-card';
+import { padFinding, productDropDb, spurSources } from './spur-finder';
+import { compressionDbm, type PathStage, stageGainDb } from './stages';
+import { finish } from '../solver/model-sweep';
 
 describe('which transmitters make a spur', () => {
   const fm = [

@@ -34,7 +34,7 @@ export const readAdapters = (text: string): readonly Adapter[] =>
       return { name: line, a: readConnector(a), b: readConnector(b) };
     });
 
-export const connectorText = ({ family, gender }: Connector): string => `${family}-${gender}`;
+const connectorText = ({ family, gender }: Connector): string => `${family}-${gender}`;
 const mates = (a: Connector, b: Connector): boolean => a.family === b.family && a.gender !== b.gender;
 const other = ({ family, gender }: Connector): Connector => ({ family, gender: gender === 'm' ? 'f' : 'm' });
 

@@ -32,7 +32,7 @@ export type DcStage =
     };
 
 /** What one load gets. */
-export interface DcAtLoad {
+interface DcAtLoad {
   readonly name: string;
   readonly feed?: string;
   readonly volts?: number;

@@ -1,19 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import {
-  analyseBands,
-  analysePath,
-  diodeLimiter,
-  figuredStage,
-  frequenciesAlong,
-  gainsAlong,
-  noisePowerDbm,
-  stageGainDb,
-  type PathQuestion,
-  type PathReceiver,
-  type PathSignal,
-  type PathStage,
-} from '../index';
+import { diodeLimiter } from './pads';
+import { analyseBands, analysePath } from './plan';
+import type { PathQuestion, PathReceiver, PathSignal } from './question';
+import { figuredStage } from './stage-kinds';
+import { frequenciesAlong, gainsAlong, type PathStage, stageGainDb } from './stages';
+import { noisePowerDbm } from '../site/external-noise';
 
 const receiver: PathReceiver = {
   ...{ name: 'receiver', noiseFigureDb: 8, iip2Dbm: 45, iip3Dbm: 5, fullScaleDbm: -5, bits: 16 },

@@ -3,7 +3,7 @@ import { powerDb, powerRatio } from '../units/decibel';
 import { noisePowerDbm } from '../site/external-noise';
 import { productsInBand, type ProductKind } from './intermod';
 import type { PathQuestion, PathReceiver, PathSignal } from './question';
-import { preselectionDb, effectiveNoiseFigureDb } from './receiver';
+import { RECOMMENDED_ROOM_DB, preselectionDb, effectiveNoiseFigureDb } from './receiver';
 import { compressionDbm, stageGainDb, stageIntercepts, stageNoise, type PathStage } from './stages';
 
 /** A part from the shelf. */
@@ -47,8 +47,6 @@ const ALIKE_DB = 0.1;
 const BELOW_COMPRESSION_DB = 3;
 /** Stands for an intercept that is out of reach, dBm. */
 const NEVER_DBM = 300;
-/** Room to full scale that strong signals must leave, dB. */
-const FULL_SCALE_ROOM_DB = 6;
 /** Nodes between two reports of progress. */
 const REPORT_EVERY = 20_000;
 
@@ -188,7 +186,7 @@ export function* searchOrder(
   const closed = (prefix: Prefix): number[] | undefined => {
     copy(prefix, closing);
     for (let s = 0; s < signals.length; s += 1) closing.levels[s] -= preselectionDb(receiver, signals[s].freqHz);
-    if (totalDbm(closing.levels) > receiver.fullScaleDbm - FULL_SCALE_ROOM_DB) return undefined;
+    if (totalDbm(closing.levels) > receiver.fullScaleDbm - RECOMMENDED_ROOM_DB) return undefined;
     addProducts(plan, closing, [receiver.iip2Dbm, receiver.iip3Dbm]);
     for (let g = 0; g < goals.length; g += 1) closing.noise[g] += (receiverFactor - 1) / powerRatio(closing.gainDb[g]);
     return losses(plan, closing);

@@ -1,13 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import {
-  biasTee,
-  diodeLimiter,
-  minimumLossPad,
-  OutOfRangeError,
-  resistiveSplitter,
-  symmetricPad,
-  wilkinson,
-} from '../index';
+import { OutOfRangeError } from '../errors';
+import { biasTee, diodeLimiter, minimumLossPad, resistiveSplitter, symmetricPad, wilkinson } from './pads';
 
 const parallel = (a: number, b: number): number => (a * b) / (a + b);
 

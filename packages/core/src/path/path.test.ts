@@ -1,28 +1,20 @@
 import { describe, expect, test } from '@jest/globals';
+import { filterLossDb, type FilterSpec } from '../filter/response';
+import { activeStage, cascadeIntercepts, cascadeNoiseFactor, InvalidStageError, passiveStage } from './cascade';
+import { intermodAtAntenna, productsInBand } from './intermod';
+import { analysePath } from './plan';
+import type { PathReceiver } from './question';
 import {
-  activeStage,
   amplifierAdvice,
-  analysePath,
   attenuatorTest,
-  cascadeIntercepts,
-  cascadeNoiseFactor,
   converterFloor,
-  filterLossDb,
   foldAlias,
   fullScaleHeadroom,
-  intermodAtAntenna,
-  InvalidStageError,
   noiseRise,
-  passiveStage,
-  powerDb,
-  powerRatio,
-  productsInBand,
   requiredPreampGain,
-  stageGainDb,
-  type FilterSpec,
-  type PathReceiver,
-  type PathStage,
-} from '../index';
+} from './receiver';
+import { type PathStage, stageGainDb } from './stages';
+import { powerDb, powerRatio } from '../units/decibel';
 
 describe('cascade', () => {
   // Worked chain: filter −1 dB, amplifier 20 dB / 0.8 dB, line −6.5 dB, receiver 7.5 dB: 2.59 dB at the mast, 8.46 in the shack, 14.0 without.

@@ -16,14 +16,14 @@ import {
 } from './stages';
 
 /** One carrier's level after each stage. */
-export interface SignalWalk {
+interface SignalWalk {
   readonly signal: PathSignal;
   /** Level at the input of each stage and of the receiver, dBm. */
   readonly levelsDbm: readonly number[];
 }
 
 /** What arrives at a stage and what it does there, the receiver last. */
-export interface StageReport {
+interface StageReport {
   readonly name: string;
   /** The middle of the wanted band at its input, Hz. */
   readonly freqHz: number;

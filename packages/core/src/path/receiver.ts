@@ -1,4 +1,4 @@
-import { OutOfRangeError, requirePositive, requireRange } from '../errors';
+import { requirePositive, requireRange } from '../errors';
 import { erfc } from '../numeric/special';
 import { THERMAL_NOISE_DBM_PER_HZ } from '../units/constants';
 import { powerDb, powerRatio, sumAmplitudesDb, sumPowersDb } from '../units/decibel';
@@ -120,7 +120,7 @@ export function fullScaleHeadroom(signalsDbm: readonly number[], fullScaleDbm: n
 }
 
 /** What an attenuator ahead of a suspected stage says about a spur. */
-export type AttenuatorVerdict =
+type AttenuatorVerdict =
   'real' | 'second_order' | 'third_order' | 'higher_order' | 'internal_or_after_attenuator' | 'mixed';
 
 /** An order estimate counts if it lies this close to a whole number. */
@@ -143,7 +143,7 @@ export function attenuatorTest(beforeDbm: number, afterDbm: number, attenuatorDb
 }
 
 /** From here on the receiver counts as limited by external noise. */
-export const EXTERNAL_LIMIT_RISE_DB = 6;
+const EXTERNAL_LIMIT_RISE_DB = 6;
 
 /**
  * Rise of the noise when a matched dummy (290 K) is replaced by the antenna.
@@ -198,12 +198,6 @@ export function requiredPreampGain(input: {
     possible,
     minGainDb: needed && room > 0 ? powerDb((behind - 1) / room) : null,
   };
-}
-
-/** Refuses a receiver whose range is upside down. */
-export function requireFrequencyRange(lowHz: number, highHz: number): void {
-  if (!(lowHz < highHz))
-    throw new OutOfRangeError('The lowest frequency must lie below the highest. Exchange or correct the two.', 'minHz');
 }
 
 /** A transmitter this far outside the receiver's range is taken to be stopped by its own input filter, dB per octave and at most. */

@@ -1,6 +1,6 @@
 import { requirePositive } from '../errors';
 import { frequencyText } from '../units/format';
-import { converterFloor, foldAlias } from './receiver';
+import { converterFloor, foldAlias, RECOMMENDED_ROOM_DB } from './receiver';
 
 /** A receiver as its set-up depends on it. */
 export interface CardReceiver {
@@ -145,7 +145,7 @@ const MARGIN_DB = 10;
 export function gainByMeasurement(
   readings: readonly GainReading[],
   peakDbfs: number | undefined,
-  headroomDb = 10,
+  headroomDb = RECOMMENDED_ROOM_DB,
 ): GainAdvice | undefined {
   const sorted = [...readings].sort((a, b) => a.gainDb - b.gainDb);
   if (sorted.length < 3) return undefined;

@@ -36,7 +36,7 @@ export interface ConverterStage extends Active {
 }
 
 /** A part by its own data: gain over frequency as measured or as its sheet says. */
-export interface MeasuredPart {
+interface MeasuredPart {
   readonly kind: 'part';
   readonly name: string;
   /** Ascending; carried on flat beyond its ends. */

@@ -3,7 +3,7 @@ import type { PathAnalysis } from './plan';
 import type { PathStage } from './stages';
 
 /** What decides how a path does, the worst first. */
-export type PathState = 'out of reach' | 'alias' | 'no supply' | 'overload' | 'product' | 'blocked' | 'noise' | 'fine';
+type PathState = 'out of reach' | 'alias' | 'no supply' | 'overload' | 'product' | 'blocked' | 'noise' | 'fine';
 
 /** One order of a path as the verdict takes it. */
 export interface JudgedOrder {
@@ -17,7 +17,7 @@ export interface JudgedOrder {
 }
 
 /** What is so of one order: the state and the number that decides it, as data. */
-export interface OrderVerdict {
+interface OrderVerdict {
   readonly order: number;
   readonly state: PathState;
   /** What decides, as a clause: "Rx is driven 45 dB over its full scale". */
@@ -59,7 +59,7 @@ const SEVERITY: Readonly<Record<PathState, number>> = {
 };
 
 /** The state of one order. @param headName name of the antenna's own amplifier, which no filter of the path stands ahead of. */
-export function orderVerdict(
+function orderVerdict(
   { order, stages, analysis, supplyFault }: JudgedOrder,
   receiverName: string,
   headName?: string,

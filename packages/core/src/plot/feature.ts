@@ -80,7 +80,7 @@ export const planBearingDeg = (from: PlanPoint, to: PlanPoint): number =>
   ((Math.atan2(to[0] - from[0], to[1] - from[1]) * 180) / Math.PI + 360) % 360;
 
 /** Distance from a point to a stretch. */
-export function distanceToStretch(p: PlanPoint, [a, b]: readonly [PlanPoint, PlanPoint]): number {
+function distanceToStretch(p: PlanPoint, [a, b]: readonly [PlanPoint, PlanPoint]): number {
   const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
   const lengthSquared = dx * dx + dy * dy;
   const t =

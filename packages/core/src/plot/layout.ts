@@ -165,7 +165,7 @@ export const supportFindings = (features: readonly PlotFeature[]): readonly Find
   );
 
 /** An RF earth farther than this is no earth: the lead is an antenna of its own. Common practice, no source. */
-export const EARTH_LIMIT_WAVELENGTHS = 0.1;
+const EARTH_LIMIT_WAVELENGTHS = 0.1;
 
 /** Distance from a point to the nearest RF earth, in metres and wavelengths, against a tenth of a wave. undefined without an earth. */
 export function earthDistance(

@@ -1,27 +1,25 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { PlotFileError, readPlot, toLonLat, toPlan, writePlot } from '../formats/geojson';
 import {
-  cableRunM,
-  earthDistance,
   featureDistance,
-  hearsAcross,
   insideArea,
-  laidLengthM,
-  layoutOf,
   planBearingDeg,
-  plotRoom,
-  PlotFileError,
-  readPlot,
-  sagM,
-  snapped,
-  supportFindings,
-  toLonLat,
-  toPlan,
-  writePlot,
   type PlanPoint,
   type PlotFeature,
   type PlotKind,
-} from '../index';
+  snapped,
+} from './feature';
+import {
+  cableRunM,
+  earthDistance,
+  hearsAcross,
+  laidLengthM,
+  layoutOf,
+  plotRoom,
+  sagM,
+  supportFindings,
+} from './layout';
 
 const feature = (kind: PlotKind, points: readonly PlanPoint[], more: Partial<PlotFeature> = {}): PlotFeature => ({
   id: `${kind} ${points.join(' ')}`,

@@ -11,7 +11,7 @@ const DECADES: Readonly<Record<PreferredSeries, readonly number[]>> = {
 };
 
 /** Capacitors that shops have, F, ascending: 1 pF to 910 nF (E24) or 820 nF (E12). */
-export const preferredFarads = (series: PreferredSeries): readonly number[] =>
+const preferredFarads = (series: PreferredSeries): readonly number[] =>
   [-12, -11, -10, -9, -8, -7].flatMap((power) => DECADES[series].map((value) => Number(`${value}e${power}`)));
 
 /** Capacitors that make a value: which, their sum, and how far it is off as a ratio. */

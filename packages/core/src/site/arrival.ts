@@ -10,7 +10,7 @@ const RAD = Math.PI / 180;
  * Height at which a wave is taken to be turned back, km: the F2 layer by day and by night. Assumed; it varies from 200 to 450 km with hour,
  * season and sunspots. Source: Davies, Ionospheric Radio (1990), ch. 5, typical values (from memory).
  */
-export const LAYER_HEIGHT_KM = { day: 250, night: 350 } as const;
+const LAYER_HEIGHT_KM = { day: 250, night: 350 } as const;
 /** Below this elevation trees, hills and ground loss take the wave: one more hop is assumed instead. Common practice, no source. */
 const LEAST_HOP_DEG = 4;
 const MOST_HOPS = 12;
@@ -86,7 +86,7 @@ export const wantedPosition = (wanted: Pick<WantedPlace, 'latDeg' | 'lonDeg'>): 
   wanted.latDeg === null || wanted.lonDeg === null ? undefined : { latDeg: wanted.latDeg, lonDeg: wanted.lonDeg };
 
 /** The layer that a moment gives: night when the sun is down at the middle of the path. */
-export function layerAt(from: Position, to: Position, atMs: number): 'day' | 'night' {
+function layerAt(from: Position, to: Position, atMs: number): 'day' | 'night' {
   return sunElevationDeg(midpoint(from, to), atMs) > 0 ? 'day' : 'night';
 }
 

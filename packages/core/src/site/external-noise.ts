@@ -132,7 +132,7 @@ export function roughAtmosphericFaDb(freqHz: number, time: 'day' | 'night'): num
 }
 
 /** One part of the external noise and what stands behind it. */
-export interface NoisePart {
+interface NoisePart {
   readonly source: 'man-made' | 'galactic' | 'atmospheric';
   readonly faDb: number;
   readonly origin: 'catalogue' | 'assumed' | 'measured';

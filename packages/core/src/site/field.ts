@@ -11,7 +11,7 @@ export type PowerKind = 'EIRP' | 'ERP' | 'EMRP';
 const REFERENCE_GAIN: Readonly<Record<PowerKind, number>> = { EIRP: 1, ERP: 1.64, EMRP: 3 };
 
 /** The same power as EIRP, W. */
-export const toEirpW = (powerW: number, kind: PowerKind): number => powerW * REFERENCE_GAIN[kind];
+const toEirpW = (powerW: number, kind: PowerKind): number => powerW * REFERENCE_GAIN[kind];
 
 /**
  * Line-of-sight free-space field, V/m: E = √(30·EIRP)/d. An upper bound but for a ground reflection (up to +6 dB); buildings take
@@ -26,7 +26,7 @@ export function freeSpaceFieldVPerM(powerW: number, kind: PowerKind, distanceM: 
 /** Field in dBµV/m. */
 export const fieldDbuv = (fieldVPerM: number): number => 20 * Math.log10(fieldVPerM * 1e6);
 /** Field in V/m of a level in dBµV/m. */
-export const fieldVPerM = (levelDbuv: number): number => 10 ** (levelDbuv / 20) / 1e6;
+const fieldVPerM = (levelDbuv: number): number => 10 ** (levelDbuv / 20) / 1e6;
 
 /** Power that a matched antenna of a given gain takes from a field: E²/η·λ²G/4π, dBm. */
 export function receivedDbm(levelDbuv: number, freqHz: number, gainDbi: number): number {
@@ -43,7 +43,7 @@ export function fieldToPower(levelDbuv: number, freqHz: number, gainDbi: number)
 }
 
 /** Below this the ground wave differs from free space by more than its own spread; it is not modelled here. */
-export const GROUND_WAVE_BELOW_HZ = 3e6;
+const GROUND_WAVE_BELOW_HZ = 3e6;
 
 /** A local transmitter as it reaches the listener. */
 export interface EmitterField {

@@ -31,7 +31,7 @@ export function measuredFaDb(floor: MeasuredFloor, chain: FloorChain): number | 
 }
 
 /** A floor counts for frequencies within this ratio of it. Assumed: noise changes slowly within half an octave. */
-export const FLOOR_REACH = Math.SQRT2;
+const FLOOR_REACH = Math.SQRT2;
 
 /** The floor nearest to a frequency, if one is near enough to count. */
 export function floorNear<F extends { readonly freqHz: number }>(floors: readonly F[], freqHz: number): F | undefined {

@@ -1,31 +1,14 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import {
-  arrivalOf,
-  circularOrbit,
-  downConversion,
-  elementsEpochMs,
-  ElementsError,
-  floorNear,
-  freeSpaceLossDb,
-  geostationaryLook,
-  hopElevationDeg,
-  hopModes,
-  lightAt,
-  lightFavours,
-  listeningWindows,
-  measuredFaDb,
-  midpoint,
-  noisePowerDbm,
-  radioHorizonKm,
-  readElements,
-  rectangularGuide,
-  satelliteAt,
-  satellitePasses,
-  sunElevationDeg,
-  withinHours,
-  type ScheduledWish,
-} from '../index';
+import { rectangularGuide } from '../antenna/aperture';
+import { downConversion } from '../path/converter';
+import { arrivalOf, hopElevationDeg, hopModes, midpoint } from './arrival';
+import { noisePowerDbm } from './external-noise';
+import { floorNear, measuredFaDb } from './measured-floor';
+import { circularOrbit, freeSpaceLossDb, geostationaryLook, radioHorizonKm } from './orbit';
+import { elementsEpochMs, ElementsError, readElements, satelliteAt, satellitePasses } from './passes';
+import { lightFavours, listeningWindows, type ScheduledWish, withinHours } from './schedule';
+import { lightAt, sunElevationDeg } from './sun';
 
 const HERE = { latDeg: 50.2, lonDeg: -19.3 };
 const NIGHT = Date.UTC(2026, 2, 10, 0, 0);

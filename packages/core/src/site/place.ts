@@ -1,7 +1,7 @@
 import { requireRange, CoreError } from '../errors';
 
 /** A text that should be a grid locator is not one. */
-export class LocatorTextError extends CoreError {
+class LocatorTextError extends CoreError {
   readonly code = 'LOCATOR_TEXT';
 }
 

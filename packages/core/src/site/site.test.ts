@@ -1,21 +1,17 @@
 import { describe, expect, test } from '@jest/globals';
 import {
-  catalogueFor,
   combinedDecilesDb,
-  emitterField,
   expectedNoise,
   faExceededDb,
-  greatCircle,
-  ituRegionOf,
-  locatorOf,
   medianFaDb,
-  nextSunEvent,
   noisePowerDbm,
-  parsePosition,
-  positionOf,
   roughAtmosphericFaDb,
-  sunTimes,
-} from '../index';
+} from './external-noise';
+import { emitterField } from './field';
+import { greatCircle, locatorOf, parsePosition, positionOf } from './place';
+import { nextSunEvent, sunTimes } from './sun';
+import { catalogueFor } from '../spectrum/catalogue';
+import { ituRegionOf } from '../spectrum/itu-region';
 
 const minutes = (ms: number | undefined): number => (ms === undefined ? NaN : (ms % 86_400_000) / 60_000);
 

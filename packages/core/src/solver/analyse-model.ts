@@ -11,7 +11,7 @@ import type { Point, WireModel } from './model';
 import { inputImpedance, solveAt, type Solution } from './solve';
 
 /** A cut through a pattern: angles in degrees, gains in dBi (−99 where nothing goes). */
-export interface PatternCut {
+interface PatternCut {
   readonly angleDeg: readonly number[];
   readonly gainDbi: readonly number[];
 }

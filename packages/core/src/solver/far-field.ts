@@ -11,7 +11,7 @@ import { wireSurfaceImpedance } from './wire-loss';
 const { abs, ceil, cos, hypot, max, min, sin, sqrt } = Math;
 
 /** Radiation vector toward one direction: N = ∫ J e^{jk·r̂·r′} with the ground's reflection in it; E = −jkη N e^{−jkr}/(4πr). */
-export interface RadiationVector {
+interface RadiationVector {
   readonly theta: Complex;
   readonly phi: Complex;
 }
@@ -44,7 +44,7 @@ function reflection(
 }
 
 /** Plans the far field of one port's currents (1 A); the returned function answers per direction (radians; elevation above the xy plane). */
-export function radiation(solution: Solution, port = 0): (azimuthRad: number, elevationRad: number) => RadiationVector {
+function radiation(solution: Solution, port = 0): (azimuthRad: number, elevationRad: number) => RadiationVector {
   const elements = currentElements(solution, port, 2);
   const k = (2 * Math.PI * solution.freqHz) / SPEED_OF_LIGHT_M_PER_S;
   const onGround = solution.model.ground.type !== 'free';

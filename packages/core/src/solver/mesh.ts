@@ -3,10 +3,10 @@ import { checkGeometry, touchM } from './geometry';
 import { along, distance, dot, GeometryError, minus, wireLengthM, wireName, type Point, type WireModel } from './model';
 
 /** Segments per wavelength by rule; a coarser mesh than 20 loses accuracy, a finer one than the radius allows loses the thin wire. */
-export const SEGMENTS_PER_WAVELENGTH = 40;
+const SEGMENTS_PER_WAVELENGTH = 40;
 /** Shortest segment over its radius: below about 4 the reduced kernel oscillates. */
 const LEAST_LENGTH_OVER_RADIUS = 4;
-export const MAX_SEGMENTS = 1500;
+const MAX_SEGMENTS = 1500;
 
 /** Row of a port or load: the unknowns that flow through that place, with sign. */
 export interface CurrentRow {

@@ -4,7 +4,7 @@ import { CoreError } from '../errors';
 export type Point = readonly [x: number, y: number, z: number];
 
 /** Dielectric sleeve of a wire. */
-export interface Insulation {
+interface Insulation {
   readonly outerRadiusM: number;
   readonly relPermittivity: number;
   readonly lossTangent: number;

@@ -13,7 +13,7 @@ const { atan2, cos, hypot, max, min, sin, sqrt } = Math;
 type Vector = readonly [Complex, Complex, Complex];
 
 /** Fields at a point with 1 A (peak) into the port, peak phasors. */
-export interface NearField {
+interface NearField {
   /** V/m along x, y, z. */
   readonly e: Vector;
   /** A/m along x, y, z. */
@@ -25,7 +25,7 @@ export interface NearField {
  * nearer to a wire than about a segment's length are rough.
  * @throws GeometryError for a point under the ground.
  */
-export function nearField(solution: Solution, point: Point, port = 0): NearField {
+function nearField(solution: Solution, point: Point, port = 0): NearField {
   const { model, freqHz } = solution;
   const k = (2 * Math.PI * freqHz) / SPEED_OF_LIGHT_M_PER_S;
   if (model.ground.type !== 'free' && point[2] < 0)

@@ -1,37 +1,20 @@
 import { describe, expect, test } from '@jest/globals';
-import {
-  analyseModel,
-  complex,
-  elevationStepDeg,
-  extentM,
-  factorInPlace,
-  farPairInto,
-  findResonance,
-  finish,
-  gaussPoints,
-  groundTable,
-  loadImpedance,
-  magnitude,
-  maximumGain,
-  meshOf,
-  nearPairInto,
-  NotConvergedError,
-  OutOfRangeError,
-  patternSurface,
-  powerDb,
-  samplesOf,
-  segmentCurrents,
-  solveAt,
-  sommerfeldIntegrals,
-  spotAnalysis,
-  sweepModel,
-  tableGrid,
-  tableReader,
-  startDesign,
-  transmission,
-  wireModel,
-  type WireModel,
-} from '../index';
+import { startDesign, wireModel } from '../antenna/kinds';
+import { NotConvergedError, OutOfRangeError } from '../errors';
+import { complex, magnitude } from '../numeric/complex';
+import { factorInPlace } from '../numeric/complex-solve';
+import { analyseModel, patternSurface, spotAnalysis } from './analyse-model';
+import { segmentCurrents } from './current-elements';
+import { elevationStepDeg, extentM } from './far-field';
+import { groundTable, tableGrid, tableReader } from './ground-table';
+import { meshOf } from './mesh';
+import type { WireModel } from './model';
+import { finish, sweepModel } from './model-sweep';
+import { farPairInto, gaussPoints, nearPairInto, samplesOf } from './pair';
+import { findResonance } from './resonance';
+import { loadImpedance, maximumGain, solveAt, transmission } from './solve';
+import { sommerfeldIntegrals } from './sommerfeld';
+import { powerDb } from '../units/decibel';
 
 const F = 14.9896229e6;
 const K = (2 * Math.PI) / 20;

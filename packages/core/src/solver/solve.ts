@@ -77,7 +77,7 @@ function inverted(matrix: readonly (readonly Complex[])[]): Complex[][] {
 }
 
 /** Ground integrals for a mesh at one frequency; none are needed in free space and over perfect ground. */
-export function groundTableFor(model: WireModel, mesh: Mesh, freqHz: number): GroundTable | undefined {
+function groundTableFor(model: WireModel, mesh: Mesh, freqHz: number): GroundTable | undefined {
   if (model.ground.type !== 'real') return undefined;
   return groundTable(
     groundPermittivity(model.ground, freqHz),

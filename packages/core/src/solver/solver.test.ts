@@ -1,31 +1,18 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import {
-  besselJ0,
-  besselJ1,
-  findPeak,
-  findResonance,
-  gainRatio,
-  GeometryError,
-  inputImpedance,
-  lostShare,
-  magnitude,
-  meshOf,
-  nearFieldPerRootWatt,
-  openCircuitVoltage,
-  powerDb,
-  quarterWaveLengths,
-  radiatedShare,
-  solveAt,
-  sommerfeldIntegrals,
-  wavelengthM,
-  wireSurfaceImpedance,
-  type Ground,
-  type Point,
-  type Solution,
-  type Wire,
-  type WireModel,
-} from '../index';
+import { quarterWaveLengths } from '../antenna/quarter-wave';
+import { besselJ0, besselJ1 } from '../numeric/bessel';
+import { magnitude } from '../numeric/complex';
+import { findPeak, gainRatio, lostShare, openCircuitVoltage, radiatedShare } from './far-field';
+import { meshOf } from './mesh';
+import { GeometryError, type Ground, type Point, type Wire, type WireModel } from './model';
+import { nearFieldPerRootWatt } from './near-field';
+import { findResonance } from './resonance';
+import { inputImpedance, type Solution, solveAt } from './solve';
+import { sommerfeldIntegrals } from './sommerfeld';
+import { wireSurfaceImpedance } from './wire-loss';
+import { powerDb } from '../units/decibel';
+import { wavelengthM } from '../units/wavelength';
 
 const FREE: Ground = { type: 'free' };
 const AVERAGE: Ground = { type: 'real', relPermittivity: 13, conductivitySPerM: 0.005 };

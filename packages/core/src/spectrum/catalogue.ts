@@ -1,7 +1,6 @@
 import type { ItuRegion } from './itu-region';
 
-export type ServiceKind =
-  'broadcast' | 'amateur' | 'aeronautical' | 'maritime' | 'satellite' | 'time signal' | 'astronomy';
+type ServiceKind = 'broadcast' | 'amateur' | 'aeronautical' | 'maritime' | 'satellite' | 'time signal' | 'astronomy';
 
 /** A band or channel as a listener would name it. */
 export interface Band {
@@ -162,9 +161,3 @@ export function catalogueFor(region: ItuRegion): readonly Band[] {
       : [];
   });
 }
-
-/** Bands that hold a frequency, narrowest first. */
-export const bandsAt = (bands: readonly Band[], freqHz: number): readonly Band[] =>
-  bands
-    .filter((band) => freqHz >= band.lowHz && freqHz <= band.highHz)
-    .sort((a, b) => a.highHz - a.lowHz - (b.highHz - b.lowHz));

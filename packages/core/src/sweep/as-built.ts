@@ -13,7 +13,7 @@ import { findResonances, markerAt } from './analyse';
 import { throughLine, type FeedLine } from './reference-plane';
 
 /** What may differ between draft and garden. */
-export type AsBuiltId = 'length' | 'height' | 'velocity' | 'ground';
+type AsBuiltId = 'length' | 'height' | 'velocity' | 'ground';
 
 /** A measured sweep and what was meant to be built. */
 export interface AsBuiltQuestion {

@@ -10,7 +10,7 @@ export function dipOf(dips: readonly Resonance[], targetHz: number | undefined):
 }
 
 /** How an antenna stands to its target, and what to do. */
-export type BenchState =
+type BenchState =
   'nothing measured' | 'fault' | 'flat' | 'no target' | 'on target' | 'cut' | 'too short' | 'stop' | 'length wanted';
 
 /** The Bench's verdict as data: page, mast page, report and rail read this. */
@@ -27,7 +27,7 @@ export interface BenchVerdict {
 }
 
 /** Within this share of the target it is on it. */
-export const ON_TARGET_RATIO = 0.0005;
+const ON_TARGET_RATIO = 0.0005;
 
 /** What a state of cutting asks for; the one place for these sentences. */
 export const CUT_WORDS: Readonly<Record<NextCut['state'], string>> = {

@@ -5,7 +5,7 @@ import { markerAt } from './analyse';
 import type { SweepData } from '../formats/touchstone';
 
 /** A dip before and what became of it. */
-export interface DipChange {
+interface DipChange {
   readonly before: AbsorptionDip;
   readonly after?: AbsorptionDip;
   /** After minus before, Hz; absent when it vanished. */
@@ -41,7 +41,7 @@ const ALIKE = 0.4;
 const MORE_LOSS_DB = 0.12;
 
 /** Pairs dips of two states, nearest first, each used once. */
-export function matchDips(before: readonly AbsorptionDip[], after: readonly AbsorptionDip[]): readonly DipChange[] {
+function matchDips(before: readonly AbsorptionDip[], after: readonly AbsorptionDip[]): readonly DipChange[] {
   const pairs = before
     .flatMap((a, i) => after.map((b, j) => ({ i, j, off: Math.abs(Math.log(b.freqHz / a.freqHz)) })))
     .filter(({ off }) => off < Math.log(1 + REACH))
@@ -112,7 +112,7 @@ function endPhaseDeg(sweep: SweepData): number {
 }
 
 /** Electrical length of a line that ends in a total reflection, m of free space, by the turn of its phase. */
-export function endDistanceM(sweep: SweepData): number {
+function endDistanceM(sweep: SweepData): number {
   let turn = 0;
   for (let i = 1; i < sweep.freqHz.length; i += 1) {
     const re = sweep.re[i] * sweep.re[i - 1] + sweep.im[i] * sweep.im[i - 1];

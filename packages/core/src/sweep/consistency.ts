@@ -11,7 +11,7 @@ export interface ClaimedMatch {
 }
 
 /** One claim expressed as SWR, so that claims can be compared. */
-export interface ClaimAsSwr {
+interface ClaimAsSwr {
   readonly by: 'SWR' | 'return loss' | 'impedance';
   readonly swr: number | null;
 }

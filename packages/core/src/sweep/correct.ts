@@ -91,7 +91,7 @@ export function correctSweep(raw: SweepData, calibration: Calibration): Correcte
 }
 
 /** Largest turn of the tracking term between two calibrated points, degrees: what interpolation has to bridge. */
-export function largestPhaseStepDeg(calibration: Calibration): number {
+function largestPhaseStepDeg(calibration: Calibration): number {
   const terms = termsOf(calibration);
   let largest = 0;
   for (let i = 1; i < terms.length; i += 1)

@@ -7,7 +7,7 @@ import { lengthText } from '../units/format';
 import type { FeedLine } from './reference-plane';
 
 /** Where a line reflects, and how strongly. */
-export interface LineEcho {
+interface LineEcho {
   readonly distanceM: number;
   /** |Γ| there, the line's loss there and back taken off; above 1 only by error. */
   readonly reflection: number;

@@ -1,22 +1,15 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import {
-  checkClaims,
-  detuningLossDb,
-  disguisedSwr,
-  findFault,
-  markerAt,
-  noisePeak,
-  padding,
-  paddingChoices,
-  planSweep,
-  qFromDetuning,
-  repeatability,
-  shackReturnLossDb,
-  swrThroughLoss,
-  type Spectrum,
-  type SweepData,
-} from '../index';
+import type { Spectrum } from '../formats/spectrum-csv';
+import type { SweepData } from '../formats/touchstone';
+import { swrThroughLoss } from '../line/coax';
+import { detuningLossDb, padding, qFromDetuning, repeatability } from '../resonator/padding';
+import { paddingChoices } from '../resonator/preferred';
+import { markerAt } from './analyse';
+import { findFault } from './compare';
+import { checkClaims, disguisedSwr, shackReturnLossDb } from './consistency';
+import { noisePeak } from './noise-peak';
+import { planSweep } from './plan';
 
 /** Series resonance R + jRQ(f/f0 − f0/f) on 50 Ω, seen through a line with a one-way loss. */
 function sweepOf(r: number, q: number, f0: number, from: number, to: number, lossDb = 0, points = 201): SweepData {

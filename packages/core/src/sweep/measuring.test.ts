@@ -1,51 +1,27 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import {
-  add,
-  antennaKind,
-  autoMarkers,
-  averageSweeps,
-  cableClass,
-  calibrationDoubts,
-  checkStandard,
-  complex,
-  correctSweep,
-  dimensionsOf,
-  dipShiftHz,
-  distanceToFault,
-  divide,
-  findResonances,
-  finish,
-  fitAsBuilt,
-  fromPolar,
-  gettingWorse,
-  groundClass,
-  IDEAL_STANDARDS,
-  inverseFourierInPlace,
-  learnFromTrim,
-  levelSlipOf,
-  magnitude,
-  multiply,
-  reflectionOf,
-  shiftText,
-  bandSlipOf,
-  spanSlipOf,
-  slipOf,
-  SPEED_OF_LIGHT_M_PER_S,
-  standardReflections,
-  startDesign,
-  subtract,
-  sweepModel,
-  takeLineOff,
-  throughLine,
-  trimmedWires,
-  wireModel,
-  wireSensitivities,
-  type Calibration,
-  type Complex,
-  type Point,
-  type SweepData,
-} from '../index';
+import { dimensionsOf } from '../antenna/dimensions';
+import { antennaKind, startDesign, wireModel } from '../antenna/kinds';
+import { trimmedWires, wireSensitivities } from '../antenna/wire-sensitivity';
+import type { SweepData } from '../formats/touchstone';
+import { cableClass } from '../line/coax';
+import { reflectionOf } from '../line/reflection';
+import { add, complex, type Complex, divide, fromPolar, magnitude, multiply, subtract } from '../numeric/complex';
+import { inverseFourierInPlace } from '../numeric/fft';
+import { groundClass } from '../solver/ground-classes';
+import type { Point } from '../solver/model';
+import { finish, sweepModel } from '../solver/model-sweep';
+import { findResonances } from './analyse';
+import { fitAsBuilt } from './as-built';
+import { averageSweeps } from './average';
+import { IDEAL_STANDARDS, standardReflections } from './calibration';
+import { type Calibration, calibrationDoubts, checkStandard, correctSweep } from './correct';
+import { distanceToFault } from './distance';
+import { autoMarkers, dipShiftHz, shiftText } from './markers';
+import { takeLineOff, throughLine } from './reference-plane';
+import { gettingWorse, learnFromTrim } from './trim';
+import { SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
+import { bandSlipOf, levelSlipOf, slipOf, spanSlipOf } from '../units/slip';
 
 const grid = (startHz: number, stopHz: number, points: number): Float64Array =>
   Float64Array.from({ length: points }, (_, i) => startHz + ((stopHz - startHz) * i) / (points - 1));

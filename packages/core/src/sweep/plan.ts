@@ -8,7 +8,7 @@ export interface PlannedBand {
 }
 
 /** One stretch of a segmented sweep. */
-export interface SweepSegment {
+interface SweepSegment {
   readonly name: string;
   readonly startHz: number;
   readonly stopHz: number;

@@ -1,17 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
-import {
-  bandTable,
-  complex,
-  decimate,
-  findResonances,
-  lengthForTarget,
-  markerAt,
-  nextCut,
-  planTrims,
-  reflectionOf,
-  summariseSweep,
-  type SweepData,
-} from '../index';
+import type { SweepData } from '../formats/touchstone';
+import { reflectionOf } from '../line/reflection';
+import { complex } from '../numeric/complex';
+import { bandTable, decimate, findResonances, markerAt, summariseSweep } from './analyse';
+import { lengthForTarget, nextCut, planTrims } from './trim';
 
 /** Series resonance R + jRQ(f/f0 − f0/f), the textbook model of an antenna near its dip. */
 function seriesSweep(

@@ -1,20 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import {
-  binomialLimits,
-  blockRatio,
-  censoredDifference,
-  firstOfRound,
-  pairedDifferences,
-  pairedPower,
-  pairsForPower,
-  readingsForHalfWidth,
-  signedRank,
-  trialVerdict,
-  type TrialPair,
-  surveyRows,
-  surveySummary,
-} from '../index';
+import { binomialLimits, blockRatio, censoredDifference } from './counts';
+import { pairedDifferences, pairedPower, pairsForPower, readingsForHalfWidth, signedRank } from './paired';
+import { surveyRows, surveySummary } from './survey';
+import { firstOfRound, type TrialPair, trialVerdict } from './verdict';
 
 describe('paired differences', () => {
   // Worked example: 1.9, 5.7, 2.0, 0.0, 3.0 dB give mean 2.5, 95 % −0.1 to 5.1.

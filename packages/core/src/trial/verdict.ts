@@ -31,7 +31,7 @@ export interface TrialVerdict {
 }
 
 /** Below this many pairs no interval is believed, whatever it says: one odd reading decides it. */
-export const LEAST_PAIRS = 6;
+const LEAST_PAIRS = 6;
 /** A scatter below this is smaller than any meter's last digit, dB: nothing can be said from it. */
 const ALIKE_DB = 0.02;
 /** Smaller differences are not worth proving: fading and reading steps are larger. */

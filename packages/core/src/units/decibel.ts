@@ -18,7 +18,7 @@ export const sumAmplitudesDb = (levelsDb: readonly number[]): number =>
 /** Watts to dBm. */
 export const wattsToDbm = (powerW: number): number => powerDb(powerW * 1000);
 /** dBm to watts. */
-export const dbmToWatts = (levelDbm: number): number => powerRatio(levelDbm) / 1000;
+const dbmToWatts = (levelDbm: number): number => powerRatio(levelDbm) / 1000;
 
 /** RMS voltage of a level across a real resistance. */
 export const dbmToVoltsRms = (levelDbm: number, resistanceOhm = 50): number =>

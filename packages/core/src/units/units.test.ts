@@ -1,24 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
-import {
-  THERMAL_NOISE_DBM_PER_HZ,
-  bandText,
-  dbmToS,
-  dbmToVoltsRms,
-  emfToDbm,
-  fixed,
-  frequencyText,
-  inchText,
-  lengthText,
-  midSentence,
-  parseQuantity,
-  plain,
-  sToDbm,
-  showLength,
-  showPower,
-  sumAmplitudesDb,
-  sumPowersDb,
-  wavelengthM,
-} from '../index';
+import { THERMAL_NOISE_DBM_PER_HZ } from './constants';
+import { dbmToVoltsRms, sumAmplitudesDb, sumPowersDb } from './decibel';
+import { bandText, fixed, frequencyText, lengthText, midSentence, plain, showLength, showPower } from './format';
+import { inchText } from './inches';
+import { parseQuantity } from './quantity';
+import { dbmToS, emfToDbm, sToDbm } from './s-meter';
+import { wavelengthM } from './wavelength';
 
 describe('typed quantities', () => {
   test.each([

@@ -1,14 +1,5 @@
-import {
-  add,
-  complex,
-  divide,
-  fromPolar,
-  multiply,
-  standardReflections,
-  subtract,
-  type Complex,
-  type Standards,
-} from '@velvet-reed/core';
+import { add, complex, type Complex, divide, fromPolar, multiply, subtract } from '@velvet-reed/core/numeric';
+import { standardReflections, type Standards } from '@velvet-reed/core/sweep';
 import {
   formatCommands,
   numberSetting,

@@ -1,12 +1,7 @@
-import {
-  ANTENNA_KINDS,
-  cableClass,
-  CoreError,
-  groundClass,
-  startDesign,
-  wireModel,
-  type KindId,
-} from '@velvet-reed/core';
+import { ANTENNA_KINDS, type KindId, startDesign, wireModel } from '@velvet-reed/core/antenna';
+import { CoreError } from '@velvet-reed/core/errors';
+import { cableClass } from '@velvet-reed/core/line';
+import { groundClass } from '@velvet-reed/core/solver';
 import type { Command, Outcome } from '../scpi/instrument';
 import { exerciseWorld, startLab, worldOf, type Lab, type Meant, type Plugged } from '../world/lab';
 

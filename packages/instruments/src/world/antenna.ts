@@ -1,4 +1,4 @@
-import { finish, sweepModel, type WireModel } from '@velvet-reed/core';
+import { finish, sweepModel, type WireModel } from '@velvet-reed/core/solver';
 
 /** Feed impedance at ascending frequencies, Ω. */
 interface Impedances {

@@ -1,4 +1,4 @@
-import type { Wire, WireModel } from '@velvet-reed/core';
+import type { Wire, WireModel } from '@velvet-reed/core/solver';
 import type { HiddenFeed } from './feed';
 import type { Random } from './random';
 

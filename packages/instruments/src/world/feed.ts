@@ -1,13 +1,6 @@
-import {
-  alongLine,
-  complex,
-  divide,
-  add,
-  reflectionOf,
-  renormalise,
-  SPEED_OF_LIGHT_M_PER_S,
-  type Complex,
-} from '@velvet-reed/core';
+import { alongLine, reflectionOf, renormalise } from '@velvet-reed/core/line';
+import { add, complex, type Complex, divide } from '@velvet-reed/core/numeric';
+import { SPEED_OF_LIGHT_M_PER_S } from '@velvet-reed/core/units';
 import type { AntennaTruth } from './antenna';
 
 /** What the listener cannot see between plug and wire. */

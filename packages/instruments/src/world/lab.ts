@@ -1,4 +1,6 @@
-import { cableClass, startDesign, wireModel, type KindId, type LineLossModel, type WireModel } from '@velvet-reed/core';
+import { type KindId, startDesign, wireModel } from '@velvet-reed/core/antenna';
+import { cableClass, type LineLossModel } from '@velvet-reed/core/line';
+import type { WireModel } from '@velvet-reed/core/solver';
 import { solvedAntenna, type AntennaTruth } from './antenna';
 import { drawFault, faultyFeed, FAULT_KINDS, SOUND, stretchedModel, type Fault, type FaultKind } from './faults';
 import { reflectionsAt, type HiddenFeed } from './feed';

@@ -1,11 +1,7 @@
-import {
-  complex,
-  dipoleImpedance,
-  dipoleResonanceHz,
-  reflectionOf,
-  writeTouchstone,
-  alongLine,
-} from '@velvet-reed/core';
+import { dipoleImpedance, dipoleResonanceHz } from '@velvet-reed/core/antenna';
+import { writeTouchstone } from '@velvet-reed/core/formats';
+import { alongLine, reflectionOf } from '@velvet-reed/core/line';
+import { complex } from '@velvet-reed/core/numeric';
 
 /** Small repeatable noise in place of an analyser's, uniform in ±1 (Park & Miller's generator, CACM 31 (1988) 1192). */
 function repeatableNoise(seed: number): () => number {

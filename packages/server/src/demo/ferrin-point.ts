@@ -1,5 +1,5 @@
 import { BLANK, createOf, STATION_BLANK, type Change, type StationValues, type Values } from '@velvet-reed/contract';
-import { startDesign, type Design } from '@velvet-reed/core';
+import { type Design, startDesign } from '@velvet-reed/core/antenna';
 
 /** An invented headland: a listening hut on a leased strip of 38 m by 16 m with a timber mast of 9 m. */
 export const FERRIN_POINT: StationValues = {

@@ -8,7 +8,7 @@ import {
   type SpectrumRequest,
   type SweepRequest,
 } from '@velvet-reed/contract';
-import type { Spectrum, SweepData } from '@velvet-reed/core';
+import type { Spectrum, SweepData } from '@velvet-reed/core/formats';
 import { NotFoundError, RequestError } from '../refusals';
 import { InstrumentError, scpiLink, type ScpiLink } from './scpi-link';
 import type { StandIns } from './stand-ins';

@@ -1,5 +1,5 @@
 import { connect, type Socket } from 'node:net';
-import { CoreError } from '@velvet-reed/core';
+import { CoreError } from '@velvet-reed/core/errors';
 
 /** An instrument did not answer as it should; nothing of its answer is kept. */
 export class InstrumentError extends CoreError {

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { BLANK } from '@velvet-reed/contract';
-import { expectedNoise, measuredFaDb, noisePowerDbm } from '@velvet-reed/core';
+import { expectedNoise, measuredFaDb, noisePowerDbm } from '@velvet-reed/core/site';
 import {
   boughtCandidates,
   designOf,

@@ -1,36 +1,30 @@
 import { OWN_CABLE, type Saved, type Station } from '@velvet-reed/contract';
 import {
   antennaKind,
-  arrivalOf,
-  attenuationDbPer100m,
-  BURDENS,
-  CABLE_CLASSES,
-  cableClass,
-  catalogueFor,
-  effectiveNoiseFigureDb,
-  expectedNoise,
-  fitLineLoss,
-  fitOf,
-  floorNear,
-  hearsAcross,
-  ituRegionOf,
-  layoutOf,
-  measuredFaDb,
-  plotRoom,
-  receptionOf as receptionOfDesign,
-  type Band,
-  type CandidateSpec,
   type Design,
-  type ExpectedNoise,
-  type FeedLine,
+  fitOf,
+  type PlaceRoom,
+  receptionOf as receptionOfDesign,
+} from '@velvet-reed/core/antenna';
+import {
+  BURDENS,
+  type CandidateSpec,
   type ForecastPlace,
   type ForecastTarget,
-  type Layout,
-  type LineLossModel,
-  type PlaceRoom,
-  type PlotFeature,
   type Sight,
-} from '@velvet-reed/core';
+} from '@velvet-reed/core/choose';
+import {
+  attenuationDbPer100m,
+  CABLE_CLASSES,
+  cableClass,
+  fitLineLoss,
+  type LineLossModel,
+} from '@velvet-reed/core/line';
+import { effectiveNoiseFigureDb } from '@velvet-reed/core/path';
+import { hearsAcross, type Layout, layoutOf, type PlotFeature, plotRoom } from '@velvet-reed/core/plot';
+import { arrivalOf, expectedNoise, type ExpectedNoise, floorNear, measuredFaDb } from '@velvet-reed/core/site';
+import { type Band, catalogueFor, ituRegionOf } from '@velvet-reed/core/spectrum';
+import type { FeedLine } from '@velvet-reed/core/sweep';
 import type { StationData } from './station';
 
 /** The latest state of an antenna's dimensions; undefined for an antenna without any. */

@@ -1,4 +1,4 @@
-import { hearingKey, type Hearing, type HearingQuestion, type Unheard } from '@velvet-reed/core';
+import { type Hearing, hearingKey, type HearingQuestion, type Unheard } from '@velvet-reed/core/choose';
 import { clear, createStore, getMany, keys, setMany, type UseStore } from 'idb-keyval';
 import { createContext, useContext } from 'react';
 import { solveHearings } from '../workers/hearing';

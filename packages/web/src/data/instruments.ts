@@ -11,7 +11,8 @@ import {
   type SpectrumRequest,
   type SweepRequest,
 } from '@velvet-reed/contract';
-import type { Calibration, Spectrum, SweepData } from '@velvet-reed/core';
+import type { Spectrum, SweepData } from '@velvet-reed/core/formats';
+import type { Calibration } from '@velvet-reed/core/sweep';
 import useSWR from 'swr';
 import { askBytes, getBytes, getJson, RefusedError, sendJson } from './api';
 

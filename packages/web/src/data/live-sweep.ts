@@ -1,5 +1,6 @@
 import type { SweepRequest } from '@velvet-reed/contract';
-import { averageSweeps, type SweepData } from '@velvet-reed/core';
+import type { SweepData } from '@velvet-reed/core/formats';
+import { averageSweeps } from '@velvet-reed/core/sweep';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { sweepOnce } from './instruments';
 import { learnedRate, learnRate } from './learned-rate';

@@ -1,14 +1,13 @@
+import { type Design, wireModel } from '@velvet-reed/core/antenna';
+import { USUAL_ARRIVAL_DEG } from '@velvet-reed/core/site';
 import {
-  wireModel,
   groundClass,
-  type Design,
   type ModelQuestion,
   type ModelSweep,
   type PatternSurface,
   type SpotAnalysis,
   type WireModel,
-  USUAL_ARRIVAL_DEG,
-} from '@velvet-reed/core';
+} from '@velvet-reed/core/solver';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { startSolver } from '../workers/solver';
 import type { FocusBand } from './focus';

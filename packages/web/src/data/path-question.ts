@@ -1,5 +1,8 @@
 import type { Saved } from '@velvet-reed/contract';
-import { antennaKind, emitterField, powerDb, powerRatio, type PathQuestion, type PathStage } from '@velvet-reed/core';
+import { antennaKind } from '@velvet-reed/core/antenna';
+import type { PathQuestion, PathStage } from '@velvet-reed/core/path';
+import { emitterField } from '@velvet-reed/core/site';
+import { powerDb, powerRatio } from '@velvet-reed/core/units';
 import { latestRevision, outsideNoise, receptionOf } from './derive';
 import type { StationData } from './station';
 

@@ -1,14 +1,14 @@
 import type { Saved } from '@velvet-reed/contract';
 import {
-  cableRunM,
+  type DcStage,
   figuredStage,
   lineStage,
-  stageDc,
-  type DcStage,
   type PathReceiver,
   type PathStage,
   type Plugged,
-} from '@velvet-reed/core';
+  stageDc,
+} from '@velvet-reed/core/path';
+import { cableRunM } from '@velvet-reed/core/plot';
 import { cableLoss } from './derive';
 import type { StationData } from './station';
 

@@ -1,12 +1,12 @@
 import { expect, jest, test } from '@jest/globals';
 import {
+  type Hearing,
   hearingKey,
+  type HearingQuestion,
   kindCandidates,
   solveHearing,
-  type Hearing,
-  type HearingQuestion,
   type Unheard,
-} from '@velvet-reed/core';
+} from '@velvet-reed/core/choose';
 import { act, renderHook, waitFor } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { roomOf, wishTargets } from './derive';

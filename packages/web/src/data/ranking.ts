@@ -1,19 +1,19 @@
+import type { KindId } from '@velvet-reed/core/antenna';
 import {
-  groundClass,
-  hearingKey,
-  hearingQuestions,
-  kindCandidates,
-  rankCandidates,
-  readyCandidate,
   type Candidate,
   type CandidateSpec,
   type ForecastPlace,
   type ForecastTarget,
-  type KindId,
+  hearingKey,
+  hearingQuestions,
+  kindCandidates,
+  rankCandidates,
   type RankRules,
   type RankView,
+  readyCandidate,
   type ReadyCandidate,
-} from '@velvet-reed/core';
+} from '@velvet-reed/core/choose';
+import { groundClass } from '@velvet-reed/core/solver';
 import { useEffect, useMemo, useState } from 'react';
 import { boughtCandidates, forecastPlace, ownCandidates, roomOf } from './derive';
 import { useHearings } from './hearings';

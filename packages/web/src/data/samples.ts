@@ -1,5 +1,5 @@
 import { unpackSamples, type Saved } from '@velvet-reed/contract';
-import type { SweepData } from '@velvet-reed/core';
+import type { SweepData } from '@velvet-reed/core/formats';
 import useSWRImmutable from 'swr/immutable';
 import { getBytes } from './api';
 

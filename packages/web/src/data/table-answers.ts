@@ -1,4 +1,4 @@
-import { TableQuestionError, type TableAnswer, type TableQuestion } from '@velvet-reed/core';
+import { type TableAnswer, type TableQuestion, TableQuestionError } from '@velvet-reed/core/formats';
 import { RefusedError } from './api';
 
 /** A point of the curve that an answer would give. */

@@ -1,13 +1,12 @@
+import { CoreError } from '@velvet-reed/core/errors';
 import {
-  CoreError,
-  fixed,
-  frequencyText,
   readFloorCsv,
   readSpectrumCsv,
   readSweepText,
-  TableQuestionError,
   type TableAnswer,
-} from '@velvet-reed/core';
+  TableQuestionError,
+} from '@velvet-reed/core/formats';
+import { fixed, frequencyText } from '@velvet-reed/core/units';
 import type { Preview, PreviewPoint } from './table-answers';
 
 /** Points drawn of a curve. */

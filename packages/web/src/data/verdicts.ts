@@ -1,27 +1,18 @@
 import type { Saved } from '@velvet-reed/contract';
+import { tryDraft } from '@velvet-reed/core/antenna';
+import { guardInputs, type GuardResult, guardVerdict, type GuardVerdict } from '@velvet-reed/core/guard';
+import { noiseVerdict, type NoiseVerdict } from '@velvet-reed/core/noise';
 import {
   analysePath,
-  benchVerdict,
   dcPath,
-  guardInputs,
-  guardVerdict,
-  nextCut,
-  noiseVerdict,
-  pathVerdict,
-  trialVerdict,
-  tryDraft,
-  type BenchVerdict,
   type DcPath,
-  type GuardResult,
-  type GuardVerdict,
-  type NextCut,
-  type NoiseVerdict,
   type PathAnalysis,
   type PathStage,
+  pathVerdict,
   type PathVerdict,
-  type Resonance,
-  type TrialVerdict,
-} from '@velvet-reed/core';
+} from '@velvet-reed/core/path';
+import { benchVerdict, type BenchVerdict, nextCut, type NextCut, type Resonance } from '@velvet-reed/core/sweep';
+import { trialVerdict, type TrialVerdict } from '@velvet-reed/core/trial';
 import { designOf, latestRevision } from './derive';
 import { askPath, type AskedPath } from './path-question';
 import { orderedStages, toDcStage, toPathReceiver, toPathStage } from './path-stages';

@@ -1,4 +1,4 @@
-import { nextSunEvent } from '@velvet-reed/core';
+import { nextSunEvent } from '@velvet-reed/core/site';
 import { Moon, Sun, Undo2 } from 'lucide-react';
 import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';

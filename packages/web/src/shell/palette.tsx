@@ -1,5 +1,5 @@
 import { Command } from 'cmdk';
-import { frequencyText } from '@velvet-reed/core';
+import { frequencyText } from '@velvet-reed/core/units';
 import { useNavigate } from 'react-router';
 import { bandsOf } from '../data/derive';
 import { useFocus } from '../data/focus';

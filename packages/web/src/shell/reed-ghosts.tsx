@@ -1,4 +1,5 @@
-import { foldAlias, frequencyText } from '@velvet-reed/core';
+import { foldAlias } from '@velvet-reed/core/path';
+import { frequencyText } from '@velvet-reed/core/units';
 import type { FocusBand } from '../data/focus';
 import type { StationData } from '../data/station';
 

@@ -1,13 +1,7 @@
-import {
-  antennaKind,
-  bandText,
-  emitterField,
-  frequencyText,
-  frequenciesAlong,
-  gainsAlong,
-  usefulRange,
-  preselectionDb,
-} from '@velvet-reed/core';
+import { antennaKind, usefulRange } from '@velvet-reed/core/antenna';
+import { frequenciesAlong, gainsAlong, preselectionDb } from '@velvet-reed/core/path';
+import { emitterField } from '@velvet-reed/core/site';
+import { bandText, frequencyText } from '@velvet-reed/core/units';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { designOf, latestRevision } from '../data/derive';
 import { orderedStages, toPathStage } from '../data/path-stages';

@@ -1,5 +1,4 @@
-import type { SetAside } from '../data/station';
-import { useWrite } from '../data/station';
+import { type SetAside, useWrite } from '../data/station';
 import { Button } from '../ui/button';
 import { saveText } from '../ui/export';
 

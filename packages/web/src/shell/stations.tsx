@@ -1,5 +1,6 @@
 import { STATION_BLANK, stationSchema, type Station } from '@velvet-reed/contract';
-import { ituRegionOf, locatorOf, parsePosition, type Position } from '@velvet-reed/core';
+import { locatorOf, parsePosition, type Position } from '@velvet-reed/core/site';
+import { ituRegionOf } from '@velvet-reed/core/spectrum';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { toast } from 'sonner';

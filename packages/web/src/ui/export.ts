@@ -1,4 +1,4 @@
-import { writeCsv } from '@velvet-reed/core';
+import { writeCsv } from '@velvet-reed/core/formats';
 import { saveAs } from 'file-saver';
 
 /** Table as CSV with a header: units in the heading, plain numbers in the cells. */

@@ -1,4 +1,4 @@
-import { fixed, levelSlipOf } from '@velvet-reed/core';
+import { fixed, levelSlipOf } from '@velvet-reed/core/units';
 
 /** Levels that a listener's receiver shows; nothing else is known before the first reading. */
 const USUAL_DBM = [-120, -95, -73];

@@ -1,4 +1,5 @@
-import { fixed, frequencyText, type ExpectedNoise } from '@velvet-reed/core';
+import type { ExpectedNoise } from '@velvet-reed/core/site';
+import { fixed, frequencyText } from '@velvet-reed/core/units';
 import { inDb, Value } from './value';
 
 /** What the outside noise is made of; a measured floor stands first, with its difference from the class. */

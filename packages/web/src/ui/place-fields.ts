@@ -1,5 +1,6 @@
 import { OWN_CABLE, type StationValues } from '@velvet-reed/contract';
-import { CABLE_CLASSES, GROUND_CLASSES } from '@velvet-reed/core';
+import { CABLE_CLASSES } from '@velvet-reed/core/line';
+import { GROUND_CLASSES } from '@velvet-reed/core/solver';
 import type { FieldSpec } from './record-form';
 import { typedLength } from './typed';
 

@@ -1,4 +1,5 @@
-import { frequencyText, RECEIVER_KINDS } from '@velvet-reed/core';
+import { RECEIVER_KINDS } from '@velvet-reed/core/path';
+import { frequencyText } from '@velvet-reed/core/units';
 import { showTrouble, useWrite } from '../data/station';
 import { Button } from './button';
 

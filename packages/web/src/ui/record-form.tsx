@@ -1,4 +1,5 @@
-import { CoreError, parseQuantity, type Dimension } from '@velvet-reed/core';
+import { CoreError } from '@velvet-reed/core/errors';
+import { type Dimension, parseQuantity } from '@velvet-reed/core/units';
 import { useEffect, useId, useRef, useState, type ReactNode } from 'react';
 import { useForm, type Resolver, type UseFormRegisterReturn } from 'react-hook-form';
 import { ValidationError, type AnyObject, type AnySchema, type ObjectSchema } from 'yup';

@@ -1,4 +1,4 @@
-import type { TableAnswer, TableQuestion } from '@velvet-reed/core';
+import type { TableAnswer, TableQuestion } from '@velvet-reed/core/formats';
 import { Dialog } from 'radix-ui';
 import { useMemo, useState, useSyncExternalStore } from 'react';
 import {

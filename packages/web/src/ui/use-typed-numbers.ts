@@ -1,4 +1,5 @@
-import { CoreError, parseQuantity, slipOf, type Dimension } from '@velvet-reed/core';
+import { CoreError } from '@velvet-reed/core/errors';
+import { type Dimension, parseQuantity, slipOf } from '@velvet-reed/core/units';
 import { useId, useState } from 'react';
 import { typedFrequency, typedLength, typedNumber } from './typed';
 

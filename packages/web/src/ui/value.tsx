@@ -1,4 +1,4 @@
-import type { ShownQuantity } from '@velvet-reed/core';
+import type { ShownQuantity } from '@velvet-reed/core/units';
 import { Popover } from 'radix-ui';
 
 type Origin = 'model' | 'measured' | 'catalogue' | 'assumed';

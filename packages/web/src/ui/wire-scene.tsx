@@ -1,4 +1,4 @@
-import type { CurrentStretch, PatternSurface } from '@velvet-reed/core';
+import type { CurrentStretch, PatternSurface } from '@velvet-reed/core/solver';
 import { useEffect, useRef, useSyncExternalStore } from 'react';
 import {
   AmbientLight,

@@ -1,4 +1,4 @@
-import type { Hearing, HearingQuestion, Unheard } from '@velvet-reed/core';
+import type { Hearing, HearingQuestion, Unheard } from '@velvet-reed/core/choose';
 import type { HearingReply } from './hearing.worker';
 
 /** One worker per processor, but not more than four: a ranking has a few hundred questions. */

@@ -1,4 +1,4 @@
-import { solveHearing, type Hearing, type HearingQuestion, type Unheard } from '@velvet-reed/core';
+import { type Hearing, type HearingQuestion, solveHearing, type Unheard } from '@velvet-reed/core/choose';
 
 export interface HearingJob {
   readonly id: number;

@@ -1,34 +1,31 @@
 import {
-  analyseModel,
-  CoreError,
-  designFilter,
-  filterYield,
-  searchOrder,
-  fitAsBuilt,
-  groundClass,
-  noisePeak,
+  type Design,
+  type DesignGoals,
   optimiseDesign,
+  type TrimProgress,
   trimToResonance,
   wireSensitivities,
-  type AsBuilt,
+} from '@velvet-reed/core/antenna';
+import { CoreError } from '@velvet-reed/core/errors';
+import {
+  designFilter,
   type FilterQuestion,
+  filterYield,
   type FilterYield,
-  type NoisePeak,
+  type Tolerance,
+} from '@velvet-reed/core/filter';
+import type { Spectrum } from '@velvet-reed/core/formats';
+import {
   type PathReceiver,
   type PathSignal,
   type PathStage,
   type SearchGoal,
+  searchOrder,
   type SearchResult,
-  type Spectrum,
   type ShelfPart,
-  type Tolerance,
-  type AsBuiltQuestion,
-  type Design,
-  type DesignGoals,
-  type ModelAnswer,
-  type ModelQuestion,
-  type TrimProgress,
-} from '@velvet-reed/core';
+} from '@velvet-reed/core/path';
+import { analyseModel, groundClass, type ModelAnswer, type ModelQuestion } from '@velvet-reed/core/solver';
+import { type AsBuilt, type AsBuiltQuestion, fitAsBuilt, noisePeak, type NoisePeak } from '@velvet-reed/core/sweep';
 
 /** What the page asks of the worker. A new job replaces the one under way; so does `stop`. */
 export type SolverJob =

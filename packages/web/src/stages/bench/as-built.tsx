@@ -1,12 +1,6 @@
-import {
-  antennaKind,
-  fixed,
-  type AsBuilt,
-  type AsBuiltFit,
-  type AsBuiltValue,
-  type Design,
-  type FeedLine,
-} from '@velvet-reed/core';
+import { antennaKind, type Design } from '@velvet-reed/core/antenna';
+import type { AsBuilt, AsBuiltFit, AsBuiltValue, FeedLine } from '@velvet-reed/core/sweep';
+import { fixed } from '@velvet-reed/core/units';
 import { useEffect, useRef, useState } from 'react';
 import { entry, useWrite } from '../../data/station';
 import { Button } from '../../ui/button';

@@ -1,4 +1,6 @@
-import { bandTable, bandText, frequencyText, type Band, type SweepPoint } from '@velvet-reed/core';
+import type { Band } from '@velvet-reed/core/spectrum';
+import { bandTable, type SweepPoint } from '@velvet-reed/core/sweep';
+import { bandText, frequencyText } from '@velvet-reed/core/units';
 import { Section, Wide } from '../../ui/stage';
 import { Value } from '../../ui/value';
 import type { LoadedSweep } from './loaded-sweep';

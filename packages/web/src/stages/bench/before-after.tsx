@@ -1,4 +1,5 @@
-import { findFault, fixed, frequencyText } from '@velvet-reed/core';
+import { findFault } from '@velvet-reed/core/sweep';
+import { fixed, frequencyText } from '@velvet-reed/core/units';
 import { useEffect, useState } from 'react';
 import { entry, useWrite } from '../../data/station';
 import { Button } from '../../ui/button';

@@ -1,15 +1,15 @@
 import { packCalibration, type InstrumentCard, type Saved } from '@velvet-reed/contract';
+import { CoreError } from '@velvet-reed/core/errors';
+import type { SweepData } from '@velvet-reed/core/formats';
 import {
+  type Calibration,
   checkStandard,
   correctSweep,
-  CoreError,
   IDEAL_STANDARDS,
   STANDARD_NAMES,
-  type Calibration,
   type StandardName,
   type Standards,
-  type SweepData,
-} from '@velvet-reed/core';
+} from '@velvet-reed/core/sweep';
 import { useState } from 'react';
 import { useLiveSweep } from '../../data/live-sweep';
 import { showTrouble, useWrite } from '../../data/station';

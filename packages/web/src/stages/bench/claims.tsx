@@ -1,14 +1,8 @@
-import {
-  checkClaims,
-  complex,
-  CoreError,
-  disguisedSwr,
-  fixed,
-  gammaOfSwr,
-  lossUnderSwr,
-  returnLossDb,
-  swrThroughLoss,
-} from '@velvet-reed/core';
+import { CoreError } from '@velvet-reed/core/errors';
+import { gammaOfSwr, lossUnderSwr, returnLossDb, swrThroughLoss } from '@velvet-reed/core/line';
+import { complex } from '@velvet-reed/core/numeric';
+import { checkClaims, disguisedSwr } from '@velvet-reed/core/sweep';
+import { fixed } from '@velvet-reed/core/units';
 import { Section } from '../../ui/stage';
 import { TypedFields } from '../../ui/typed-numbers';
 import { useTypedNumbers } from '../../ui/use-typed-numbers';

@@ -1,17 +1,8 @@
 import type { Saved } from '@velvet-reed/contract';
-import {
-  coilFromTwoResonances,
-  knownDimensions,
-  fixed,
-  padding,
-  paddingChoices,
-  sealingVerdict,
-  showFrequency,
-  significant,
-  tunedCoil,
-  measuredGate,
-  type NoisePeak,
-} from '@velvet-reed/core';
+import { knownDimensions, measuredGate } from '@velvet-reed/core/antenna';
+import { coilFromTwoResonances, padding, paddingChoices, tunedCoil } from '@velvet-reed/core/resonator';
+import { type NoisePeak, sealingVerdict } from '@velvet-reed/core/sweep';
+import { fixed, showFrequency, significant } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { designOf, latestRevision } from '../../data/derive';
 import { entry, useWrite, type StationData } from '../../data/station';

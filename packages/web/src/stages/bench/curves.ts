@@ -1,5 +1,6 @@
 import type { Saved } from '@velvet-reed/contract';
-import { findResonances, takeLineOff, type FeedLine, type SweepData } from '@velvet-reed/core';
+import type { SweepData } from '@velvet-reed/core/formats';
+import { type FeedLine, findResonances, takeLineOff } from '@velvet-reed/core/sweep';
 import { useMemo } from 'react';
 import type { LoadedSweep, StoredSweep, SweepHeader } from './loaded-sweep';
 

@@ -1,4 +1,6 @@
-import { distanceToFault, CoreError, fixed, showLength, type DistancePlot, type FeedLine } from '@velvet-reed/core';
+import { CoreError } from '@velvet-reed/core/errors';
+import { type DistancePlot, distanceToFault, type FeedLine } from '@velvet-reed/core/sweep';
+import { fixed, showLength } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { Section } from '../../ui/stage';
 import { TraceChart } from '../../ui/trace-chart';

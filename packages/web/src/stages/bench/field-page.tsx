@@ -1,18 +1,7 @@
 import { SCHEMAS, BLANK, type Saved } from '@velvet-reed/contract';
-import {
-  CAUTIONS,
-  CUT_WORDS,
-  dipOf,
-  findResonances,
-  frequencyText,
-  gettingWorse,
-  lengthText,
-  nextCut,
-  showFrequency,
-  showLength,
-  tryDraft,
-  type Draft,
-} from '@velvet-reed/core';
+import { CAUTIONS, type Draft, tryDraft } from '@velvet-reed/core/antenna';
+import { CUT_WORDS, dipOf, findResonances, gettingWorse, nextCut } from '@velvet-reed/core/sweep';
+import { frequencyText, lengthText, showFrequency, showLength } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { toast } from 'sonner';

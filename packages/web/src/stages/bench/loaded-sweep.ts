@@ -1,5 +1,7 @@
 import type { Saved } from '@velvet-reed/contract';
-import { frequencyText, lengthText, type NextCut, type Resonance, type SweepData } from '@velvet-reed/core';
+import type { SweepData } from '@velvet-reed/core/formats';
+import type { NextCut, Resonance } from '@velvet-reed/core/sweep';
+import { frequencyText, lengthText } from '@velvet-reed/core/units';
 
 /** What is known of a sweep, stored or not. */
 export type SweepHeader = Pick<

@@ -1,4 +1,5 @@
-import { frequencyText, markerAt, parseQuantity, spanSlipOf, type AutoMarker } from '@velvet-reed/core';
+import { type AutoMarker, markerAt } from '@velvet-reed/core/sweep';
+import { frequencyText, parseQuantity, spanSlipOf } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { Button } from '../../ui/button';
 import { Swr } from './band-table';

@@ -1,16 +1,9 @@
 import { OWN_CABLE, type InstrumentCard, type Saved } from '@velvet-reed/contract';
-import {
-  antennaKind,
-  calibrationDoubts,
-  correctSweep,
-  CoreError,
-  findResonances,
-  fixed,
-  showFrequency,
-  writeTouchstone,
-  type Design,
-  type SweepData,
-} from '@velvet-reed/core';
+import { antennaKind, type Design } from '@velvet-reed/core/antenna';
+import { CoreError } from '@velvet-reed/core/errors';
+import { type SweepData, writeTouchstone } from '@velvet-reed/core/formats';
+import { calibrationDoubts, correctSweep, findResonances } from '@velvet-reed/core/sweep';
+import { fixed, showFrequency } from '@velvet-reed/core/units';
 import { useEffect, useMemo, useState } from 'react';
 import { plug, useCalibration, useInstruments } from '../../data/instruments';
 import { useLiveSweep } from '../../data/live-sweep';

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { SCHEMAS, BLANK } from '@velvet-reed/contract';
-import { findResonances, type SweepData } from '@velvet-reed/core';
+import type { SweepData } from '@velvet-reed/core/formats';
+import { findResonances } from '@velvet-reed/core/sweep';
 import { render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { learnedRate, learnRate } from '../../data/learned-rate';

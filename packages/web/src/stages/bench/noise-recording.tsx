@@ -1,4 +1,4 @@
-import { fixed, significant } from '@velvet-reed/core';
+import { fixed, significant } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { plug, recordSpectrum, useInstruments } from '../../data/instruments';
 import { entry, showTrouble, useWrite } from '../../data/station';

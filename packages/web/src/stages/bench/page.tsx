@@ -1,17 +1,7 @@
-import {
-  CAUTIONS,
-  dipOf,
-  frequencyText,
-  lengthText,
-  showFrequency,
-  showLength,
-  tryDraft,
-  unphysicalPoints,
-  type BenchVerdict,
-  type FeedLine,
-  type NextCut,
-  type SweepData,
-} from '@velvet-reed/core';
+import { CAUTIONS, tryDraft } from '@velvet-reed/core/antenna';
+import type { SweepData } from '@velvet-reed/core/formats';
+import { type BenchVerdict, dipOf, type FeedLine, type NextCut, unphysicalPoints } from '@velvet-reed/core/sweep';
+import { frequencyText, lengthText, showFrequency, showLength } from '@velvet-reed/core/units';
 import { lazy, Suspense, useCallback, useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { bandsOf, designOf, feedLineOf, latestRevision } from '../../data/derive';

@@ -1,4 +1,6 @@
-import { decimate, frequencyText, indexBelow, markerAt, reflectionOf, type AutoMarker } from '@velvet-reed/core';
+import { reflectionOf } from '@velvet-reed/core/line';
+import { type AutoMarker, decimate, indexBelow, markerAt } from '@velvet-reed/core/sweep';
+import { frequencyText } from '@velvet-reed/core/units';
 import { dashOf, inkOf } from '../../ui/line-looks';
 import type { LoadedSweep } from './loaded-sweep';
 

@@ -1,18 +1,15 @@
 import type { ExerciseTruth } from '@velvet-reed/contract';
+import type { SweepData } from '@velvet-reed/core/formats';
+import { cableClass, swrOf } from '@velvet-reed/core/line';
 import {
-  cableClass,
+  type Calibration,
   correctSweep,
   distanceToFault,
-  findFault,
-  fixed,
-  frequencyText,
-  lengthText,
-  swrOf,
-  type Calibration,
   type FaultFinding,
+  findFault,
   type StandardName,
-  type SweepData,
-} from '@velvet-reed/core';
+} from '@velvet-reed/core/sweep';
+import { fixed, frequencyText, lengthText } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { exerciseTruth, plug, sweepOnce, useInstruments } from '../../data/instruments';
 import { entry, showTrouble, useWrite } from '../../data/station';

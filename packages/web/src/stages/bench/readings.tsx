@@ -1,5 +1,5 @@
 import type { InstrumentCard, ReadingRequest } from '@velvet-reed/contract';
-import { fixed, significant, type ShownQuantity } from '@velvet-reed/core';
+import { fixed, type ShownQuantity, significant } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { readInstrument, useInstruments } from '../../data/instruments';
 import { Button } from '../../ui/button';

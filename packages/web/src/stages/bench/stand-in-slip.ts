@@ -1,4 +1,4 @@
-import { IDEAL_STANDARDS, type Standards } from '@velvet-reed/core';
+import { IDEAL_STANDARDS, type Standards } from '@velvet-reed/core/sweep';
 
 /** Constants of the standards, as printed on the slip in the stand-in's box. */
 export const STAND_IN_SLIP: Standards = {

@@ -1,14 +1,8 @@
-import {
-  autoMarkers,
-  bandText,
-  decimate,
-  impedanceOf,
-  indexBelow,
-  returnLossDb,
-  swrOf,
-  type Band,
-  type SweepData,
-} from '@velvet-reed/core';
+import type { SweepData } from '@velvet-reed/core/formats';
+import { impedanceOf, returnLossDb, swrOf } from '@velvet-reed/core/line';
+import type { Band } from '@velvet-reed/core/spectrum';
+import { autoMarkers, decimate, indexBelow } from '@velvet-reed/core/sweep';
+import { bandText } from '@velvet-reed/core/units';
 import { useMemo, useState, type KeyboardEvent } from 'react';
 import { useFocus } from '../../data/focus';
 import { Button } from '../../ui/button';

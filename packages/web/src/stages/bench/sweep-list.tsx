@@ -1,5 +1,6 @@
 import type { Saved } from '@velvet-reed/contract';
-import { dipOf, dipShiftHz, fixed, showFrequency } from '@velvet-reed/core';
+import { dipOf, dipShiftHz } from '@velvet-reed/core/sweep';
+import { fixed, showFrequency } from '@velvet-reed/core/units';
 import { useWrite } from '../../data/station';
 import { momentText } from '../../ui/moment-text';
 import { Button } from '../../ui/button';

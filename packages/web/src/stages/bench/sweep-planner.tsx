@@ -1,12 +1,6 @@
-import {
-  CoreError,
-  fixed,
-  frequencyText,
-  planSweep,
-  POINTS_PER_BAND,
-  significant,
-  type SweepPlan,
-} from '@velvet-reed/core';
+import { CoreError } from '@velvet-reed/core/errors';
+import { planSweep, POINTS_PER_BAND, type SweepPlan } from '@velvet-reed/core/sweep';
+import { fixed, frequencyText, significant } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { learnedRate } from '../../data/learned-rate';
 import type { StationData } from '../../data/station';

@@ -1,5 +1,6 @@
 import { describe, expect, jest, test } from '@jest/globals';
-import { findResonances, type SweepData } from '@velvet-reed/core';
+import type { SweepData } from '@velvet-reed/core/formats';
+import { findResonances } from '@velvet-reed/core/sweep';
 import { render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { MemoryRouter } from 'react-router';

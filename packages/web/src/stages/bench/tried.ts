@@ -1,4 +1,4 @@
-import { CoreError } from '@velvet-reed/core';
+import { CoreError } from '@velvet-reed/core/errors';
 
 /** Runs a computation; its refusal becomes a sentence. */
 export function tried<T>(compute: () => T): { readonly value?: T; readonly fault?: string } {

@@ -1,5 +1,6 @@
 import { SCHEMAS, type Saved } from '@velvet-reed/contract';
-import { CUT_WORDS, frequencyText, gettingWorse, lengthText, nextCut, showLength } from '@velvet-reed/core';
+import { CUT_WORDS, gettingWorse, nextCut } from '@velvet-reed/core/sweep';
+import { frequencyText, lengthText, showLength } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { useOutbox } from '../../data/outbox';

@@ -1,5 +1,6 @@
 import type { Change, Values } from '@velvet-reed/contract';
-import { frequencyText, lengthText, slipOf, type LengthReading } from '@velvet-reed/core';
+import type { LengthReading } from '@velvet-reed/core/sweep';
+import { frequencyText, lengthText, slipOf } from '@velvet-reed/core/units';
 import { entry } from '../../data/station';
 
 type Step = Values<'trimSteps'>;

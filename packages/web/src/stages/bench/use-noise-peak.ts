@@ -1,4 +1,5 @@
-import type { NoisePeak, Spectrum } from '@velvet-reed/core';
+import type { Spectrum } from '@velvet-reed/core/formats';
+import type { NoisePeak } from '@velvet-reed/core/sweep';
 import { useEffect, useState } from 'react';
 import { useSpectra } from '../../data/instruments';
 import type { StationData } from '../../data/station';

@@ -1,13 +1,7 @@
-import {
-  CoreError,
-  fixed,
-  learnFromTrim,
-  lengthText,
-  planTrims,
-  trimmedWires,
-  type Design,
-  type TrimPlan,
-} from '@velvet-reed/core';
+import { type Design, trimmedWires } from '@velvet-reed/core/antenna';
+import { CoreError } from '@velvet-reed/core/errors';
+import { learnFromTrim, planTrims, type TrimPlan } from '@velvet-reed/core/sweep';
+import { fixed, lengthText } from '@velvet-reed/core/units';
 import { useEffect, useRef, useState } from 'react';
 import { Button } from '../../ui/button';
 import { Section } from '../../ui/stage';

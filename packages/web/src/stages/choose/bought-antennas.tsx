@@ -1,5 +1,6 @@
 import { SCHEMAS, type Saved } from '@velvet-reed/contract';
-import { CoreError, gainsText, readGains } from '@velvet-reed/core';
+import { gainsText, readGains } from '@velvet-reed/core/choose';
+import { CoreError } from '@velvet-reed/core/errors';
 import { entry, useWrite, type StationData } from '../../data/station';
 import { Disclosure } from '../../ui/disclosure';
 import { RecordForm, type FieldSpec } from '../../ui/record-form';

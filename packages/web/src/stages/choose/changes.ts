@@ -1,13 +1,6 @@
-import {
-  choiceVerdict,
-  fixed,
-  frequencyText,
-  groundClass,
-  lengthText,
-  usable,
-  type ForecastTarget,
-  type RankView,
-} from '@velvet-reed/core';
+import { choiceVerdict, type ForecastTarget, type RankView, usable } from '@velvet-reed/core/choose';
+import { groundClass } from '@velvet-reed/core/solver';
+import { fixed, frequencyText, lengthText } from '@velvet-reed/core/units';
 import { useEffect, useMemo, useSyncExternalStore } from 'react';
 import { roomOf } from '../../data/derive';
 import type { Ranking } from '../../data/ranking';

@@ -1,13 +1,13 @@
 import {
   candidateName,
   choiceVerdict,
-  rankCandidates,
-  schoolsSentence,
-  turningSteps,
   type ForecastTarget,
+  rankCandidates,
   type RankView,
+  schoolsSentence,
   type TurningPoint,
-} from '@velvet-reed/core';
+  turningSteps,
+} from '@velvet-reed/core/choose';
 import { useEffect, useMemo, useState } from 'react';
 import { outsideNoise } from '../../data/derive';
 import type { Ranking } from '../../data/ranking';

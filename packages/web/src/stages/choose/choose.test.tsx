@@ -1,16 +1,16 @@
 import { describe, expect, jest, test } from '@jest/globals';
 import { BLANK } from '@velvet-reed/contract';
 import {
-  expectedNoise,
-  groundClass,
+  type CandidateSpec,
+  type ForecastPlace,
   kindCandidates,
   rankCandidates,
   readGains,
   readyCandidate,
   solveHearing,
-  type CandidateSpec,
-  type ForecastPlace,
-} from '@velvet-reed/core';
+} from '@velvet-reed/core/choose';
+import { expectedNoise } from '@velvet-reed/core/site';
+import { groundClass } from '@velvet-reed/core/solver';
 import { fireEvent, render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { MemoryRouter } from 'react-router';

@@ -1,13 +1,7 @@
-import {
-  bandTargets,
-  bandText,
-  coverageGaps,
-  coverageOf,
-  LINE_OF_SIGHT_FROM_HZ,
-  USUAL_ARRIVAL_DEG,
-  type Band,
-  type Coverage,
-} from '@velvet-reed/core';
+import { bandTargets, type Coverage, coverageGaps, coverageOf } from '@velvet-reed/core/choose';
+import { LINE_OF_SIGHT_FROM_HZ, USUAL_ARRIVAL_DEG } from '@velvet-reed/core/site';
+import type { Band } from '@velvet-reed/core/spectrum';
+import { bandText } from '@velvet-reed/core/units';
 import { useMemo, useState } from 'react';
 import { bandsOf, forecastPlace, ownCandidates } from '../../data/derive';
 import { useHeard } from '../../data/ranking';

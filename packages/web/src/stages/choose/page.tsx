@@ -1,14 +1,11 @@
 import {
-  choiceVerdict,
-  countText,
-  firstPiece,
-  frequencyText,
-  lengthText,
-  showLength,
   type Candidate,
+  choiceVerdict,
+  firstPiece,
   type ForecastTarget,
   type RankView,
-} from '@velvet-reed/core';
+} from '@velvet-reed/core/choose';
+import { countText, frequencyText, lengthText, showLength } from '@velvet-reed/core/units';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { wishTargets } from '../../data/derive';

@@ -1,4 +1,6 @@
-import { BURDENS, fixed, pricePerProvenDb, trialVerdict, type Worth } from '@velvet-reed/core';
+import { BURDENS, pricePerProvenDb, type Worth } from '@velvet-reed/core/choose';
+import { trialVerdict } from '@velvet-reed/core/trial';
+import { fixed } from '@velvet-reed/core/units';
 import { latestRevision } from '../../data/derive';
 import type { StationData } from '../../data/station';
 import { Note } from '../../ui/stage';

@@ -1,4 +1,4 @@
-import type { TargetForecast } from '@velvet-reed/core';
+import type { TargetForecast } from '@velvet-reed/core/choose';
 import type { Provenance } from '../../ui/value';
 
 const METHOD = 'moment method over this ground; ITU-R P.372 medians (±10 dB) or your own floor; Friis 1944';

@@ -1,16 +1,14 @@
 import {
+  type Candidate,
   candidateKindName,
-  countText,
   filterAdvice,
-  frequencyText,
   mayStay,
+  type RankView,
   SIGHT_WORDS,
   spoiltCount,
-  type Candidate,
-  type RankView,
-  type ShownQuantity,
   type TargetForecast,
-} from '@velvet-reed/core';
+} from '@velvet-reed/core/choose';
+import { countText, frequencyText, type ShownQuantity } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { designValues } from '../../data/derive';

@@ -1,5 +1,5 @@
 import type { Saved } from '@velvet-reed/contract';
-import { CAUTIONS, stepStates, type BuildStep } from '@velvet-reed/core';
+import { type BuildStep, CAUTIONS, stepStates } from '@velvet-reed/core/antenna';
 import { useState } from 'react';
 import { entry, useWrite } from '../../data/station';
 import { Caution, Section } from '../../ui/stage';

@@ -1,5 +1,8 @@
 import type { Saved } from '@velvet-reed/contract';
-import { antennaKind, significant, swrOf, magnitude, reflectionOf, type Design } from '@velvet-reed/core';
+import { antennaKind, type Design } from '@velvet-reed/core/antenna';
+import { reflectionOf, swrOf } from '@velvet-reed/core/line';
+import { magnitude } from '@velvet-reed/core/numeric';
+import { significant } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { Button } from '../../ui/button';
 import { saveCsv } from '../../ui/export';

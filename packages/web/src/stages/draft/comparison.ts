@@ -1,5 +1,6 @@
 import type { Saved } from '@velvet-reed/contract';
-import { antennaKind, checkDesign, knownDimensions, GROUND_CLASSES, groundClass, type Design } from '@velvet-reed/core';
+import { antennaKind, checkDesign, type Design, knownDimensions } from '@velvet-reed/core/antenna';
+import { GROUND_CLASSES, groundClass } from '@velvet-reed/core/solver';
 import { useMemo } from 'react';
 import type { FocusBand } from '../../data/focus';
 import { modelOf, questionOf, useModels, type NamedQuestion } from '../../data/model';

@@ -1,14 +1,5 @@
-import {
-  antennaKind,
-  inchText,
-  lengthText,
-  showLength,
-  significant,
-  showFrequency,
-  type Design,
-  type Draft,
-  type DraftFigure,
-} from '@velvet-reed/core';
+import { antennaKind, type Design, type Draft, type DraftFigure } from '@velvet-reed/core/antenna';
+import { inchText, lengthText, showFrequency, showLength, significant } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { saveCsv } from '../../ui/export';
 import { Button } from '../../ui/button';

@@ -1,4 +1,5 @@
-import { antennaKind, knownDimensions, lengthText, slipOf } from '@velvet-reed/core';
+import { antennaKind, knownDimensions } from '@velvet-reed/core/antenna';
+import { lengthText, slipOf } from '@velvet-reed/core/units';
 import { useId, useState } from 'react';
 import { Button } from '../../ui/button';
 import { BASE, shownValue, slideOf, typedValue, type Editing, type Field } from './editing';

@@ -1,5 +1,5 @@
 import { describe, expect, jest, test } from '@jest/globals';
-import { antennaKind, startDesign, wireModel, type Design } from '@velvet-reed/core';
+import { antennaKind, type Design, startDesign, wireModel } from '@velvet-reed/core/antenna';
 import { act, fireEvent, render, renderHook, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { sweepBand, questionOf } from '../../data/model';

@@ -1,17 +1,6 @@
-import {
-  antennaKind,
-  checkDesign,
-  CoreError,
-  frequencyText,
-  OutOfRangeError,
-  parseQuantity,
-  plain,
-  showLength,
-  significant,
-  type Design,
-  type Dimension,
-  type Parameter,
-} from '@velvet-reed/core';
+import { antennaKind, checkDesign, type Design, type Parameter } from '@velvet-reed/core/antenna';
+import { CoreError, OutOfRangeError } from '@velvet-reed/core/errors';
+import { type Dimension, frequencyText, parseQuantity, plain, showLength, significant } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { typedFrequency, typedLength, typedNumber } from '../../ui/typed';
 

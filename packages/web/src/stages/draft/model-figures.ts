@@ -1,12 +1,8 @@
-import {
-  findResonances,
-  frequencyText,
-  magnitude,
-  reflectionOf,
-  swrOf,
-  type ModelSweep,
-  type SpotAnalysis,
-} from '@velvet-reed/core';
+import { reflectionOf, swrOf } from '@velvet-reed/core/line';
+import { magnitude } from '@velvet-reed/core/numeric';
+import type { ModelSweep, SpotAnalysis } from '@velvet-reed/core/solver';
+import { findResonances } from '@velvet-reed/core/sweep';
+import { frequencyText } from '@velvet-reed/core/units';
 import type { Provenance } from '../../ui/value';
 
 /** A model's curves under one name. */

@@ -1,13 +1,8 @@
 import { modelFileOf, readModelFile, type ModelFileContent } from '@velvet-reed/contract';
-import {
-  CoreError,
-  frequencyText,
-  significant,
-  templateDxf,
-  templateOf,
-  templateSvg,
-  type WireModel,
-} from '@velvet-reed/core';
+import { CoreError } from '@velvet-reed/core/errors';
+import { templateDxf, templateOf, templateSvg } from '@velvet-reed/core/formats';
+import type { WireModel } from '@velvet-reed/core/solver';
+import { frequencyText, significant } from '@velvet-reed/core/units';
 import { useMemo, useRef, useState } from 'react';
 import { questionOf, useModel } from '../../data/model';
 import { showTrouble } from '../../data/station';

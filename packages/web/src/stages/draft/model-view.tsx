@@ -1,15 +1,9 @@
-import {
-  antennaKind,
-  groundClass,
-  reflectionOf,
-  significant,
-  swrOf,
-  magnitude,
-  type Band,
-  type Design,
-  type ModelQuestion,
-  type SpotAnalysis,
-} from '@velvet-reed/core';
+import { antennaKind, type Design } from '@velvet-reed/core/antenna';
+import { reflectionOf, swrOf } from '@velvet-reed/core/line';
+import { magnitude } from '@velvet-reed/core/numeric';
+import { groundClass, type ModelQuestion, type SpotAnalysis } from '@velvet-reed/core/solver';
+import type { Band } from '@velvet-reed/core/spectrum';
+import { significant } from '@velvet-reed/core/units';
 import { lazy, Suspense, useMemo, useRef, type ReactNode } from 'react';
 import type { ModelState } from '../../data/model';
 import { ExportButtons } from '../../ui/export-buttons';

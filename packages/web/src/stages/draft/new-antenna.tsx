@@ -1,12 +1,6 @@
-import {
-  ANTENNA_KINDS,
-  checkDesign,
-  CoreError,
-  frequencyText,
-  parseQuantity,
-  startDesign,
-  type KindId,
-} from '@velvet-reed/core';
+import { ANTENNA_KINDS, checkDesign, type KindId, startDesign } from '@velvet-reed/core/antenna';
+import { CoreError } from '@velvet-reed/core/errors';
+import { frequencyText, parseQuantity } from '@velvet-reed/core/units';
 import { useId, useState } from 'react';
 import { useFocus } from '../../data/focus';
 import { entry, useWrite } from '../../data/station';

@@ -1,25 +1,20 @@
 import type { Saved } from '@velvet-reed/contract';
 import {
   antennaKind,
-  arrivalOf,
   CAUTIONS,
-  CoreError,
-  countText,
-  findResonances,
-  frequencyText,
-  groundClass,
-  lengthText,
-  showFrequency,
-  showLength,
+  type Design,
+  type Draft,
   fitOf,
   stepStates,
   tryDraft,
   withEntry,
   withPermission,
-  type Design,
-  type Draft,
-  USUAL_ARRIVAL_DEG,
-} from '@velvet-reed/core';
+} from '@velvet-reed/core/antenna';
+import { CoreError } from '@velvet-reed/core/errors';
+import { arrivalOf, USUAL_ARRIVAL_DEG } from '@velvet-reed/core/site';
+import { groundClass } from '@velvet-reed/core/solver';
+import { findResonances } from '@velvet-reed/core/sweep';
+import { countText, frequencyText, lengthText, showFrequency, showLength } from '@velvet-reed/core/units';
 import { useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { bandsOf, designOf, laidHeightM, latestRevision, designValues, ownDimensions } from '../../data/derive';

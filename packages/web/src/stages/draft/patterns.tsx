@@ -1,4 +1,4 @@
-import { FLOOR_DBI, type ModelQuestion } from '@velvet-reed/core';
+import { FLOOR_DBI, type ModelQuestion } from '@velvet-reed/core/solver';
 import { useRef } from 'react';
 import { saveCsv } from '../../ui/export';
 import { ExportButtons } from '../../ui/export-buttons';

@@ -1,4 +1,6 @@
-import { frequencyText, type Band, type ModelQuestion } from '@velvet-reed/core';
+import type { ModelQuestion } from '@velvet-reed/core/solver';
+import type { Band } from '@velvet-reed/core/spectrum';
+import { frequencyText } from '@velvet-reed/core/units';
 import { useMemo, useRef } from 'react';
 import { saveCsv } from '../../ui/export';
 import { ExportButtons } from '../../ui/export-buttons';

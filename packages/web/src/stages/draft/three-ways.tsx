@@ -1,4 +1,5 @@
-import { antennaKind, frequencyText, showFrequency, type Design } from '@velvet-reed/core';
+import { antennaKind, type Design } from '@velvet-reed/core/antenna';
+import { frequencyText, showFrequency } from '@velvet-reed/core/units';
 import type { ModelState } from '../../data/model';
 import { Value } from '../../ui/value';
 import { modelDip, modelProvenance } from './model-figures';

@@ -1,4 +1,5 @@
-import { antennaKind, frequencyText, type Design, type DesignGoals, type TrimProgress } from '@velvet-reed/core';
+import { antennaKind, type Design, type DesignGoals, type TrimProgress } from '@velvet-reed/core/antenna';
+import { frequencyText } from '@velvet-reed/core/units';
 import { useEffect, useRef, useState } from 'react';
 import type { FocusBand } from '../../data/focus';
 import { Button } from '../../ui/button';

@@ -1,4 +1,6 @@
-import { significant, parseQuantity, type Arrival, type ModelSweep, type SpotAnalysis } from '@velvet-reed/core';
+import type { Arrival } from '@velvet-reed/core/site';
+import type { ModelSweep, SpotAnalysis } from '@velvet-reed/core/solver';
+import { parseQuantity, significant } from '@velvet-reed/core/units';
 import { useId, useState } from 'react';
 import { Button } from '../../ui/button';
 import { Wide } from '../../ui/stage';

@@ -1,19 +1,15 @@
 import { SCHEMAS, type Saved } from '@velvet-reed/contract';
+import { CAUTIONS } from '@velvet-reed/core/antenna';
 import {
-  CAUTIONS,
   exposureFieldVPerM,
-  fixed,
   GUARD_WORDS,
-  insideNearField,
-  meterZeroProves,
-  showPower,
-  plain,
-  significant,
-  DIPOLE_GAIN_DBI,
   type GuardResult,
   type GuardState,
   type GuardVerdict,
-} from '@velvet-reed/core';
+  insideNearField,
+  meterZeroProves,
+} from '@velvet-reed/core/guard';
+import { DIPOLE_GAIN_DBI, fixed, plain, showPower, significant } from '@velvet-reed/core/units';
 import { useState, type ReactNode } from 'react';
 import { useSearchParams } from 'react-router';
 import { entry, useWrite, type StationData } from '../../data/station';

@@ -1,4 +1,5 @@
-import { blockRatio, CoreError } from '@velvet-reed/core';
+import { CoreError } from '@velvet-reed/core/errors';
+import { blockRatio } from '@velvet-reed/core/trial';
 import { useState } from 'react';
 import { entry, useWrite } from '../../data/station';
 import { Button } from '../../ui/button';

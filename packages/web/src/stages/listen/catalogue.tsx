@@ -1,5 +1,6 @@
 import { SCHEMAS, BLANK, type Saved } from '@velvet-reed/contract';
-import { bandText, ituRegionOf, parseQuantity, type Band } from '@velvet-reed/core';
+import { type Band, ituRegionOf } from '@velvet-reed/core/spectrum';
+import { bandText, parseQuantity } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { bandsOf } from '../../data/derive';
 import { entry, useWrite, type StationData } from '../../data/station';

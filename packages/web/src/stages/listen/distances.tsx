@@ -1,4 +1,6 @@
-import { CoreError, greatCircle, parsePosition, parseQuantity, radioHorizonKm } from '@velvet-reed/core';
+import { CoreError } from '@velvet-reed/core/errors';
+import { greatCircle, parsePosition, radioHorizonKm } from '@velvet-reed/core/site';
+import { parseQuantity } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { roomOf } from '../../data/derive';
 import type { StationData } from '../../data/station';

@@ -1,5 +1,6 @@
 import { SCHEMAS, type Saved } from '@velvet-reed/contract';
-import { emitterField, frequencyText, lengthText, showPower } from '@velvet-reed/core';
+import { emitterField } from '@velvet-reed/core/site';
+import { frequencyText, lengthText, showPower } from '@velvet-reed/core/units';
 import { entry, useWrite, type StationData } from '../../data/station';
 import { Disclosure } from '../../ui/disclosure';
 import { RecordForm, type FieldSpec } from '../../ui/record-form';

@@ -1,12 +1,6 @@
 import { SCHEMAS } from '@velvet-reed/contract';
-import {
-  combinedDecilesDb,
-  frequencyText,
-  fixed,
-  insideStatedRange,
-  medianFaDb,
-  noisePowerDbm,
-} from '@velvet-reed/core';
+import { combinedDecilesDb, insideStatedRange, medianFaDb, noisePowerDbm } from '@velvet-reed/core/site';
+import { fixed, frequencyText } from '@velvet-reed/core/units';
 import { outsideNoise } from '../../data/derive';
 import { entry, useWrite, type StationData } from '../../data/station';
 import { Disclosure } from '../../ui/disclosure';

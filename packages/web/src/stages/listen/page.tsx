@@ -1,4 +1,5 @@
-import { countText, ituRegionOf } from '@velvet-reed/core';
+import { ituRegionOf } from '@velvet-reed/core/spectrum';
+import { countText } from '@velvet-reed/core/units';
 import { Link } from 'react-router';
 import { useStationId, type StationData } from '../../data/station';
 import { Next, Stage } from '../../ui/stage';

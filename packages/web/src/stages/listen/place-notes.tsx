@@ -1,5 +1,7 @@
 import { stationSchema } from '@velvet-reed/contract';
-import { daylightOf, frequencyText, ituRegionOf, lengthText, lightAt, locatorOf } from '@velvet-reed/core';
+import { daylightOf, lightAt, locatorOf } from '@velvet-reed/core/site';
+import { ituRegionOf } from '@velvet-reed/core/spectrum';
+import { frequencyText, lengthText } from '@velvet-reed/core/units';
 import { forecastPlace, roomOf } from '../../data/derive';
 import { useMoment } from '../../data/moment';
 import { useWrite, type StationData } from '../../data/station';

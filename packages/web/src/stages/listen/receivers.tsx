@@ -1,5 +1,6 @@
 import { SCHEMAS } from '@velvet-reed/contract';
-import { converterFloor, fixed, frequencyText, RECEIVER_KINDS, type ReceiverFigures } from '@velvet-reed/core';
+import { converterFloor, RECEIVER_KINDS, type ReceiverFigures } from '@velvet-reed/core/path';
+import { fixed, frequencyText } from '@velvet-reed/core/units';
 import { useWrite, type StationData } from '../../data/station';
 import { typedRecord } from '../../ui/typed-record';
 import { Disclosure } from '../../ui/disclosure';

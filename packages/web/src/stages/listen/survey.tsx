@@ -1,18 +1,8 @@
 import { SCHEMAS } from '@velvet-reed/contract';
-import {
-  CoreError,
-  fixed,
-  frequencyText,
-  HEARD_DB,
-  lightAt,
-  lightFavours,
-  LINE_OF_SIGHT_FROM_HZ,
-  parseQuantity,
-  SURVEY_SIGNALS,
-  surveyRows,
-  surveySummary,
-  wantedPosition,
-} from '@velvet-reed/core';
+import { CoreError } from '@velvet-reed/core/errors';
+import { lightAt, lightFavours, LINE_OF_SIGHT_FROM_HZ, wantedPosition } from '@velvet-reed/core/site';
+import { HEARD_DB, SURVEY_SIGNALS, surveyRows, surveySummary } from '@velvet-reed/core/trial';
+import { fixed, frequencyText, parseQuantity } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { useMoment } from '../../data/moment';
 import { useWrite, type StationData } from '../../data/station';

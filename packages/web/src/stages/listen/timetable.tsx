@@ -1,14 +1,13 @@
 import { SCHEMAS } from '@velvet-reed/contract';
+import { CoreError } from '@velvet-reed/core/errors';
 import {
-  CoreError,
-  countText,
-  elementsEpochMs,
   ELEMENTS_OLD_DAYS,
-  frequencyText,
+  elementsEpochMs,
+  type ListeningWindow,
   listeningWindows,
   readElements,
-  type ListeningWindow,
-} from '@velvet-reed/core';
+} from '@velvet-reed/core/site';
+import { countText, frequencyText } from '@velvet-reed/core/units';
 import { useMemo } from 'react';
 import { useMoment } from '../../data/moment';
 import { entry, useWrite, type StationData } from '../../data/station';

@@ -1,5 +1,8 @@
 import type { Saved } from '@velvet-reed/contract';
-import { bandSlipOf, bandText, CoreError, parsePosition, type Band } from '@velvet-reed/core';
+import { CoreError } from '@velvet-reed/core/errors';
+import { parsePosition } from '@velvet-reed/core/site';
+import type { Band } from '@velvet-reed/core/spectrum';
+import { bandSlipOf, bandText } from '@velvet-reed/core/units';
 import type { FieldSpec } from '../../ui/record-form';
 import { typedFrequency, typedNumber } from '../../ui/typed';
 

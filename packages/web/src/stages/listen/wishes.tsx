@@ -1,5 +1,6 @@
 import { SCHEMAS, type Saved } from '@velvet-reed/contract';
-import { arrivalOf, bandText, lightAt, locatorOf, wantedPosition } from '@velvet-reed/core';
+import { arrivalOf, lightAt, locatorOf, wantedPosition } from '@velvet-reed/core/site';
+import { bandText } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { bandsOf } from '../../data/derive';
 import { useFocus } from '../../data/focus';

@@ -1,4 +1,4 @@
-import { greatCircle, radioHorizonKm, wantedPosition } from '@velvet-reed/core';
+import { greatCircle, radioHorizonKm, wantedPosition } from '@velvet-reed/core/site';
 import { geoAzimuthalEquidistant, geoCircle, geoPath } from 'd3-geo';
 import { useMemo, useState, useEffect, useRef } from 'react';
 import { roomOf } from '../../data/derive';

@@ -1,5 +1,6 @@
 import { SCHEMAS } from '@velvet-reed/contract';
-import { deviceEffects, fixed, frequencyText } from '@velvet-reed/core';
+import { deviceEffects } from '@velvet-reed/core/noise';
+import { fixed, frequencyText } from '@velvet-reed/core/units';
 import { entry, useWrite, type StationData } from '../../data/station';
 import { levelDoubt } from '../../ui/level-doubt';
 import { RecordForm, type FieldSpec } from '../../ui/record-form';

@@ -1,14 +1,7 @@
-import {
-  classMedians,
-  ENVIRONMENTS,
-  fixed,
-  floorPattern,
-  floorSteps,
-  frequencyText,
-  type Environment,
-  type FloorReading,
-  type FloorStep,
-} from '@velvet-reed/core';
+import type { FloorReading } from '@velvet-reed/core/formats';
+import { classMedians, floorPattern, type FloorStep, floorSteps } from '@velvet-reed/core/noise';
+import { type Environment, ENVIRONMENTS } from '@velvet-reed/core/site';
+import { fixed, frequencyText } from '@velvet-reed/core/units';
 import { entry, useWrite, type StationData } from '../../data/station';
 import { momentText } from '../../ui/moment-text';
 import { Button } from '../../ui/button';

@@ -1,5 +1,7 @@
 import type { Change } from '@velvet-reed/contract';
-import { CoreError, fixed, parseQuantity, readFloorCsv, readMoment, type FloorReading } from '@velvet-reed/core';
+import { CoreError } from '@velvet-reed/core/errors';
+import { type FloorReading, readFloorCsv, readMoment } from '@velvet-reed/core/formats';
+import { fixed, parseQuantity } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { recordSpectrum, useInstruments } from '../../data/instruments';
 import { showTrouble, useWrite, type StationData } from '../../data/station';

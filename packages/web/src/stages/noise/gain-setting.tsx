@@ -1,4 +1,5 @@
-import { fixed, gainByMeasurement } from '@velvet-reed/core';
+import { gainByMeasurement } from '@velvet-reed/core/path';
+import { fixed } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { Section } from '../../ui/stage';
 import { inDb, Value } from '../../ui/value';

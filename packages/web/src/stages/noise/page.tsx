@@ -1,13 +1,8 @@
 import { SCHEMAS, type Saved } from '@velvet-reed/contract';
-import {
-  amplifierWords,
-  CAUTIONS,
-  fixed,
-  frequencyText,
-  noiseRise,
-  riseOf,
-  type NoiseVerdict,
-} from '@velvet-reed/core';
+import { CAUTIONS } from '@velvet-reed/core/antenna';
+import { amplifierWords, type NoiseVerdict, riseOf } from '@velvet-reed/core/noise';
+import { noiseRise } from '@velvet-reed/core/path';
+import { fixed, frequencyText } from '@velvet-reed/core/units';
 import { Link } from 'react-router';
 import { entry, useStationId, useWrite, type StationData } from '../../data/station';
 import { judgedNoise } from '../../data/verdicts';

@@ -1,4 +1,4 @@
-import { dbmToS, fixed, S_UNIT_DB } from '@velvet-reed/core';
+import { dbmToS, fixed, S_UNIT_DB } from '@velvet-reed/core/units';
 import { Section } from '../../ui/stage';
 import { TypedFields } from '../../ui/typed-numbers';
 import { useTypedNumbers } from '../../ui/use-typed-numbers';

@@ -1,4 +1,6 @@
-import { emitterField, fixed, frequencyText, padFinding, spurSources } from '@velvet-reed/core';
+import { padFinding, spurSources } from '@velvet-reed/core/path';
+import { emitterField } from '@velvet-reed/core/site';
+import { fixed, frequencyText } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { entry, useWrite, type StationData } from '../../data/station';
 import { Button } from '../../ui/button';

@@ -1,4 +1,6 @@
-import { decimate, swrOf, type SweepData } from '@velvet-reed/core';
+import type { SweepData } from '@velvet-reed/core/formats';
+import { swrOf } from '@velvet-reed/core/line';
+import { decimate } from '@velvet-reed/core/sweep';
 import { scaleLinear, scaleLog } from 'd3-scale';
 import { line } from 'd3-shape';
 

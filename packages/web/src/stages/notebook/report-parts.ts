@@ -1,4 +1,4 @@
-import { writeCsv } from '@velvet-reed/core';
+import { writeCsv } from '@velvet-reed/core/formats';
 import type { TDocumentDefinitions } from 'pdfmake/interfaces';
 
 type Entries = ReadonlyMap<string, unknown>;

@@ -1,4 +1,5 @@
-import type { Candidate, SweepData } from '@velvet-reed/core';
+import type { Candidate } from '@velvet-reed/core/choose';
+import type { SweepData } from '@velvet-reed/core/formats';
 import { saveAs } from 'file-saver';
 import type { StationData } from '../../data/station';
 import { svgPng } from '../../ui/export';

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { BLANK } from '@velvet-reed/contract';
-import { rankCandidates, readyCandidate, type CandidateSpec } from '@velvet-reed/core';
+import { type CandidateSpec, rankCandidates, readyCandidate } from '@velvet-reed/core/choose';
 import { forecastPlace, wishTargets } from '../../data/derive';
 import { TEST_STATION } from '../../data/test-station';
 import { reportOf } from './report';

@@ -1,31 +1,14 @@
 import { momentText } from '../../ui/moment-text';
-import {
-  amplifierWords,
-  bandTable,
-  bandText,
-  choiceVerdict,
-  dipShiftHz,
-  emitterField,
-  findResonances,
-  fixed,
-  frequencyText,
-  ituRegionOf,
-  lengthText,
-  locatorOf,
-  meterZeroProves,
-  nextCut,
-  GUARD_WORDS,
-  noiseRise,
-  overNoise,
-  riseOf,
-  snrLossDigits,
-  plain,
-  mayStay,
-  showPower,
-  tryDraft,
-  type Candidate,
-  type SweepData,
-} from '@velvet-reed/core';
+import { tryDraft } from '@velvet-reed/core/antenna';
+import { type Candidate, choiceVerdict, mayStay } from '@velvet-reed/core/choose';
+import type { SweepData } from '@velvet-reed/core/formats';
+import { GUARD_WORDS, meterZeroProves } from '@velvet-reed/core/guard';
+import { amplifierWords, riseOf } from '@velvet-reed/core/noise';
+import { noiseRise, overNoise, snrLossDigits } from '@velvet-reed/core/path';
+import { emitterField, locatorOf } from '@velvet-reed/core/site';
+import { ituRegionOf } from '@velvet-reed/core/spectrum';
+import { bandTable, dipShiftHz, findResonances, nextCut } from '@velvet-reed/core/sweep';
+import { bandText, fixed, frequencyText, lengthText, plain, showPower } from '@velvet-reed/core/units';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { bandsOf, designOf, latestRevision } from '../../data/derive';
 import type { StationData } from '../../data/station';

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { BLANK, type Saved } from '@velvet-reed/contract';
-import { analysePath, dcPath, STAGE_KINDS } from '@velvet-reed/core';
+import { analysePath, dcPath, STAGE_KINDS } from '@velvet-reed/core/path';
 import { cleanup, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { orderedStages, toDcStage, toPathReceiver, toPathStage } from '../../data/path-stages';

@@ -1,14 +1,6 @@
 import { SCHEMAS, stationSchema } from '@velvet-reed/contract';
-import {
-  fixed,
-  frequencyPlan,
-  frequencyText,
-  joinRow,
-  readAdapters,
-  showFrequency,
-  type DcPath,
-  type PlugRow,
-} from '@velvet-reed/core';
+import { type DcPath, frequencyPlan, joinRow, type PlugRow, readAdapters } from '@velvet-reed/core/path';
+import { fixed, frequencyText, showFrequency } from '@velvet-reed/core/units';
 import { pluggedRow } from '../../data/path-stages';
 import { useWrite } from '../../data/station';
 import { RecordForm, type FieldSpec } from '../../ui/record-form';

@@ -1,5 +1,4 @@
 import {
-  fixed,
   MOST_PARTS,
   type PathReceiver,
   type PathSignal,
@@ -7,7 +6,8 @@ import {
   type SearchGoal,
   type SearchResult,
   type ShelfPart,
-} from '@velvet-reed/core';
+} from '@velvet-reed/core/path';
+import { fixed } from '@velvet-reed/core/units';
 import { useEffect, useRef, useState } from 'react';
 import { entry, useWrite } from '../../data/station';
 import { Button } from '../../ui/button';

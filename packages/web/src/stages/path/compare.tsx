@@ -1,5 +1,5 @@
-import { fixed, type PathAnalysis } from '@velvet-reed/core';
-import { overNoise } from '@velvet-reed/core';
+import { RECOMMENDED_ROOM_DB, overNoise, type PathAnalysis } from '@velvet-reed/core/path';
+import { fixed } from '@velvet-reed/core/units';
 import { Section, Wide } from '../../ui/stage';
 import { inDb, Value } from '../../ui/value';
 import { figureProvenance, lossProvenance, productInk, snrLoss } from './order-view';
@@ -76,7 +76,10 @@ export function Compare({ orders }: { readonly orders: readonly OrderView[] }) {
         ) : (
           <Value
             shown={inDb(view.analysis.headroomDb, 0)}
-            provenance={figureProvenance('full-scale sine − total power; keep 12 dB for fading', view)}
+            provenance={figureProvenance(
+              `full-scale sine − total power; keep ${RECOMMENDED_ROOM_DB} dB for fading`,
+              view,
+            )}
           />
         ),
     ],

@@ -1,4 +1,5 @@
-import { CONVERTER_ASSUMED, converterChain, fixed, frequencyText, showFrequency } from '@velvet-reed/core';
+import { CONVERTER_ASSUMED, converterChain } from '@velvet-reed/core/path';
+import { fixed, frequencyText, showFrequency } from '@velvet-reed/core/units';
 import { Caution, Section } from '../../ui/stage';
 import { TypedFields } from '../../ui/typed-numbers';
 import { useTypedNumbers } from '../../ui/use-typed-numbers';

@@ -1,4 +1,6 @@
-import { CoreError, dcFeed, fixed, showLength, type DcStage } from '@velvet-reed/core';
+import { CoreError } from '@velvet-reed/core/errors';
+import { dcFeed, type DcStage } from '@velvet-reed/core/path';
+import { fixed, showLength } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { Caution, Section } from '../../ui/stage';
 import { TypedFields } from '../../ui/typed-numbers';

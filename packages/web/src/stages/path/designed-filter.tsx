@@ -2,20 +2,17 @@ import { MOST_TRANSFER_POINTS } from '@velvet-reed/contract';
 import {
   builtTransfer,
   coilResistance,
-  filterTouchstone,
-  fixed,
-  frequencyText,
-  LEAKAGE_DB,
-  namedParts,
-  productDropDb,
-  qFrequencyHz,
-  spiceNetlist,
-  spurSources,
-  thinTransfer,
   type FilterDesign,
   type FilterQuestion,
-  type PathSignal,
-} from '@velvet-reed/core';
+  filterTouchstone,
+  LEAKAGE_DB,
+  namedParts,
+  qFrequencyHz,
+  spiceNetlist,
+} from '@velvet-reed/core/filter';
+import { thinTransfer } from '@velvet-reed/core/formats';
+import { type PathSignal, productDropDb, spurSources } from '@velvet-reed/core/path';
+import { fixed, frequencyText } from '@velvet-reed/core/units';
 import { useMemo } from 'react';
 import { entry, useWrite } from '../../data/station';
 import { Button } from '../../ui/button';

@@ -1,4 +1,5 @@
-import { heardAt, showFrequency, type SideBand } from '@velvet-reed/core';
+import { heardAt, type SideBand } from '@velvet-reed/core/path';
+import { showFrequency } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { Section } from '../../ui/stage';
 import { TypedFields } from '../../ui/typed-numbers';

@@ -1,11 +1,10 @@
-import { analyseBands, frequencyText, type PathAnalysis } from '@velvet-reed/core';
-import { overNoise } from '@velvet-reed/core';
+import { ALIKE_DB, analyseBands, overNoise, type PathAnalysis } from '@velvet-reed/core/path';
+import { frequencyText } from '@velvet-reed/core/units';
 import { useMemo } from 'react';
 import { askPath } from '../../data/path-question';
 import { toPathReceiver } from '../../data/path-stages';
 import { Section, Wide } from '../../ui/stage';
 import { Value } from '../../ui/value';
-import { ALIKE_DB } from '@velvet-reed/core';
 import { lossProvenance, productInk, snrLoss, type PathView } from './order-view';
 
 /** Both orders on every wish, not only the one that the path is judged on. */

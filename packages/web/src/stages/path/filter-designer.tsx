@@ -1,4 +1,6 @@
-import { CoreError, designFilter, type FilterDesign, type FilterQuestion, type PathSignal } from '@velvet-reed/core';
+import { CoreError } from '@velvet-reed/core/errors';
+import { designFilter, type FilterDesign, type FilterQuestion } from '@velvet-reed/core/filter';
+import type { PathSignal } from '@velvet-reed/core/path';
 import { useMemo, useState } from 'react';
 import { Section } from '../../ui/stage';
 import { TypedFields } from '../../ui/typed-numbers';

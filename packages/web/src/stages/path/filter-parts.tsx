@@ -1,4 +1,4 @@
-import type { FilterDesign } from '@velvet-reed/core';
+import type { FilterDesign } from '@velvet-reed/core/filter';
 import { Wide } from '../../ui/stage';
 import { TypedFields } from '../../ui/typed-numbers';
 import { useTypedNumbers } from '../../ui/use-typed-numbers';

@@ -1,4 +1,5 @@
-import { fixed, type FilterQuestion, type FilterYield } from '@velvet-reed/core';
+import type { FilterQuestion, FilterYield } from '@velvet-reed/core/filter';
+import { fixed } from '@velvet-reed/core/units';
 import { useEffect, useRef, useState } from 'react';
 import { Button } from '../../ui/button';
 import { TypedFields } from '../../ui/typed-numbers';

@@ -1,16 +1,15 @@
+import { builtTransfer, type FilterDesign } from '@velvet-reed/core/filter';
 import {
+  ALIKE_DB,
   analysePath,
-  builtTransfer,
-  type FilterDesign,
+  overNoise,
   type PathQuestion,
   type PathReceiver,
   type PathStage,
-} from '@velvet-reed/core';
-import { overNoise } from '@velvet-reed/core';
+} from '@velvet-reed/core/path';
 import { useMemo } from 'react';
 import { Wide } from '../../ui/stage';
 import { Value } from '../../ui/value';
-import { ALIKE_DB } from '@velvet-reed/core';
 import { lossProvenance, productInk, snrLoss } from './order-view';
 
 /** The path that a filter is meant for. */

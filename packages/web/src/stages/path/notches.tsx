@@ -1,13 +1,6 @@
-import {
-  coaxStub,
-  CoreError,
-  fixed,
-  frequencyText,
-  notchTrap,
-  significant,
-  showLength,
-  type Stub,
-} from '@velvet-reed/core';
+import { CoreError } from '@velvet-reed/core/errors';
+import { coaxStub, notchTrap, type Stub } from '@velvet-reed/core/filter';
+import { fixed, frequencyText, showLength, significant } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { Section } from '../../ui/stage';
 import { TypedFields } from '../../ui/typed-numbers';

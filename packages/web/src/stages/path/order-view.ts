@@ -1,5 +1,5 @@
 import type { Saved } from '@velvet-reed/contract';
-import { snrLossDigits, type PathProduct } from '@velvet-reed/core';
+import { type PathProduct, snrLossDigits } from '@velvet-reed/core/path';
 import type { StationData } from '../../data/station';
 import type { OrderView } from '../../data/verdicts';
 import { inDb } from '../../ui/value';

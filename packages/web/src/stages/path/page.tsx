@@ -1,5 +1,7 @@
 import type { Saved } from '@velvet-reed/contract';
-import { ASSUMED_NOISE_FIGURE_DB, CAUTIONS, fixed, type PathVerdict } from '@velvet-reed/core';
+import { CAUTIONS } from '@velvet-reed/core/antenna';
+import { ASSUMED_NOISE_FIGURE_DB, type PathVerdict } from '@velvet-reed/core/path';
+import { fixed } from '@velvet-reed/core/units';
 import { lazy, Suspense, useMemo } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { AskedPath } from '../../data/path-question';

@@ -1,4 +1,6 @@
-import { fixed, type namedParts, significant, windingFor, type FilterDesign } from '@velvet-reed/core';
+import type { FilterDesign, namedParts } from '@velvet-reed/core/filter';
+import { windingFor } from '@velvet-reed/core/resonator';
+import { fixed, significant } from '@velvet-reed/core/units';
 
 const henryText = (henry: number): string =>
   henry < 1e-6 ? `${significant(henry * 1e9, 4)} nH` : `${significant(henry * 1e6, 4)} µH`;

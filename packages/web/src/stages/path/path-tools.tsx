@@ -1,5 +1,5 @@
 import type { Saved } from '@velvet-reed/contract';
-import { type PathSignal, type SearchGoal } from '@velvet-reed/core';
+import type { PathSignal, SearchGoal } from '@velvet-reed/core/path';
 import { useMemo, useState } from 'react';
 import { toPart, toPathReceiver, toPathStage } from '../../data/path-stages';
 import { askPath, type AskedPath } from '../../data/path-question';

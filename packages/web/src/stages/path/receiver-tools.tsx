@@ -1,16 +1,14 @@
 import type { Saved } from '@velvet-reed/contract';
 import {
   checkRouting,
-  FEATURES,
-  featureConflicts,
-  fixed,
-  frequencyError,
-  frequencyText,
-  setupCard,
-  showFrequency,
   type Feature,
+  featureConflicts,
+  FEATURES,
+  frequencyError,
   type Route,
-} from '@velvet-reed/core';
+  setupCard,
+} from '@velvet-reed/core/path';
+import { fixed, frequencyText, showFrequency } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { Section } from '../../ui/stage';
 import { TypedFields } from '../../ui/typed-numbers';

@@ -1,4 +1,4 @@
-import { namedParts, type Branch } from '@velvet-reed/core';
+import { type Branch, namedParts } from '@velvet-reed/core/filter';
 import { useRef } from 'react';
 import { ExportButtons } from '../../ui/export-buttons';
 

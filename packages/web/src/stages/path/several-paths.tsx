@@ -1,5 +1,6 @@
 import { SCHEMAS, type Change, type Saved } from '@velvet-reed/contract';
-import { analysePath, fixed } from '@velvet-reed/core';
+import { analysePath } from '@velvet-reed/core/path';
+import { fixed } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { orderedStages, toPathReceiver, toPathStage } from '../../data/path-stages';
 import { askPath } from '../../data/path-question';

@@ -1,15 +1,8 @@
 import { MOST_TRANSFER_POINTS, SCHEMAS, BLANK, type Saved, type Values } from '@velvet-reed/contract';
-import {
-  bandText,
-  CoreError,
-  fixed,
-  gainsText,
-  readGains,
-  readTwoPort,
-  thinTransfer,
-  type TransferPoint,
-  type TwoPort,
-} from '@velvet-reed/core';
+import { gainsText, readGains } from '@velvet-reed/core/choose';
+import { CoreError } from '@velvet-reed/core/errors';
+import { readTwoPort, thinTransfer, type TransferPoint, type TwoPort } from '@velvet-reed/core/formats';
+import { bandText, fixed } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { entry, useWrite, type StationData } from '../../data/station';
 import { fileText } from '../../data/table-previews';

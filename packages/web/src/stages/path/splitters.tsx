@@ -1,4 +1,4 @@
-import { lossAheadCostDb, resistiveSplitter, splitterLossDb, wilkinson } from '@velvet-reed/core';
+import { lossAheadCostDb, resistiveSplitter, splitterLossDb, wilkinson } from '@velvet-reed/core/path';
 import { Section } from '../../ui/stage';
 import { TypedFields } from '../../ui/typed-numbers';
 import { useTypedNumbers } from '../../ui/use-typed-numbers';

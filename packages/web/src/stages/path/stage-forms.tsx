@@ -1,15 +1,8 @@
 import { SCHEMAS, BLANK, type Saved, type Values } from '@velvet-reed/contract';
-import {
-  cableRunM,
-  edgesForBand,
-  filterName,
-  lengthText,
-  namedByShape,
-  STAGE_FIGURES,
-  STAGE_KINDS,
-  type FigureSpec,
-  type StageKind,
-} from '@velvet-reed/core';
+import { edgesForBand, filterName, namedByShape } from '@velvet-reed/core/filter';
+import { type FigureSpec, STAGE_FIGURES, STAGE_KINDS, type StageKind } from '@velvet-reed/core/path';
+import { cableRunM } from '@velvet-reed/core/plot';
+import { lengthText } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { entry, useWrite } from '../../data/station';
 import { Button } from '../../ui/button';

@@ -1,5 +1,5 @@
-import { fixed, frequencyText } from '@velvet-reed/core';
-import { overNoise } from '@velvet-reed/core';
+import { fixed, frequencyText } from '@velvet-reed/core/units';
+import { overNoise } from '@velvet-reed/core/path';
 import { Section, Wide } from '../../ui/stage';
 import { inDb, Value } from '../../ui/value';
 import { figureProvenance, productInk } from './order-view';

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { ladder } from '@velvet-reed/core';
+import { ladder } from '@velvet-reed/core/filter';
 import { screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { renderView } from '../../data/page-harness';

@@ -1,5 +1,5 @@
 import { SCHEMAS, type Saved, type Values } from '@velvet-reed/contract';
-import { leastPoints, PLOT_SHAPES, type PlotKind } from '@velvet-reed/core';
+import { leastPoints, PLOT_SHAPES, type PlotKind } from '@velvet-reed/core/plot';
 import type { StationData } from '../../data/station';
 import { RecordForm, type FieldSpec } from '../../ui/record-form';
 import { bareUnit, cornersText, readCorners, typedIn, type UnitSystem } from './units';

@@ -1,4 +1,5 @@
-import { lengthText, PLOT_NAMES } from '@velvet-reed/core';
+import { PLOT_NAMES } from '@velvet-reed/core/plot';
+import { lengthText } from '@velvet-reed/core/units';
 import type { ReactNode } from 'react';
 import type { StationData } from '../../data/station';
 import { Button } from '../../ui/button';

@@ -1,12 +1,5 @@
-import {
-  cableRunM,
-  earthDistance,
-  frequencyText,
-  plain,
-  supportFindings,
-  type Finding,
-  type PlanPoint,
-} from '@velvet-reed/core';
+import { cableRunM, earthDistance, type Finding, type PlanPoint, supportFindings } from '@velvet-reed/core/plot';
+import { frequencyText, plain } from '@velvet-reed/core/units';
 import { laidLayout, plotFeaturesOf } from '../../data/derive';
 import { useFocus } from '../../data/focus';
 import type { StationData } from '../../data/station';

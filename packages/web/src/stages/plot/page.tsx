@@ -1,14 +1,13 @@
 import { SCHEMAS, type Saved } from '@velvet-reed/contract';
 import {
   leastPoints,
-  lengthText,
   planDistance,
-  plain,
+  type PlanPoint,
   PLOT_KINDS,
   PLOT_NAMES,
-  type PlanPoint,
   type PlotKind,
-} from '@velvet-reed/core';
+} from '@velvet-reed/core/plot';
+import { lengthText, plain } from '@velvet-reed/core/units';
 import { useState, type KeyboardEvent } from 'react';
 import { laidLayout, roomOf } from '../../data/derive';
 import { entry, useWrite, type StationData } from '../../data/station';

@@ -1,5 +1,6 @@
 import type { Saved } from '@velvet-reed/contract';
-import { planBearingDeg, planDistance, plain, snapped, type PlanPoint } from '@velvet-reed/core';
+import { planBearingDeg, planDistance, type PlanPoint, snapped } from '@velvet-reed/core/plot';
+import { plain } from '@velvet-reed/core/units';
 import type Konva from 'konva';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { Circle, Layer, Line, Rect, Stage, Text } from 'react-konva';

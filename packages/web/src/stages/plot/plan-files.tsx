@@ -1,4 +1,4 @@
-import { readPlot, writePlot } from '@velvet-reed/core';
+import { readPlot, writePlot } from '@velvet-reed/core/formats';
 import { useRef, type ChangeEvent } from 'react';
 import { plotFeaturesOf } from '../../data/derive';
 import { entry, showTrouble, useWrite, type StationData } from '../../data/station';

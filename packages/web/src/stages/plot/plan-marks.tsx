@@ -1,5 +1,5 @@
 import type { Saved } from '@velvet-reed/contract';
-import { PLOT_SHAPES, type PlanPoint } from '@velvet-reed/core';
+import { type PlanPoint, PLOT_SHAPES } from '@velvet-reed/core/plot';
 import { useEffect, useState } from 'react';
 import { Circle, Group, Image as Picture, Line, Rect, Text } from 'react-konva';
 import type { Colours } from './colours';

@@ -1,5 +1,5 @@
 import type { Saved } from '@velvet-reed/contract';
-import { PLOT_SHAPES, type PlanPoint } from '@velvet-reed/core';
+import { type PlanPoint, PLOT_SHAPES } from '@velvet-reed/core/plot';
 
 type Feature = Saved<'plotFeatures'>;
 

@@ -1,4 +1,5 @@
-import { parseQuantity, CoreError, lengthText } from '@velvet-reed/core';
+import { CoreError } from '@velvet-reed/core/errors';
+import { lengthText, parseQuantity } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { useWrite, type StationData } from '../../data/station';
 import { Button } from '../../ui/button';

@@ -1,4 +1,6 @@
-import { showLength, parseQuantity, CoreError, type PlanPoint, type ShownQuantity } from '@velvet-reed/core';
+import { CoreError } from '@velvet-reed/core/errors';
+import type { PlanPoint } from '@velvet-reed/core/plot';
+import { parseQuantity, showLength, type ShownQuantity } from '@velvet-reed/core/units';
 import { useState } from 'react';
 
 export type UnitSystem = 'metric' | 'imperial';

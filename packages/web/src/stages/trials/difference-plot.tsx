@@ -1,4 +1,4 @@
-import type { PairedResult } from '@velvet-reed/core';
+import type { PairedResult } from '@velvet-reed/core/trial';
 import { scaleLinear } from 'd3-scale';
 
 const WIDTH = 240;

@@ -1,13 +1,7 @@
 import { SCHEMAS, type Saved } from '@velvet-reed/contract';
-import {
-  CAUTIONS,
-  firstOfRound,
-  fixed,
-  pairsForPower,
-  signedRank,
-  type TrialPair,
-  type TrialResult,
-} from '@velvet-reed/core';
+import { CAUTIONS } from '@velvet-reed/core/antenna';
+import { firstOfRound, pairsForPower, signedRank, type TrialPair, type TrialResult } from '@velvet-reed/core/trial';
+import { fixed } from '@velvet-reed/core/units';
 import { useSearchParams } from 'react-router';
 import { entry, useWrite, type StationData } from '../../data/station';
 import { judgedTrial } from '../../data/verdicts';

@@ -1,0 +1,12 @@
+export { dish, pointingLossDb, rectangularGuide } from './aperture';
+export { fitOf, knownDimensions, measuredGate, receptionOf, tryDraft } from './attempt';
+export { type BuildStep, stepStates, withEntry, withPermission } from './build-plan';
+export { CAUTIONS } from './cautions';
+export { CLOSED_PATTERNS, type PowerPattern, receivingDirectivityDb } from './directivity';
+export { dipoleImpedance, dipoleResonanceHz, resonantDipole } from './induced-emf';
+export type { Design, Draft, DraftFigure, KindId, Parameter, PlaceRoom } from './kind';
+export { ANTENNA_KINDS, antennaKind, checkDesign, startDesign, wireModel } from './kinds';
+export { fieldProbe, headAmplifierIm2, shortMonopole, smallLoop } from './probes';
+export { type DesignGoals, optimiseDesign, type TrimProgress, trimToResonance } from './trim-model';
+export { usefulRange } from './useful-range';
+export { trimmedWires, wireSensitivities } from './wire-sensitivity';

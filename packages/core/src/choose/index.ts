@@ -1,0 +1,20 @@
+export { type GainPoint, gainsText, readGains } from './bought';
+export { BURDENS, type Sight, SIGHT_WORDS } from './burden';
+export { type CandidateSpec, hearingQuestions, kindCandidates, type ReadyCandidate, readyCandidate } from './candidate';
+export { bandTargets, type Coverage, coverageGaps, coverageOf } from './coverage';
+export { filterAdvice, type ForecastPlace, type ForecastTarget, hearingState, type TargetForecast } from './forecast';
+export { type Hearing, hearingKey, type HearingQuestion, solveHearing, type Unheard } from './hearing';
+export {
+  type Candidate,
+  candidateKindName,
+  mayStay,
+  rankCandidates,
+  type RankRules,
+  type RankView,
+  schoolsSentence,
+  spoiltCount,
+  usable,
+} from './rank';
+export { type TurningPoint, turningPoints, turningSteps } from './turning';
+export { candidateName, choiceVerdict, firstPiece } from './verdict';
+export { pricePerProvenDb, type Worth } from './worth';

@@ -1,0 +1,25 @@
+export {
+  builtTransfer,
+  designFilter,
+  type FilterDesign,
+  type FilterQuestion,
+  filterYield,
+  type FilterYield,
+  type Tolerance,
+} from './design';
+export { ellipticLowpass } from './elliptic';
+export {
+  bandpassLossRuleDb,
+  type Branch,
+  coilResistance,
+  ladder,
+  ladderLossDb,
+  type LadderSpec,
+  prototype,
+  qFrequencyHz,
+} from './ladder';
+export { namedParts, spiceNetlist } from './netlist';
+export { coaxStub, notchTrap, type Stub } from './notch';
+export { type FilterFamily, type FilterShape, LEAKAGE_DB, prototypeLossDb } from './response';
+export { filterTouchstone } from './scattering';
+export { edgesForBand, filterName, namedByShape } from './start';

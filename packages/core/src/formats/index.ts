@@ -1,0 +1,9 @@
+export { writeCsv } from './csv-out';
+export { type FloorReading, readFloorCsv, readMoment } from './floor-csv';
+export { readPlot, writePlot } from './geojson';
+export { readSpectrumCsv, type Spectrum } from './spectrum-csv';
+export { readSweepText } from './sweep-csv';
+export { type TableAnswer, type TableQuestion, TableQuestionError } from './table';
+export { templateDxf, templateOf, templateSvg } from './template';
+export { readTouchstone, type SweepData, writeTouchstone } from './touchstone';
+export { readTwoPort, thinTransfer, type TransferPoint, type TwoPort } from './two-port';

@@ -1,0 +1,37 @@
+export {
+  antennaToShack,
+  attenuationDbPer100m,
+  CABLE_CLASSES,
+  cableClass,
+  chokeRejection,
+  electricalLengthM,
+  fitLineLoss,
+  lineLoss,
+  type LineLossModel,
+  type LineSection,
+  lossUnderSwr,
+  lossySectionNoise,
+  shackToAntenna,
+  swrThroughLoss,
+  velocityFactorFromStub,
+} from './coax';
+export {
+  alongLine,
+  gammaOfSwr,
+  impedanceOf,
+  mismatchLossDb,
+  mismatchUncertainty,
+  reflectionOf,
+  renormalise,
+  returnLossDb,
+  swrOf,
+} from './reflection';
+export {
+  bootstrapLossDb,
+  lossyCore,
+  magnetisingH,
+  transformedMatch,
+  transformerAt,
+  transformerCornerHz,
+  turnsForLoss,
+} from './transformer';

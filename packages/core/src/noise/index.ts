@@ -1,0 +1,3 @@
+export { deviceEffects } from './device-survey';
+export { classMedians, floorPattern, type FloorStep, floorSteps } from './floor-log';
+export { amplifierWords, noiseVerdict, type NoiseVerdict, riseOf } from './verdict';

@@ -1,0 +1,47 @@
+export { activeStage, cascadeIntercepts, cascadeNoiseFactor, noiseTemperatureK, passiveStage } from './cascade';
+export { joinRow, type Plugged, type PlugRow, readAdapters, readConnector } from './connectors';
+export { CONVERTER_ASSUMED, converterChain, downConversion } from './converter';
+export { dcFeed, type DcPath, dcPath, type DcStage } from './dc-path';
+export { checkRouting, type Feature, featureConflicts, FEATURES, type Route } from './features';
+export { intermodAtAntenna } from './intermod';
+export { MOST_PARTS, type SearchGoal, searchOrder, type SearchResult, type ShelfPart } from './order-search';
+export {
+  biasTee,
+  diodeLimiter,
+  lossAheadCostDb,
+  minimumLossPad,
+  resistiveSplitter,
+  symmetricPad,
+  wilkinson,
+} from './pads';
+export { analyseBands, analysePath, type PathAnalysis } from './plan';
+export type { PathProduct } from './products';
+export type { PathQuestion, PathReceiver, PathSignal } from './question';
+export {
+  RECOMMENDED_ROOM_DB,
+  attenuatorTest,
+  converterFloor,
+  dynamicRange,
+  effectiveNoiseFigureDb,
+  foldAlias,
+  fullScaleHeadroom,
+  noiseRise,
+  preselectionDb,
+  requiredPreampGain,
+} from './receiver';
+export { RECEIVER_KINDS, type ReceiverFigures } from './receiver-kinds';
+export { frequencyError, gainByMeasurement, heardAt, setupCard, type SideBand } from './setup-card';
+export { padFinding, productDropDb, spurSources } from './spur-finder';
+export {
+  figuredStage,
+  figureFaults,
+  type FigureSpec,
+  lineStage,
+  splitterLossDb,
+  STAGE_FIGURES,
+  STAGE_KINDS,
+  stageDc,
+  type StageKind,
+} from './stage-kinds';
+export { ASSUMED_NOISE_FIGURE_DB, frequenciesAlong, frequencyPlan, gainsAlong, type PathStage } from './stages';
+export { ALIKE_DB, overNoise, type PathVerdict, pathVerdict, snrLossDigits } from './verdict';

@@ -1,0 +1,22 @@
+export {
+  leastPoints,
+  planBearingDeg,
+  planDistance,
+  type PlanPoint,
+  PLOT_KINDS,
+  PLOT_NAMES,
+  PLOT_SHAPES,
+  type PlotFeature,
+  type PlotKind,
+  snapped,
+} from './feature';
+export {
+  cableRunM,
+  earthDistance,
+  type Finding,
+  hearsAcross,
+  type Layout,
+  layoutOf,
+  plotRoom,
+  supportFindings,
+} from './layout';

@@ -1,0 +1,4 @@
+export { padding } from './padding';
+export { paddingChoices, preferredCapacitors } from './preferred';
+export { coilFromTwoResonances, tunedCoil } from './tuned-coil';
+export { couplingWinding, rodPermeability, solenoid, tunedCircuit, tuningRange, windingFor } from './winding';

@@ -1,0 +1,22 @@
+export { type Arrival, arrivalOf, LINE_OF_SIGHT_FROM_HZ, USUAL_ARRIVAL_DEG, wantedPosition } from './arrival';
+export {
+  combinedDecilesDb,
+  compareAntennas,
+  type Environment,
+  ENVIRONMENTS,
+  type ExpectedNoise,
+  expectedNoise,
+  faExceededDb,
+  insideStatedRange,
+  medianFaDb,
+  minimumEfficiency,
+  noiseFieldDbuv,
+  noisePowerDbm,
+} from './external-noise';
+export { emitterField, fieldDbuv, fieldToPower, freeSpaceFieldVPerM } from './field';
+export { floorNear, measuredFaDb } from './measured-floor';
+export { circularOrbit, geostationaryLook, radioHorizonKm } from './orbit';
+export { ELEMENTS_OLD_DAYS, elementsEpochMs, readElements } from './passes';
+export { greatCircle, locatorOf, parsePosition, type Position } from './place';
+export { lightFavours, type ListeningWindow, listeningWindows } from './schedule';
+export { daylightOf, lightAt, nextSunEvent } from './sun';

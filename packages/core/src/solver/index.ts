@@ -1,0 +1,17 @@
+export {
+  analyseModel,
+  type CurrentStretch,
+  FLOOR_DBI,
+  type ModelAnswer,
+  type ModelQuestion,
+  type PatternSurface,
+  type SpotAnalysis,
+} from './analyse-model';
+export { elevationStepDeg, findPeak, gainRatio, lostShare, openCircuitVoltage, radiatedShare } from './far-field';
+export { GROUND_CLASSES, groundClass } from './ground-classes';
+export { type Mesh, meshOf } from './mesh';
+export type { Ground, LumpedLoad, Point, Wire, WireModel } from './model';
+export { finish, type ModelSweep, sweepModel } from './model-sweep';
+export { nearFieldPerRootWatt } from './near-field';
+export { findResonance } from './resonance';
+export { inputImpedance, maximumGain, type Solution, solveAt, transmission } from './solve';

@@ -1,0 +1,2 @@
+export { type Band, catalogueFor } from './catalogue';
+export { ituRegionOf } from './itu-region';

@@ -1,0 +1,4 @@
+export { binomialLimits, blockRatio, censoredDifference, snrBandwidth } from './counts';
+export { pairedDifferences, type PairedResult, pairsForPower, readingsForHalfWidth, signedRank } from './paired';
+export { HEARD_DB, SURVEY_SIGNALS, surveyRows, surveySummary } from './survey';
+export { firstOfRound, type TrialPair, type TrialResult, type TrialVerdict, trialVerdict } from './verdict';
