@@ -1,3 +1,4 @@
+import { SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
 import { receivedDbm } from '../site/field';
 import { wattsToDbm } from '../units/decibel';
 import { lengthText } from '../units/format';
@@ -67,6 +68,10 @@ function reception(design: Design, freqHz: number): Reception {
 
 export const amplifiedLoop: AntennaKind = {
   id: 'amplified-loop',
+  bandHz: [10e3, 60e6],
+  burden: { price: 180, hours: 4, sight: 1 },
+  conductorM: 0.015,
+  usefulHz: (_, d) => [1e5, (SMALL_LOOP_MAX_WAVELENGTHS * SPEED_OF_LIGHT_M_PER_S) / (Math.PI * d.loopDiameterM)],
   name: 'Small amplified loop',
   summary: 'one turn with an amplifier at its foot, turned by hand to null a noise',
   parameters: PARAMETERS,

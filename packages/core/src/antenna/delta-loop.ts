@@ -4,6 +4,8 @@ import { fullWaveRoundM, loopModelNeeds } from './full-wave';
 
 export const deltaLoop = wireKind({
   id: 'delta-loop',
+  bandHz: [150e3, 150e6],
+  burden: { price: 80, hours: 7, sight: 3, mast: true },
   name: 'Full-wave delta loop',
   summary: 'a wavelength of wire from one mast, as a triangle fed below',
   parameters: [

@@ -10,6 +10,9 @@ const standingM = (coneM: number): number => coneM * Math.cos(30 * RAD) + GAP_SH
 
 export const discone = wireKind({
   id: 'discone',
+  bandHz: [20e6, 1.3e9],
+  burden: { price: 110, hours: 8, sight: 3, mast: true },
+  usefulHz: ({ freqHz }) => [freqHz, 8 * freqHz],
   name: 'Discone',
   summary: 'a disc over a cone of rods: one antenna for a decade of VHF and UHF',
   parameters: [

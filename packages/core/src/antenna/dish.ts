@@ -20,6 +20,9 @@ const PARAMETERS: readonly Parameter[] = [
 
 export const dishWithConverter = closedForm({
   id: 'dish',
+  bandHz: [900e6, 300e9],
+  burden: { price: 150, hours: 8, sight: 3 },
+  hearsAlong: true,
   name: 'Dish with converter',
   summary: 'a parabolic dish with a converter at its focus',
   parameters: PARAMETERS,

@@ -5,6 +5,9 @@ import { wireKind } from './wire-kind';
 
 export const endFedWire = wireKind({
   id: 'end-fed-wire',
+  bandHz: [10e3, 60e6],
+  burden: { price: 50, hours: 3, sight: 1 },
+  hearsAlong: true,
   name: 'End-fed wire with counterpoise',
   summary: 'one wire up and away, a shorter one near the ground as its other half',
   parameters: [

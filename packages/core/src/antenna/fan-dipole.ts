@@ -34,6 +34,15 @@ const armParameters = Array.from({ length: MOST_BANDS }, (_, i) =>
 
 export const fanDipole = wireKind({
   id: 'fan-dipole',
+  bandHz: [1e6, 300e6],
+  burden: { price: 90, hours: 7, sight: 2, mast: true },
+  trimmedWires: ({ freqHz }, d) => {
+    const pairs = Array.from({ length: d.bands }, (_, i) => i + 1);
+    return {
+      ids: pairs.map((i) => `arm${i}M`),
+      bandsHz: pairs.map((i) => (i === 1 ? freqHz : d[`band${i}Hz`])),
+    };
+  },
   name: 'Fan dipole',
   summary: 'two to five pairs of arms on one feed, one pair for each band',
   parameters: [

@@ -55,6 +55,9 @@ function reception(design: Design, freqHz: number): Reception {
 
 export const ferriteRod = closedForm({
   id: 'ferrite-rod',
+  bandHz: [10e3, 2e6],
+  burden: { price: 40, hours: 6, sight: 0 },
+  conductorM: 0.0002,
   name: 'Ferrite rod loop',
   summary: 'many turns on a ferrite rod, tuned: for time signals and the lowest bands',
   parameters: PARAMETERS,

@@ -1,5 +1,5 @@
+import { BOLTZMANN_J_PER_K, SPEED_OF_LIGHT_M_PER_S, STANDARD_TEMPERATURE_K } from '../units/constants';
 import { receivedDbm } from '../site/field';
-import { BOLTZMANN_J_PER_K, STANDARD_TEMPERATURE_K } from '../units/constants';
 import { powerRatio } from '../units/decibel';
 import { wavelengthM } from '../units/wavelength';
 import { fieldProbe, shortMonopole } from './probes';
@@ -58,6 +58,9 @@ function reception(design: Design, freqHz: number): Reception {
 
 export const fieldProbeKind = wireKind({
   id: 'field-probe',
+  bandHz: [10e3, 60e6],
+  burden: { price: 120, hours: 4, sight: 1 },
+  usefulHz: (_, d) => [1e4, SPEED_OF_LIGHT_M_PER_S / (8 * d.heightM)],
   name: 'Short E-field probe',
   summary: 'a rod or plate with a high-impedance amplifier on top of a mast; the mast is its other half',
   parameters: PARAMETERS,

@@ -4,6 +4,8 @@ import { V_PARAMETERS, vFigures } from './v-dipole';
 
 export const flatVDipole = wireKind({
   id: 'flat-v-dipole',
+  bandHz: [150e3, 1.3e9],
+  burden: { price: 60, hours: 4, sight: 2, mast: true },
   name: 'Horizontal V dipole',
   summary: 'two rods in a level V: round overhead coverage for satellites',
   parameters: [...V_PARAMETERS, heightParameter('Height of the V')],

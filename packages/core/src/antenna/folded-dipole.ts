@@ -4,6 +4,8 @@ import { wireKind } from './wire-kind';
 
 export const foldedDipole = wireKind({
   id: 'folded-dipole',
+  bandHz: [150e3, 1.3e9],
+  burden: { price: 70, hours: 5, sight: 2, mast: true },
   name: 'Folded dipole',
   summary: 'a dipole with a second conductor beside it: four times the resistance, wider',
   parameters: [

@@ -1,3 +1,4 @@
+import { SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
 import { wavelengthM } from '../units/wavelength';
 import { lengthParameter } from './dimensions';
 import { wireKind } from './wire-kind';
@@ -6,6 +7,10 @@ import { EARTH_OHM, EARTH_REMARK, RADIAL, REVERSED, SHARED, TERMINATION } from '
 export const groundLaidWire = wireKind({
   ...SHARED,
   id: 'ground-laid-wire',
+  bandHz: [100e3, 15e6],
+  burden: { price: 60, hours: 4, sight: 0, onLawn: true, stakes: true },
+  hearsAlong: true,
+  usefulHz: (_, d) => [(0.4 * SPEED_OF_LIGHT_M_PER_S) / d.lengthM, (4 * SPEED_OF_LIGHT_M_PER_S) / d.lengthM],
   name: 'Terminated wire on the ground',
   summary: 'the same lying in the grass: shorter, slower, unseen',
   parameters: [

@@ -17,6 +17,8 @@ export const dipoleLengthM = (design: Pick<Design, 'freqHz' | 'diameterM' | 'ins
 
 export const halfWaveDipole = wireKind({
   id: 'half-wave-dipole',
+  bandHz: [150e3, 1.3e9],
+  burden: { price: 60, hours: 4, sight: 2, mast: true },
   name: 'Half-wave dipole',
   summary: 'a straight wire fed in the middle, between two supports',
   parameters: [lengthParameter('lengthM', 'Overall length', dipoleLengthM), heightParameter('Height of the wire')],

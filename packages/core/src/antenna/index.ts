@@ -4,7 +4,16 @@ export { type BuildStep, stepStates, withEntry, withPermission } from './build-p
 export { CAUTIONS } from './cautions';
 export { CLOSED_PATTERNS, type PowerPattern, receivingDirectivityDb } from './directivity';
 export { dipoleImpedance, dipoleResonanceHz, resonantDipole } from './induced-emf';
-export type { Design, Draft, DraftFigure, KindId, Parameter, PlaceRoom } from './kind';
+export {
+  SIGHT_WORDS,
+  type Sight,
+  type Design,
+  type Draft,
+  type DraftFigure,
+  type KindId,
+  type Parameter,
+  type PlaceRoom,
+} from './kind';
 export { ANTENNA_KINDS, antennaKind, checkDesign, startDesign, wireModel } from './kinds';
 export { fieldProbe, headAmplifierIm2, shortMonopole, smallLoop } from './probes';
 export { type DesignGoals, optimiseDesign, type TrimProgress, trimToResonance } from './trim-model';

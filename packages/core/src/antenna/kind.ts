@@ -16,29 +16,8 @@ export interface Design {
   readonly dimensions: Readonly<Record<string, number>>;
 }
 
-export type KindId =
-  | 'half-wave-dipole'
-  | 'v-dipole'
-  | 'flat-v-dipole'
-  | 'fan-dipole'
-  | 'folded-dipole'
-  | 'quarter-wave'
-  | 'vertical-over-radials'
-  | 'whip-on-surface'
-  | 'end-fed-wire'
-  | 'square-loop'
-  | 'delta-loop'
-  | 'amplified-loop'
-  | 'field-probe'
-  | 'rectangle-beam'
-  | 'yagi'
-  | 'discone'
-  | 'travelling-wave-wire'
-  | 'ground-laid-wire'
-  | 'ground-loop'
-  | 'ferrite-rod'
-  | 'dish'
-  | 'horn';
+/** Name of a kind, as stored; which there are the list of kinds says. */
+export type KindId = string;
 
 /** Sensible start values; every field can be changed. */
 export const DEFAULT_DESIGN: Omit<Design, 'kind' | 'freqHz'> = {
@@ -146,11 +125,55 @@ export interface HeadAmplifier {
   readonly iip3Dbm: number;
 }
 
+/** How much of it is seen: nothing, hardly, plainly, from the next street. */
+export type Sight = 0 | 1 | 2 | 3;
+export const SIGHT_WORDS: Readonly<Record<Sight, string>> = {
+  0: 'unseen',
+  1: 'hardly seen',
+  2: 'plainly seen',
+  3: 'seen from the street',
+};
+
+/** What an antenna costs beside its radio: money, time, looks, and what it takes from the place. */
+export interface Burden {
+  /** Parts, in the user's currency; order of magnitude. */
+  readonly price: number;
+  readonly hours: number;
+  readonly sight: Sight;
+  /** It lies on a lawn. */
+  readonly onLawn?: boolean;
+  /** It needs a mast or another high point. */
+  readonly mast?: boolean;
+  /** It is held by stakes or rods driven into the ground. */
+  readonly stakes?: boolean;
+}
+
+/** Wires of an antenna that are trimmed one by one, and the band of each. */
+export interface TrimmedWires {
+  readonly ids: readonly string[];
+  readonly bandsHz: readonly number[];
+}
+
 /** One kind of antenna: everything that differs between kinds. */
 export interface AntennaKind {
   readonly id: KindId;
   readonly name: string;
   readonly summary: string;
+  /**
+   * Frequencies at which it is worth building at all, Hz: below, it would be larger than anybody puts up; above, another kind does it better or the wire
+   * model ends. Common practice, no source; wide on purpose, so that nothing sensible is left out.
+   */
+  readonly bandHz: readonly [lowHz: number, highHz: number];
+  /** Assumed for an ordinary home build with new parts; no source. Every figure can be weighed down to nothing. */
+  readonly burden: Burden;
+  /** It hears along the direction in which it is laid, first end to last; all others hear across it. */
+  readonly hearsAlong?: boolean;
+  /** Conductor that it begins with whatever the frequency, m. */
+  readonly conductorM?: number;
+  /** Span in which a design of it is worth trying, Hz; absent: the few per cent about its frequency in which a resonant antenna stays good. */
+  readonly usefulHz?: (design: Design, d: Dimensions) => readonly [lowHz: number, highHz: number];
+  /** Its wires, where they are trimmed one by one; absent for a kind with one dip. */
+  readonly trimmedWires?: (design: Design, d: Dimensions) => TrimmedWires;
   readonly parameters: readonly Parameter[];
   /** Design fields beside the parameters that do not count for this kind. */
   readonly ignores?: readonly ('freqHz' | 'insulated' | 'allowance')[];

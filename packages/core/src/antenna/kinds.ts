@@ -68,18 +68,10 @@ export function wireModel(design: Design, ground: Ground): WireModel {
   return kind.model(design, ground);
 }
 
-/** Conductor that suits a kind and frequency: tube for a loop, fine wire for a coil, rod at VHF, wire below. */
+/** A design to begin with; its conductor suits the kind (tube for a loop, fine wire for a coil), else the frequency: rod at VHF, wire below. */
 export function startDesign(kind: KindId, freqHz: number): Design {
-  const diameterM =
-    kind === 'amplified-loop'
-      ? 0.015
-      : kind === 'ferrite-rod'
-        ? 0.0002
-        : freqHz > 300e6
-          ? 0.0015
-          : freqHz > 30e6
-            ? 0.004
-            : 0.002;
+  const byFrequencyM = freqHz > 300e6 ? 0.0015 : freqHz > 30e6 ? 0.004 : 0.002;
+  const diameterM = BY_ID.get(kind)?.conductorM ?? byFrequencyM;
   return { ...DEFAULT_DESIGN, kind, freqHz, diameterM };
 }
 

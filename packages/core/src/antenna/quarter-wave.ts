@@ -72,6 +72,8 @@ export function overRadials(
 
 export const quarterWave = wireKind({
   id: 'quarter-wave',
+  bandHz: [150e3, 1.3e9],
+  burden: { price: 50, hours: 4, sight: 3, mast: true },
   name: 'Quarter wave with radials',
   summary: 'a vertical over two to eight drooping radials',
   parameters: [

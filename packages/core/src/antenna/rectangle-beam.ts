@@ -38,6 +38,9 @@ const start =
 
 export const rectangleBeam = wireKind({
   id: 'rectangle-beam',
+  bandHz: [3e6, 500e6],
+  burden: { price: 90, hours: 9, sight: 3, mast: true },
+  hearsAlong: true,
   name: 'Two-element rectangle beam',
   summary: 'driven element and reflector with tips folded toward each other: small, deep null behind',
   parameters: [

@@ -4,6 +4,8 @@ import { fullWaveRoundM, loopModelNeeds } from './full-wave';
 
 export const squareLoop = wireKind({
   id: 'square-loop',
+  bandHz: [150e3, 500e6],
+  burden: { price: 90, hours: 8, sight: 3, mast: true },
   name: 'Full-wave square loop',
   summary: 'a wavelength of wire as an upright square, fed below',
   parameters: [

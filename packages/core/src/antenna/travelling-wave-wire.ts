@@ -1,3 +1,4 @@
+import { SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
 import { wavelengthM } from '../units/wavelength';
 import { lengthParameter } from './dimensions';
 import { wireKind } from './wire-kind';
@@ -6,6 +7,10 @@ import { EARTH_OHM, EARTH_REMARK, RADIAL, REVERSED, SHARED, TERMINATION } from '
 export const travellingWaveWire = wireKind({
   ...SHARED,
   id: 'travelling-wave-wire',
+  bandHz: [150e3, 30e6],
+  burden: { price: 90, hours: 8, sight: 2, stakes: true },
+  hearsAlong: true,
+  usefulHz: (_, d) => [(0.4 * SPEED_OF_LIGHT_M_PER_S) / d.lengthM, (4 * SPEED_OF_LIGHT_M_PER_S) / d.lengthM],
   name: 'Terminated long wire',
   summary: 'a wire of a wavelength or more at head height, terminated at the far end: one direction, low noise',
   parameters: [

@@ -67,6 +67,8 @@ const vReception = (design: Design) => {
 
 export const vDipole = wireKind({
   id: 'v-dipole',
+  bandHz: [150e3, 1.3e9],
+  burden: { price: 60, hours: 4, sight: 2, mast: true },
   name: 'V dipole',
   summary: 'two arms sloping down from one mast',
   parameters: [...V_PARAMETERS, heightParameter('Height of the apex')],

@@ -78,23 +78,16 @@ export function wireKind(spec: WireKindSpec): AntennaKind {
     ...spec.wires(dims(design), design),
     ground: spec.ownGround?.ground ?? ground,
   });
-  const { id, name, summary, parameters, materials, goesWrong, ignores, trim, head, ownGround, reception } = spec;
-  return {
-    id,
-    name,
-    summary,
-    parameters,
-    materials,
-    goesWrong,
-    draft,
-    fit,
-    model,
-    ...(ignores ? { ignores } : {}),
-    ...(trim ? { trim } : {}),
-    ...(head ? { head } : {}),
-    ...(ownGround ? { ownGround } : {}),
-    ...(reception ? { reception } : {}),
-  };
+  const {
+    pieces: _pieces,
+    figures: _figures,
+    remarks: _remarks,
+    build: _build,
+    needs: _needs,
+    wires: _wires,
+    ...own
+  } = spec;
+  return { ...own, draft, fit, model };
 }
 
 /** Parts that nearly every wire antenna takes. */

@@ -5,24 +5,13 @@ import type { Ground } from '../solver/model';
 import { findResonance } from '../solver/resonance';
 import { inputImpedance, solveAt } from '../solver/solve';
 import { dimensionsOf } from './dimensions';
-import type { Design } from './kind';
+import type { Design, TrimmedWires } from './kind';
 import { antennaKind, wireModel } from './kinds';
-
-/** Wires of an antenna that are trimmed one by one, and the band of each. */
-export interface TrimmedWires {
-  readonly ids: readonly string[];
-  readonly bandsHz: readonly number[];
-}
 
 /** The wires of a kind with several dips; undefined for a kind that has one. */
 export function trimmedWires(design: Design): TrimmedWires | undefined {
-  if (design.kind !== 'fan-dipole') return undefined;
-  const d = dimensionsOf(antennaKind(design.kind).parameters, design);
-  const pairs = Array.from({ length: d.bands }, (_, i) => i + 1);
-  return {
-    ids: pairs.map((i) => `arm${i}M`),
-    bandsHz: pairs.map((i) => (i === 1 ? design.freqHz : d[`band${i}Hz`])),
-  };
+  const kind = antennaKind(design.kind);
+  return kind.trimmedWires?.(design, dimensionsOf(kind.parameters, design));
 }
 
 /** Share of a wire's length that is taken off in the model. */

@@ -14,6 +14,9 @@ const thin = (design: Design): number =>
 
 export const yagi = wireKind({
   id: 'yagi',
+  bandHz: [7e6, 1.3e9],
+  burden: { price: 120, hours: 10, sight: 3, mast: true },
+  hearsAlong: true,
   name: 'Yagi',
   summary: 'two to six straight elements on a boom',
   parameters: [

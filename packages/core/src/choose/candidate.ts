@@ -1,14 +1,13 @@
 import { fitOf, receptionOf } from '../antenna/attempt';
 import { antennaKind, ANTENNA_KINDS, startDesign } from '../antenna/kinds';
 import { CoreError } from '../errors';
-import type { AntennaKind, Design, Fit, HeadAmplifier, KindId, PlaceRoom, Reception } from '../antenna/kind';
-import { kindBand, worthAsking } from '../antenna/useful-range';
+import type { Burden, AntennaKind, Design, Fit, HeadAmplifier, KindId, PlaceRoom, Reception } from '../antenna/kind';
+import { worthAsking } from '../antenna/useful-range';
 import { type Ground, wireLengthM, type WireModel } from '../solver/model';
 import { powerDb } from '../units/decibel';
 import { frequencyText, lengthText } from '../units/format';
 import { wavelengthM } from '../units/wavelength';
 import { boughtReception, type BoughtAntenna } from './bought';
-import { BURDENS, type Burden } from './burden';
 import type { ForecastTarget } from './forecast';
 import {
   bestTransformer,
@@ -74,7 +73,7 @@ export function kindCandidates(
         name: antennaKind(id).name,
         source: 'kind',
         design: startDesign(id, freqHz),
-        burden: BURDENS[id],
+        burden: antennaKind(id).burden,
       },
     ];
   });
@@ -254,7 +253,7 @@ const mhz = (freqHz: number): string => frequencyText(freqHz, 2);
 /** No figure at all where a kind is not good for anything. */
 const outOfBand = ({ id, name }: AntennaKind): Reception => ({
   ...NOT_KNOWN,
-  remark: `A ${name.toLowerCase()} is not worth asking here: it is good from ${mhz(kindBand(id)[0])} to ${mhz(kindBand(id)[1])}.`,
+  remark: `A ${name.toLowerCase()} is not worth asking here: it is good from ${mhz(antennaKind(id).bandHz[0])} to ${mhz(antennaKind(id).bandHz[1])}.`,
 });
 
 const NOT_KNOWN: Reception = {

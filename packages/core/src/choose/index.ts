@@ -1,5 +1,4 @@
 export { type GainPoint, gainsText, readGains } from './bought';
-export { BURDENS, type Sight, SIGHT_WORDS } from './burden';
 export { type CandidateSpec, hearingQuestions, kindCandidates, type ReadyCandidate, readyCandidate } from './candidate';
 export { bandTargets, type Coverage, coverageGaps, coverageOf } from './coverage';
 export { filterAdvice, type ForecastPlace, type ForecastTarget, hearingState, type TargetForecast } from './forecast';

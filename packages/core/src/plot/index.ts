@@ -10,13 +10,4 @@ export {
   type PlotKind,
   snapped,
 } from './feature';
-export {
-  cableRunM,
-  earthDistance,
-  type Finding,
-  hearsAcross,
-  type Layout,
-  layoutOf,
-  plotRoom,
-  supportFindings,
-} from './layout';
+export { cableRunM, earthDistance, type Finding, type Layout, layoutOf, plotRoom, supportFindings } from './layout';

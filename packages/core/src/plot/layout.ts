@@ -68,18 +68,6 @@ export interface LaidNeeds {
   readonly across: boolean;
 }
 
-/** Kinds that hear along the direction in which they are laid, first end to last; all others hear across it. */
-const HEARS_ALONG: ReadonlySet<KindId> = new Set([
-  'travelling-wave-wire',
-  'ground-laid-wire',
-  'end-fed-wire',
-  'yagi',
-  'rectangle-beam',
-  'horn',
-  'dish',
-]);
-export const hearsAcross = (kind: KindId): boolean => !HEARS_ALONG.has(kind);
-
 /** How an antenna lies on the plan. */
 export interface Layout {
   readonly spanM: number;

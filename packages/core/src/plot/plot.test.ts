@@ -1,3 +1,4 @@
+import { antennaKind } from '../antenna/kinds';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { PlotFileError, readPlot, toLonLat, toPlan, writePlot } from '../formats/geojson';
@@ -10,16 +11,7 @@ import {
   type PlotKind,
   snapped,
 } from './feature';
-import {
-  cableRunM,
-  earthDistance,
-  hearsAcross,
-  laidLengthM,
-  layoutOf,
-  plotRoom,
-  sagM,
-  supportFindings,
-} from './layout';
+import { cableRunM, earthDistance, laidLengthM, layoutOf, plotRoom, sagM, supportFindings } from './layout';
 
 const feature = (kind: PlotKind, points: readonly PlanPoint[], more: Partial<PlotFeature> = {}): PlotFeature => ({
   id: `${kind} ${points.join(' ')}`,
@@ -154,8 +146,8 @@ describe('what fits', () => {
     expect(layout.bearingDeg).toBeCloseTo(90, 9);
     expect(layout.facingDeg).toBeCloseTo(180, 9);
     expect(layoutOf(wire, { ...needs, across: false }, []).facingDeg).toBeCloseTo(90, 9);
-    expect(hearsAcross('half-wave-dipole')).toBe(true);
-    expect(hearsAcross('ground-laid-wire')).toBe(false);
+    expect(antennaKind('half-wave-dipole').hearsAlong).toBeUndefined();
+    expect(antennaKind('ground-laid-wire').hearsAlong).toBe(true);
   });
   test('too long by four metres is said with the number', () => {
     const [finding] = layoutOf(wire, { ...needs, spanM: 24 }, []).findings;

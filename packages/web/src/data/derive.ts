@@ -4,15 +4,10 @@ import {
   type Design,
   fitOf,
   type PlaceRoom,
+  type Sight,
   receptionOf as receptionOfDesign,
 } from '@velvet-reed/core/antenna';
-import {
-  BURDENS,
-  type CandidateSpec,
-  type ForecastPlace,
-  type ForecastTarget,
-  type Sight,
-} from '@velvet-reed/core/choose';
+import { type CandidateSpec, type ForecastPlace, type ForecastTarget } from '@velvet-reed/core/choose';
 import {
   attenuationDbPer100m,
   CABLE_CLASSES,
@@ -21,7 +16,7 @@ import {
   type LineLossModel,
 } from '@velvet-reed/core/line';
 import { effectiveNoiseFigureDb } from '@velvet-reed/core/path';
-import { hearsAcross, type Layout, layoutOf, type PlotFeature, plotRoom } from '@velvet-reed/core/plot';
+import { type Layout, layoutOf, type PlotFeature, plotRoom } from '@velvet-reed/core/plot';
 import { arrivalOf, expectedNoise, type ExpectedNoise, floorNear, measuredFaDb } from '@velvet-reed/core/site';
 import { type Band, catalogueFor, ituRegionOf } from '@velvet-reed/core/spectrum';
 import type { FeedLine } from '@velvet-reed/core/sweep';
@@ -177,7 +172,12 @@ export function laidLayout(data: StationData, antennaId: number): Layout | undef
   const features = plotFeaturesOf(data);
   const laid = features.find((one) => one.id === String(feature.id));
   return (
-    laid && layoutOf(laid, { spanM: needsSpanM, heightM: needsHeightM, across: hearsAcross(revision.kind) }, features)
+    laid &&
+    layoutOf(
+      laid,
+      { spanM: needsSpanM, heightM: needsHeightM, across: antennaKind(revision.kind).hearsAlong !== true },
+      features,
+    )
   );
 }
 
@@ -221,7 +221,7 @@ export const ownCandidates = (data: StationData): readonly CandidateSpec[] =>
         source: 'own',
         design: designOf(data, revision),
         standing: stands(data, antenna.id),
-        burden: BURDENS[revision.kind],
+        burden: antennaKind(revision.kind).burden,
         ...(layout ? { headingDeg: layout.facingDeg } : {}),
       },
     ];

@@ -1,7 +1,7 @@
 import { type Hearing, hearingKey, type HearingQuestion, type Unheard } from '@velvet-reed/core/choose';
 import { clear, createStore, getMany, keys, setMany, type UseStore } from 'idb-keyval';
 import { createContext, useContext } from 'react';
-import { solveHearings } from '../workers/hearing';
+import { JobLeft, runJob } from '../workers/pool';
 
 type Answer = Hearing | Unheard;
 
@@ -60,20 +60,24 @@ export function makeHearings(): Hearings {
       let answered = byKey.size - open.length;
       onProgress(answered);
       let lot: [string, Answer][] = [];
-      await solveHearings(
-        open.flatMap((key) => byKey.get(key) ?? []),
-        (index, answer) => {
-          known.set(open[index], answer);
-          lot.push([open[index], answer]);
-          if (lot.length >= LOT) {
-            void keep(lot);
-            lot = [];
-          }
-          answered += 1;
-          onProgress(answered);
-        },
-        signal,
-      );
+      const solve = async (key: string): Promise<void> => {
+        const question = byKey.get(key);
+        if (!question) return;
+        const answer = await runJob('hearing', question, { signal, background: true }).then(
+          (finished): Answer => finished.answer,
+          (error: unknown) => (error instanceof JobLeft ? undefined : { why: 'The computation met a fault here.' }),
+        );
+        if (!answer) return;
+        known.set(key, answer);
+        lot.push([key, answer]);
+        if (lot.length >= LOT) {
+          void keep(lot);
+          lot = [];
+        }
+        answered += 1;
+        onProgress(answered);
+      };
+      await Promise.all(open.map(solve));
       if (lot.length > 0) void keep(lot);
     },
   };

@@ -2,14 +2,15 @@ import { type Design, wireModel } from '@velvet-reed/core/antenna';
 import { USUAL_ARRIVAL_DEG } from '@velvet-reed/core/site';
 import {
   groundClass,
+  type ModelAnswer,
   type ModelQuestion,
   type ModelSweep,
   type PatternSurface,
   type SpotAnalysis,
   type WireModel,
 } from '@velvet-reed/core/solver';
-import { useEffect, useMemo, useRef, useState } from 'react';
-import { startSolver } from '../workers/solver';
+import { useEffect, useMemo, useState } from 'react';
+import { JobLeft, runJob } from '../workers/pool';
 import type { FocusBand } from './focus';
 
 /** A model's answers as far as they have come; an older answer stays until a newer one replaces it. */
@@ -49,40 +50,44 @@ export const questionOf = (
   arrivalDeg,
 });
 
+/** One part of an answer put beside those that came before. */
+function withPart(old: ModelState, answer: ModelAnswer): ModelState {
+  switch (answer.part) {
+    case 'spot':
+      return { ...old, spot: answer.spot, trouble: undefined };
+    case 'sweep':
+      return { ...old, sweep: answer.sweep };
+    case 'surface':
+      return { ...old, surface: answer.surface };
+    case 'settled':
+      return { ...old, movement: answer.movement };
+    case 'progress':
+      return old;
+  }
+}
+
+const troubleOf = (error: unknown): string =>
+  error instanceof Error ? error.message : 'The computation met a fault. Change a dimension and try again.';
+
 /** Solves a model in a worker whenever the question changes; undefined asks nothing. */
 export function useModel(question: ModelQuestion | undefined): ModelState {
   const [state, setState] = useState<ModelState>({ busy: false });
-  const solver = useRef<ReturnType<typeof startSolver>>(undefined);
-  useEffect(() => {
-    solver.current = startSolver((reply) => {
-      switch (reply.reply) {
-        case 'begun':
-          setState((old) => ({ ...old, busy: true }));
-          return;
-        case 'answer': {
-          const { answer } = reply;
-          if (answer.part === 'spot') setState((old) => ({ ...old, spot: answer.spot, trouble: undefined }));
-          if (answer.part === 'sweep') setState((old) => ({ ...old, sweep: answer.sweep }));
-          if (answer.part === 'surface') setState((old) => ({ ...old, surface: answer.surface }));
-          if (answer.part === 'settled') setState((old) => ({ ...old, movement: answer.movement }));
-          return;
-        }
-        case 'trouble':
-          setState({ busy: false, trouble: reply.message });
-          return;
-        case 'done':
-          setState((old) => ({ ...old, busy: false, ms: reply.ms }));
-      }
-    });
-    return () => solver.current?.end();
-  }, []);
   const key = JSON.stringify(question);
   useEffect(() => {
-    if (!question) {
-      solver.current?.ask({ do: 'stop' });
-      return;
-    }
-    solver.current?.ask({ do: 'analyse', question });
+    if (!question) return;
+    const own = new AbortController();
+    setState((old) => ({ ...old, busy: true }));
+    const onStep = (answer: ModelAnswer): void => setState((old) => withPart(old, answer));
+    runJob('analyse', question, { onStep, signal: own.signal }).then(
+      ({ ms }) => setState((old) => ({ ...old, busy: false, ms })),
+      (error: unknown) => {
+        if (!(error instanceof JobLeft)) setState({ busy: false, trouble: troubleOf(error) });
+      },
+    );
+    return () => {
+      own.abort();
+      setState((old) => ({ ...old, busy: false }));
+    };
     // a question is a value: equal text asks the same
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [key]);
@@ -97,32 +102,28 @@ export interface NamedQuestion {
 
 type NamedState = ModelState & { readonly name: string };
 
-/** Solves several models one after the other. */
+/** Solves several models, side by side as far as the machine can. */
 export function useModels(questions: readonly NamedQuestion[]): readonly NamedState[] {
   const key = JSON.stringify(questions);
   const [answers, setAnswers] = useState<{ readonly key: string; readonly states: readonly ModelState[] }>();
   useEffect(() => {
     if (questions.length === 0) return;
-    let at = 0;
+    const own = new AbortController();
     const states: ModelState[] = questions.map(() => ({ busy: true }));
-    const change = (patch: Partial<ModelState>): void => {
-      states[at] = { ...states[at], ...patch };
+    const change = (at: number, state: ModelState): void => {
+      states[at] = state;
       setAnswers({ key, states: [...states] });
     };
-    const next = (): void => {
-      at += 1;
-      if (at < questions.length) solver.ask({ do: 'analyse', question: questions[at].question });
-    };
-    const solver = startSolver((reply) => {
-      if (reply.reply === 'trouble') change({ busy: false, trouble: reply.message });
-      if (reply.reply === 'done') change({ busy: false });
-      if (reply.reply === 'trouble' || reply.reply === 'done') next();
-      if (reply.reply !== 'answer') return;
-      if (reply.answer.part === 'spot') change({ spot: reply.answer.spot });
-      if (reply.answer.part === 'sweep') change({ sweep: reply.answer.sweep });
+    questions.forEach(({ question }, at) => {
+      const onStep = (answer: ModelAnswer): void => change(at, withPart(states[at], answer));
+      runJob('analyse', question, { onStep, signal: own.signal }).then(
+        () => change(at, { ...states[at], busy: false }),
+        (error: unknown) => {
+          if (!(error instanceof JobLeft)) change(at, { ...states[at], busy: false, trouble: troubleOf(error) });
+        },
+      );
     });
-    solver.ask({ do: 'analyse', question: questions[0].question });
-    return () => solver.end();
+    return () => own.abort();
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [key]);
   return useMemo(() => {

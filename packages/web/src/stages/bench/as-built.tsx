@@ -1,20 +1,13 @@
 import { antennaKind, type Design } from '@velvet-reed/core/antenna';
 import type { AsBuilt, AsBuiltFit, AsBuiltValue, FeedLine } from '@velvet-reed/core/sweep';
 import { fixed } from '@velvet-reed/core/units';
-import { useEffect, useRef, useState } from 'react';
+import { useState } from 'react';
 import { entry, useWrite } from '../../data/station';
 import { Button } from '../../ui/button';
 import { Section } from '../../ui/stage';
 import { Value } from '../../ui/value';
-import { startSolver } from '../../workers/solver';
+import { useJob } from '../../workers/use-job';
 import type { LoadedSweep } from './loaded-sweep';
-
-interface Progress {
-  readonly done: number;
-  readonly result?: AsBuilt;
-  readonly fault?: string;
-  readonly busy: boolean;
-}
 
 /** Which length, height, velocity factor or ground makes the draft's model agree with a sweep. */
 export function AsBuiltPanel({
@@ -33,16 +26,7 @@ export function AsBuiltPanel({
   const { trySave } = useWrite();
   const [id, setId] = useState(0);
   const [through, setThrough] = useState(true);
-  const [state, setState] = useState<Progress>({ done: 0, busy: false });
-  const solver = useRef<ReturnType<typeof startSolver>>(undefined);
-  useEffect(() => {
-    solver.current = startSolver((reply) => {
-      if (reply.reply === 'fit-step') setState((old) => ({ ...old, done: reply.done }));
-      else if (reply.reply === 'fitted') setState({ done: 0, busy: false, result: reply.fit });
-      else if (reply.reply === 'trouble') setState({ done: 0, busy: false, fault: reply.message });
-    });
-    return () => solver.current?.end();
-  }, []);
+  const { start, stop, answer: result, ...state } = useJob('fit');
   const usable = loaded.filter(({ header }) => header.phaseKnown);
   if (usable.length === 0 || !antennaKind(design.kind).model) return null;
   const one = usable.find(({ header }) => header.id === id) ?? usable[usable.length - 1];
@@ -71,37 +55,23 @@ export function AsBuiltPanel({
           look="main"
           busy={state.busy}
           onClick={() => {
-            setState({ done: 0, busy: true });
-            solver.current?.ask({
-              do: 'fit',
-              question: { design, sweep: one.sweep, ...(through ? { line } : {}) },
-              groundId,
-            });
+            start({ design, sweep: one.sweep, ...(through ? { line } : {}), groundId });
           }}
         >
-          {state.busy ? `Fitting, ${state.done} models…` : 'Fit the model'}
+          {state.busy ? `Fitting, ${state.step?.done ?? 0} models…` : 'Fit the model'}
         </Button>
-        {state.busy && (
-          <Button
-            onClick={() => {
-              solver.current?.ask({ do: 'stop' });
-              setState({ done: 0, busy: false });
-            }}
-          >
-            Cancel
-          </Button>
-        )}
+        {state.busy && <Button onClick={stop}>Cancel</Button>}
       </div>
       {state.fault && (
         <p role="alert" className="mt-1 text-danger">
           {state.fault}
         </p>
       )}
-      {state.result && (
+      {result && (
         <div role="status" className="mt-2">
-          <p>{state.result.sentence}</p>
+          <p>{result.sentence}</p>
           <ul className="list-disc pl-5" aria-label="Fits">
-            {shownFits(state.result).map((fit) => (
+            {shownFits(result).map((fit) => (
               <li key={fit.values.map((value) => value.id).join()}>
                 <FitLine fit={fit} />
               </li>
@@ -111,7 +81,7 @@ export function AsBuiltPanel({
             className="mt-1"
             onClick={() =>
               void trySave(
-                [entry('bench', `${antennaName}, as built: ${state.result?.sentence}`)],
+                [entry('bench', `${antennaName}, as built: ${result?.sentence}`)],
                 'Written into the notebook.',
               )
             }

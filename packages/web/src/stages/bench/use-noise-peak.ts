@@ -1,9 +1,8 @@
 import type { Spectrum } from '@velvet-reed/core/formats';
-import type { NoisePeak } from '@velvet-reed/core/sweep';
 import { useEffect, useState } from 'react';
 import { useSpectra } from '../../data/instruments';
 import type { StationData } from '../../data/station';
-import { startSolver } from '../../workers/solver';
+import { useJob } from '../../workers/use-job';
 
 type Source = 'on' | 'off';
 
@@ -20,24 +19,13 @@ export function useNoisePeak(data: StationData, antennaId: number | undefined) {
   return { peak: found?.value, fault: found?.fault, of, picked, choose };
 }
 
-interface Found {
-  readonly value?: NoisePeak;
-  readonly fault?: string;
-}
-
 /** Fitted in a worker; while it is under way there is neither value nor fault. */
-function usePeak(on: Spectrum | undefined, off: Spectrum | undefined): Found | undefined {
-  const [answer, setAnswer] = useState<{ readonly on: Spectrum; readonly off: Spectrum; readonly found: Found }>();
+function usePeak(on: Spectrum | undefined, off: Spectrum | undefined) {
+  const { start, answer, fault } = useJob('noisePeak');
   useEffect(() => {
-    if (!on || !off) return;
-    const { ask, end } = startSolver((reply) => {
-      if (reply.reply === 'peak') setAnswer({ on, off, found: { value: reply.peak } });
-      if (reply.reply === 'trouble') setAnswer({ on, off, found: { fault: reply.message } });
-    });
-    ask({ do: 'noise-peak', on, off });
-    return end;
-  }, [on, off]);
-  return answer?.on === on && answer?.off === off ? answer?.found : undefined;
+    if (on && off) start({ on, off });
+  }, [on, off, start]);
+  return on && off ? { ...(answer ? { value: answer } : {}), ...(fault === undefined ? {} : { fault }) } : undefined;
 }
 
 export type NoiseOfCoil = ReturnType<typeof useNoisePeak>;

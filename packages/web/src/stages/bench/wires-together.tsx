@@ -2,13 +2,13 @@ import { type Design, trimmedWires } from '@velvet-reed/core/antenna';
 import { CoreError } from '@velvet-reed/core/errors';
 import { learnFromTrim, planTrims, type TrimPlan } from '@velvet-reed/core/sweep';
 import { fixed, lengthText } from '@velvet-reed/core/units';
-import { useEffect, useRef, useState } from 'react';
+import { useState } from 'react';
 import { Button } from '../../ui/button';
 import { Section } from '../../ui/stage';
 import { TypedFields } from '../../ui/typed-numbers';
 import { useTypedNumbers, type TypedSpec } from '../../ui/use-typed-numbers';
 import { Value } from '../../ui/value';
-import { startSolver } from '../../workers/solver';
+import { useJob } from '../../workers/use-job';
 
 const MOST_WIRES = 4;
 
@@ -168,30 +168,10 @@ function FromModel({
   readonly groundId: string;
   readonly onFound: (jacobian: readonly (readonly number[])[]) => void;
 }) {
-  const [state, setState] = useState<{ readonly busy: boolean; readonly fault?: string }>({ busy: false });
-  const found = useRef(onFound);
-  useEffect(() => {
-    found.current = onFound;
-  });
-  const solver = useRef<ReturnType<typeof startSolver>>(undefined);
-  useEffect(() => {
-    solver.current = startSolver((reply) => {
-      if (reply.reply === 'sensitivities') {
-        setState({ busy: false });
-        found.current(reply.jacobian);
-      } else if (reply.reply === 'trouble') setState({ busy: false, fault: reply.message });
-    });
-    return () => solver.current?.end();
-  }, []);
+  const { start, ...state } = useJob('sensitivities', ({ jacobian }) => onFound(jacobian));
   return (
     <div className="my-2">
-      <Button
-        busy={state.busy}
-        onClick={() => {
-          setState({ busy: true });
-          solver.current?.ask({ do: 'sensitivities', design, groundId });
-        }}
-      >
+      <Button busy={state.busy} onClick={() => start({ design, groundId })}>
         {state.busy ? 'Solving the wires…' : 'Take the sensitivities from the model'}
       </Button>
       {state.fault && (

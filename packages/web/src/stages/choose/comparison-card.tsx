@@ -1,4 +1,5 @@
-import { type Candidate, SIGHT_WORDS } from '@velvet-reed/core/choose';
+import { SIGHT_WORDS } from '@velvet-reed/core/antenna';
+import type { Candidate } from '@velvet-reed/core/choose';
 import { lengthText } from '@velvet-reed/core/units';
 import { Button } from '../../ui/button';
 import { Section, Wide } from '../../ui/stage';

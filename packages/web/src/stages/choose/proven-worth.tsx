@@ -1,4 +1,5 @@
-import { BURDENS, pricePerProvenDb, type Worth } from '@velvet-reed/core/choose';
+import { antennaKind } from '@velvet-reed/core/antenna';
+import { pricePerProvenDb, type Worth } from '@velvet-reed/core/choose';
 import { trialVerdict } from '@velvet-reed/core/trial';
 import { fixed } from '@velvet-reed/core/units';
 import { latestRevision } from '../../data/derive';
@@ -17,7 +18,7 @@ export function ProvenWorth({ data }: { readonly data: StationData }) {
     if (!a.name || !b.name || !a.kind || !b.kind) return [];
     const readings = data.readings.filter((reading) => reading.trialId === trial.id);
     const { snr } = trialVerdict(readings, { a: a.name, b: b.name }, trial.wishedDb);
-    const prices = [BURDENS[a.kind].price, BURDENS[b.kind].price] as const;
+    const prices = [antennaKind(a.kind).burden.price, antennaKind(b.kind).burden.price] as const;
     const worth = pricePerProvenDb(snr, ...prices);
     return [{ trial, names: { A: a.name, B: b.name }, prices, worth }];
   });

@@ -1,10 +1,10 @@
+import { SIGHT_WORDS } from '@velvet-reed/core/antenna';
 import {
   type Candidate,
   candidateKindName,
   filterAdvice,
   mayStay,
   type RankView,
-  SIGHT_WORDS,
   spoiltCount,
   type TargetForecast,
 } from '@velvet-reed/core/choose';

@@ -1,10 +1,10 @@
-import { antennaKind, type Design, type DesignGoals, type TrimProgress } from '@velvet-reed/core/antenna';
+import { antennaKind, type Design, type DesignGoals } from '@velvet-reed/core/antenna';
 import { frequencyText } from '@velvet-reed/core/units';
-import { useEffect, useRef, useState } from 'react';
+import { useState } from 'react';
 import type { FocusBand } from '../../data/focus';
 import { Button } from '../../ui/button';
 import { Section } from '../../ui/stage';
-import { startSolver } from '../../workers/solver';
+import { useJob } from '../../workers/use-job';
 
 /** Lets the model trim itself to resonance, or chosen dimensions to goals; can be stopped at any time. */
 export function TunePanel({
@@ -19,30 +19,18 @@ export function TunePanel({
   readonly onDesign: (design: Design) => void;
 }) {
   const kind = antennaKind(design.kind);
-  const [running, setRunning] = useState<'trim' | 'optimise'>();
-  const [step, setStep] = useState<TrimProgress>();
-  const [trouble, setTrouble] = useState('');
+  const trim = useJob('trim', onDesign);
+  const optimise = useJob('optimise', onDesign);
+  const [latest, setLatest] = useState<'trim' | 'optimise'>('trim');
+  const { step, fault: trouble } = latest === 'trim' ? trim : optimise;
+  const running = trim.busy || optimise.busy ? latest : undefined;
   const [goals, setGoals] = useState({ swr: true, gain: false, frontToBack: false });
   const changeable = kind.parameters.filter((one) => !one.whole && one.dimension === 'length' && one.id !== 'heightM');
   const [ids, setIds] = useState<readonly string[]>(() => changeable.slice(0, 2).map((one) => one.id));
-  const solver = useRef<ReturnType<typeof startSolver>>(undefined);
-  const deliver = useRef(onDesign);
-  useEffect(() => {
-    deliver.current = onDesign;
-  });
-  useEffect(() => () => solver.current?.end(), []);
 
   const ask = (what: 'trim' | 'optimise'): void => {
-    solver.current ??= startSolver((reply) => {
-      if (reply.reply === 'step') setStep(reply.step);
-      if (reply.reply === 'design') deliver.current(reply.design);
-      if (reply.reply === 'trouble') setTrouble(reply.message);
-      if (reply.reply === 'done' || reply.reply === 'trouble') setRunning(undefined);
-    });
-    setTrouble('');
-    setStep(undefined);
-    setRunning(what);
-    if (what === 'trim') solver.current.ask({ do: 'trim', design, groundId });
+    setLatest(what);
+    if (what === 'trim') trim.start({ design, groundId });
     else {
       const asked: DesignGoals = {
         ...band,
@@ -51,12 +39,12 @@ export function TunePanel({
         frontToBackWeight: goals.frontToBack ? 0.5 : 0,
         elevationDeg: groundId === 'free' ? 0 : 20,
       };
-      solver.current.ask({ do: 'optimise', design, groundId, ids, goals: asked });
+      optimise.start({ design, groundId, ids, goals: asked });
     }
   };
   const stop = (): void => {
-    solver.current?.ask({ do: 'stop' });
-    setRunning(undefined);
+    trim.stop();
+    optimise.stop();
     // what was found until now is not lost
     if (step) onDesign(step.design);
   };

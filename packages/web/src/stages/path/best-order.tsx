@@ -4,24 +4,15 @@ import {
   type PathSignal,
   type PathStage,
   type SearchGoal,
-  type SearchResult,
   type ShelfPart,
 } from '@velvet-reed/core/path';
 import { fixed } from '@velvet-reed/core/units';
-import { useEffect, useRef, useState } from 'react';
+import { useState } from 'react';
 import { entry, useWrite } from '../../data/station';
 import { Button } from '../../ui/button';
 import { Section } from '../../ui/stage';
 import { inDb, Value } from '../../ui/value';
-import { startSolver, type SolverAsk } from '../../workers/solver';
-
-interface State {
-  readonly busy: boolean;
-  readonly visited: number;
-  readonly result?: SearchResult;
-  readonly ms?: number;
-  readonly fault?: string;
-}
+import { useJob } from '../../workers/use-job';
 
 /** The best set and order of the path's stages for every wish within the receiver's reach. */
 export function BestOrder({
@@ -42,20 +33,7 @@ export function BestOrder({
   readonly head: PathStage | undefined;
 }) {
   const { trySave } = useWrite();
-  const [state, setState] = useState<State>({ busy: false, visited: 0 });
-  const solver = useRef<ReturnType<typeof startSolver>>(undefined);
-  // a worker is started when it is first needed
-  const ask = (job: SolverAsk): void => {
-    solver.current ??= startSolver((reply) => {
-      if (reply.reply === 'searched') setState((old) => ({ ...old, visited: reply.visited }));
-      else if (reply.reply === 'found') setState({ busy: false, visited: reply.found.visited, result: reply.found });
-      else if (reply.reply === 'done') setState((old) => ({ ...old, ms: reply.ms }));
-      else if (reply.reply === 'trouble') setState({ busy: false, visited: 0, fault: reply.message });
-    });
-    solver.current.ask(job);
-  };
-  useEffect(() => () => solver.current?.end(), []);
-  const { result } = state;
+  const { start, stop, answer: result, ...state } = useJob('order');
   const [withShelf, setWithShelf] = useState(true);
   const pool: readonly ShelfPart[] = [
     ...own,
@@ -88,30 +66,13 @@ export function BestOrder({
           busy={state.busy}
           disabled={pool.length > MOST_PARTS || goals.length === 0}
           onClick={() => {
-            setState({ busy: true, visited: 0 });
             setSearched(pool);
-            ask({
-              do: 'order',
-              shelf: pool,
-              receiver,
-              goals,
-              signals,
-              ...(head ? { head } : {}),
-            });
+            start({ shelf: pool, receiver, goals, signals, ...(head ? { head } : {}) });
           }}
         >
-          {state.busy ? `Searching, ${state.visited} tried…` : 'Find the best order'}
+          {state.busy ? `Searching, ${state.step?.visited ?? 0} tried…` : 'Find the best order'}
         </Button>
-        {state.busy && (
-          <Button
-            onClick={() => {
-              ask({ do: 'stop' });
-              setState({ busy: false, visited: 0 });
-            }}
-          >
-            Cancel
-          </Button>
-        )}
+        {state.busy && <Button onClick={stop}>Cancel</Button>}
       </div>
       {pool.length > MOST_PARTS && (
         <p className="mt-1 text-caution">More than {MOST_PARTS} parts: take some out for the search.</p>

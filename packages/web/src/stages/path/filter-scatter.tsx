@@ -1,11 +1,10 @@
-import type { FilterQuestion, FilterYield } from '@velvet-reed/core/filter';
+import type { FilterQuestion } from '@velvet-reed/core/filter';
 import { fixed } from '@velvet-reed/core/units';
-import { useEffect, useRef, useState } from 'react';
 import { Button } from '../../ui/button';
 import { TypedFields } from '../../ui/typed-numbers';
 import { useTypedNumbers } from '../../ui/use-typed-numbers';
 import { Value } from '../../ui/value';
-import { startSolver, type SolverAsk } from '../../workers/solver';
+import { useJob } from '../../workers/use-job';
 
 /** What scatter of the parts does to a filter: ten thousand of them, drawn in the worker. */
 export function FilterScatter({ question }: { readonly question: FilterQuestion }) {
@@ -13,23 +12,7 @@ export function FilterScatter({ question }: { readonly question: FilterQuestion 
     { name: 'coil', label: 'Coils within ±, %', dimension: 'plain', start: '5' },
     { name: 'capacitor', label: 'Capacitors within ±, %', dimension: 'plain', start: '5' },
   ]);
-  const [state, setState] = useState<{
-    readonly busy: boolean;
-    readonly found?: FilterYield;
-    readonly ms?: number;
-    readonly fault?: string;
-  }>({ busy: false });
-  const solver = useRef<ReturnType<typeof startSolver>>(undefined);
-  // a worker is started when it is first needed
-  const ask = (job: SolverAsk): void => {
-    solver.current ??= startSolver((reply) => {
-      if (reply.reply === 'yield') setState({ busy: false, found: reply.found });
-      else if (reply.reply === 'done') setState((old) => ({ ...old, ms: reply.ms }));
-      else if (reply.reply === 'trouble') setState({ busy: false, fault: reply.message });
-    });
-    solver.current.ask(job);
-  };
-  useEffect(() => () => solver.current?.end(), []);
+  const { start, answer: found, ...state } = useJob('yield');
   const [coil, capacitor] = [typed.value('coil'), typed.value('capacitor')];
   return (
     <div className="my-3">
@@ -41,8 +24,7 @@ export function FilterScatter({ question }: { readonly question: FilterQuestion 
           disabled={coil === undefined || capacitor === undefined}
           onClick={() => {
             if (coil === undefined || capacitor === undefined) return;
-            setState({ busy: true });
-            ask({ do: 'yield', question, tolerance: { coil: coil / 100, capacitor: capacitor / 100 } });
+            start({ question, tolerance: { coil: coil / 100, capacitor: capacitor / 100 } });
           }}
         >
           {state.busy ? 'Drawing 10,000 filters…' : 'Build 10,000 of them'}
@@ -53,23 +35,22 @@ export function FilterScatter({ question }: { readonly question: FilterQuestion 
           {state.fault}
         </p>
       )}
-      {state.found && (
+      {found && (
         <p role="status" className="mt-1 max-w-prose">
           <Value
             strong
-            shown={{ digits: fixed(100 * state.found.yieldShare, 1), unit: '%' }}
+            shown={{ digits: fixed(100 * found.yieldShare, 1), unit: '%' }}
             provenance={{
               origin: 'model',
               formula: 'share of filters that meet every goal, parts uniform within their tolerance, seed 1',
-              source: `Monte Carlo of ${state.found.samples} filters${state.ms === undefined ? '' : `, ${fixed(state.ms, 0)} ms`}`,
+              source: `Monte Carlo of ${found.samples} filters${state.ms === undefined ? '' : `, ${fixed(state.ms, 0)} ms`}`,
             }}
           />{' '}
           meet every goal
-          {state.found.weakest
-            ? `; the weakest is ${state.found.weakest.name}, missed by ${fixed(100 * state.found.weakest.missShare, 1)} %`
+          {found.weakest
+            ? `; the weakest is ${found.weakest.name}, missed by ${fixed(100 * found.weakest.missShare, 1)} %`
             : ''}
-          . All parts high: {state.found.allHigh ? 'holds' : 'fails'}; all low: {state.found.allLow ? 'holds' : 'fails'}
-          .
+          . All parts high: {found.allHigh ? 'holds' : 'fails'}; all low: {found.allLow ? 'holds' : 'fails'}.
         </p>
       )}
     </div>

@@ -1,0 +1,60 @@
+import {
+  optimiseDesign,
+  trimToResonance,
+  wireSensitivities,
+  type Design,
+  type DesignGoals,
+} from '@velvet-reed/core/antenna';
+import { solveHearing, type HearingQuestion } from '@velvet-reed/core/choose';
+import { designFilter, filterYield, type FilterQuestion, type Tolerance } from '@velvet-reed/core/filter';
+import type { Spectrum } from '@velvet-reed/core/formats';
+import {
+  searchOrder,
+  type PathReceiver,
+  type PathSignal,
+  type PathStage,
+  type SearchGoal,
+  type ShelfPart,
+} from '@velvet-reed/core/path';
+import { analyseModel, groundClass } from '@velvet-reed/core/solver';
+import { fitAsBuilt, noisePeak, type AsBuiltQuestion } from '@velvet-reed/core/sweep';
+
+interface OnGround {
+  readonly design: Design;
+  readonly groundId: string;
+}
+
+/** A computation that cannot be looked into: one step. */
+function* once<A>(compute: () => A): Generator<undefined, A> {
+  yield undefined;
+  return compute();
+}
+const ground = ({ groundId }: OnGround) => groundClass(groundId).ground;
+
+/** All long work of the interface, by name: what it is asked, the steps that it tells on the way, and its answer. */
+export const JOBS = {
+  analyse: analyseModel,
+  trim: (asked: OnGround) => trimToResonance(asked.design, ground(asked)),
+  optimise: (asked: OnGround & { readonly ids: readonly string[]; readonly goals: DesignGoals }) =>
+    optimiseDesign(asked.design, ground(asked), asked.ids, asked.goals),
+  fit: ({ groundId, ...question }: Omit<AsBuiltQuestion, 'ground'> & { readonly groundId: string }) =>
+    fitAsBuilt({ ...question, ground: groundClass(groundId).ground }),
+  sensitivities: (asked: OnGround) => wireSensitivities(asked.design, ground(asked)),
+  yield: ({ question, tolerance }: { readonly question: FilterQuestion; readonly tolerance: Tolerance }) =>
+    once(() => filterYield(designFilter(question), question.coilQ, tolerance)),
+  order: (asked: {
+    readonly shelf: readonly ShelfPart[];
+    readonly receiver: PathReceiver;
+    readonly goals: readonly SearchGoal[];
+    readonly signals: readonly PathSignal[];
+    readonly head?: PathStage;
+  }) => searchOrder(asked.shelf, asked.receiver, asked.goals, asked.signals, asked.head),
+  noisePeak: ({ on, off }: { readonly on: Spectrum; readonly off: Spectrum }) => once(() => noisePeak(on, off)),
+  hearing: (question: HearingQuestion) => once(() => solveHearing(question)),
+} as const;
+
+export type JobName = keyof typeof JOBS;
+export type QuestionOf<N extends JobName> = Parameters<(typeof JOBS)[N]>[0];
+type RunOf<N extends JobName> = ReturnType<(typeof JOBS)[N]>;
+export type StepOf<N extends JobName> = RunOf<N> extends Generator<infer S, unknown> ? S : never;
+export type AnswerOf<N extends JobName> = RunOf<N> extends Generator<unknown, infer A> ? A : never;
