@@ -201,7 +201,7 @@ test('at the mast on a phone: a slip is asked back, a photo goes along, entries 
   await expect(page.getByText(/Cut\s*139\smm/)).toBeVisible();
 
   // the server goes away: what is written down waits in this browser, also over a reload
-  await page.route('**/api/stations/*/{changes,photo-changes}', (route) => route.abort());
+  await page.route('**/api/stations/*/{changes,photo-changes}*', (route) => route.abort());
   await page.getByLabel('It is cut').check();
   await page.getByLabel('Dip now').fill('9.47 MHz');
   await page.getByLabel('Note').fill('rain');
@@ -212,7 +212,7 @@ test('at the mast on a phone: a slip is asked back, a photo goes along, entries 
   await expect(page.getByText(/One entry waits in this browser/)).toBeVisible();
   await expect(page.getByText(/Cut\s*\d+\smm/)).toBeVisible();
   await accessible(page, 'at the mast');
-  await page.unroute('**/api/stations/*/{changes,photo-changes}');
+  await page.unroute('**/api/stations/*/{changes,photo-changes}*');
   await expect(page.getByText('What waited in this browser is saved.')).toBeVisible();
   await expect(page.getByText(/One entry waits/)).toHaveCount(0);
   await expect(page.getByRole('list', { name: 'Lengths so far, latest first' })).not.toContainText('waits here');

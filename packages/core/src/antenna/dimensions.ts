@@ -102,5 +102,3 @@ export function conductor(design: Design, name: string, from: Point, to: Point, 
 }
 
 export const fedAt = (wire: number, position: number): readonly PlaceOnWire[] => [{ wire, position }];
-
-export const RAD = Math.PI / 180;

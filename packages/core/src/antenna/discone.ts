@@ -1,6 +1,7 @@
 import { wavelengthM } from '../units/wavelength';
-import { conductor, countParameter, fedAt, lengthParameter, RAD } from './dimensions';
+import { conductor, countParameter, fedAt, lengthParameter } from './dimensions';
 import { wireKind } from './wire-kind';
+import { RAD } from '../units/constants';
 
 /** Gap between disc and cone at the feed, as a share of the cone's length. Common practice, no source. */
 const GAP_SHARE = 0.02;

@@ -1,6 +1,7 @@
-import { conductor, fedAt, heightParameter, RAD } from './dimensions';
+import { conductor, fedAt, heightParameter } from './dimensions';
 import { USUAL_PARTS, wireKind } from './wire-kind';
 import { V_PARAMETERS, vFigures } from './v-dipole';
+import { RAD } from '../units/constants';
 
 export const flatVDipole = wireKind({
   id: 'flat-v-dipole',

@@ -51,11 +51,11 @@ export const ANTENNA_KINDS: readonly AntennaKind[] = [
   horn,
 ];
 
-const BY_ID: ReadonlyMap<KindId, AntennaKind> = new Map(ANTENNA_KINDS.map((kind) => [kind.id, kind]));
+const known = (id: KindId): AntennaKind | undefined => ANTENNA_KINDS.find((kind) => kind.id === id);
 
 /** @throws OutOfRangeError for an id of no kind. */
 export function antennaKind(id: KindId): AntennaKind {
-  const kind = BY_ID.get(id);
+  const kind = known(id);
   if (!kind) throw new OutOfRangeError(`There is no kind of antenna called "${id}". Choose another.`, 'kind');
   return kind;
 }
@@ -71,7 +71,7 @@ export function wireModel(design: Design, ground: Ground): WireModel {
 /** A design to begin with; its conductor suits the kind (tube for a loop, fine wire for a coil), else the frequency: rod at VHF, wire below. */
 export function startDesign(kind: KindId, freqHz: number): Design {
   const byFrequencyM = freqHz > 300e6 ? 0.0015 : freqHz > 30e6 ? 0.004 : 0.002;
-  const diameterM = BY_ID.get(kind)?.conductorM ?? byFrequencyM;
+  const diameterM = known(kind)?.conductorM ?? byFrequencyM;
   return { ...DEFAULT_DESIGN, kind, freqHz, diameterM };
 }
 

@@ -1,11 +1,12 @@
 import { requireRange } from '../errors';
 import { wavelengthM } from '../units/wavelength';
-import { angleParameter, conductor, countParameter, fedAt, heightParameter, lengthParameter, RAD } from './dimensions';
+import { angleParameter, conductor, countParameter, fedAt, heightParameter, lengthParameter } from './dimensions';
 import { INSULATION_FACTOR } from './half-wave-dipole';
 import { dipoleResonanceHz, resonantDipole } from './induced-emf';
 import type { Design, Dimensions, Parameter } from './kind';
 import { USUAL_PARTS, wireKind } from './wire-kind';
 import { wireReception } from './wire-reception';
+import { RAD } from '../units/constants';
 
 /** Radials over a quarter wave; conventions run from 1.02 to 1.12. */
 const RADIAL_FACTOR = 1.12;

@@ -1,10 +1,11 @@
 import { requireRange } from '../errors';
-import { angleParameter, conductor, fedAt, heightParameter, lengthParameter, RAD } from './dimensions';
+import { angleParameter, conductor, fedAt, heightParameter, lengthParameter } from './dimensions';
 import { dipoleLengthM, END_ROPE_M, INSULATION_FACTOR } from './half-wave-dipole';
 import { resonantDipole } from './induced-emf';
 import type { Design, Dimensions, DraftFigure, Parameter } from './kind';
 import { USUAL_PARTS, wireKind } from './wire-kind';
 import { wireReception } from './wire-reception';
+import { RAD } from '../units/constants';
 
 /** Ends of a V stay above reach. */
 const END_HEIGHT_M = 2.2;

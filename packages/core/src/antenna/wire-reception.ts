@@ -5,9 +5,7 @@ import { powerDb } from '../units/decibel';
 import { wavelengthM } from '../units/wavelength';
 import { dipoleDirectivity, dipoleImpedance, dipoleLossOhm, INDUCED_EMF_MAX_WAVELENGTHS } from './induced-emf';
 import type { Reception } from './kind';
-
-/** Line that receive antennas are joined to, Ω. */
-const LINE_OHM = 50;
+import { LINE_OHM } from '../line/coax';
 
 /** Loss and mismatch of a wire fed in the middle (or against radials) as an equivalent straight dipole. */
 export interface EquivalentDipole {

@@ -1,7 +1,6 @@
 import { NotConvergedError, OutOfRangeError, requirePositive, requireRange, ShapeError } from '../errors';
 import { powerDb, powerRatio } from '../units/decibel';
-
-const RAD = Math.PI / 180;
+import { RAD } from '../units/constants';
 
 /** Response of a figure-8 antenna beside its null, with what fills it. Levels against the maximum, dB. */
 export function figureEightNull(offDeg: number, residualDb: number) {

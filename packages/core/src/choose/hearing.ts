@@ -6,6 +6,7 @@ import { meshOf } from '../solver/mesh';
 import { wireLengthM, type WireModel } from '../solver/model';
 import { inputImpedance, solveAt, type Solution } from '../solver/solve';
 import { SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
+import { LINE_OHM } from '../line/coax';
 
 /** What a ranking asks of a wire model: how it hears waves of one frequency at one elevation. Equal text asks the same. */
 export interface HearingQuestion {
@@ -74,8 +75,6 @@ export const meanGain = ({ gains }: Hearing): number => gains.reduce((sum, value
 
 /** Impedance ratios of the usual receive transformers. Common practice, no source. */
 const TRANSFORMERS = [1, 4, 9] as const;
-const LINE_OHM = 50;
-
 /** Share of the available power that reaches a 50 Ω line through a lossless transformer of an impedance ratio. */
 export const transferThrough = (hearing: Hearing, ratio: number): number =>
   powerTransfer(complex(LINE_OHM * ratio), hearing.impedance);

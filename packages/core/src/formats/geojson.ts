@@ -1,6 +1,7 @@
 import { CoreError } from '../errors';
 import { PLOT_KINDS, PLOT_SHAPES, leastPoints, type PlanPoint, type PlotFeature, type PlotKind } from '../plot/feature';
 import type { Position } from '../site/place';
+import { RAD } from '../units/constants';
 
 /** A GeoJSON file that cannot be taken; the sentence says which feature and why. */
 export class PlotFileError extends CoreError {
@@ -10,7 +11,6 @@ export class PlotFileError extends CoreError {
 /** WGS 84 ellipsoid. */
 const EQUATORIAL_M = 6_378_137;
 const ECCENTRICITY_SQUARED = 0.006_694_379_990_14;
-const RAD = Math.PI / 180;
 /** A plan is flat: beyond this the tangent plane errs by more than a metre. */
 const FARTHEST_M = 20_000;
 

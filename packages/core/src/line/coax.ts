@@ -91,6 +91,9 @@ export function cableClass(id: string): CableClass {
   return found;
 }
 
+/** Impedance that lines, receivers and parts are made for, ohm. */
+export const LINE_OHM = 50;
+
 /** Attenuation in dB per 100 m. */
 export const attenuationDbPer100m = (model: LineLossModel, freqHz: number): number =>
   model.k1 * Math.sqrt(freqHz / 1e6) + model.k2 * (freqHz / 1e6);

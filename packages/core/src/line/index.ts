@@ -1,4 +1,5 @@
 export {
+  LINE_OHM,
   antennaToShack,
   attenuationDbPer100m,
   CABLE_CLASSES,

@@ -3,6 +3,7 @@ import { requireRange, ShapeError } from '../errors';
 import type { Position } from '../site/place';
 import { ENVIRONMENTS, expectedNoise, noisePowerDbm, type Environment } from '../site/external-noise';
 import { lightAt, sunTimes } from '../site/sun';
+import { median } from '../numeric/statistics';
 
 /** A lasting change of the floor. */
 export interface FloorStep {
@@ -27,11 +28,6 @@ const SUN_REACH_MIN = 120;
 /** Readings farther from the median than this many scatters do not count for the level. */
 const OUTLIER = 3.5;
 
-const median = (values: readonly number[]): number => {
-  const sorted = [...values].sort((a, b) => a - b);
-  const half = sorted.length >> 1;
-  return sorted.length % 2 === 1 ? sorted[half] : (sorted[half - 1] + sorted[half]) / 2;
-};
 const scatterOf = (values: readonly number[]): number => {
   const middle = median(values);
   return 1.4826 * median(values.map((value) => Math.abs(value - middle)));

@@ -1,5 +1,5 @@
 import type { TransferPoint } from '../formats/two-port';
-import { attenuationDbPer100m, type LineLossModel } from '../line/coax';
+import { LINE_OHM, attenuationDbPer100m, type LineLossModel } from '../line/coax';
 import { filterLossDb, type FilterSpec } from '../filter/response';
 import { activeStage, passiveStage, type NoiseStage } from './cascade';
 import { biasTee } from './pads';
@@ -77,7 +77,6 @@ export function compressionDbm(stage: PathStage): number | undefined {
   return iip3 === undefined ? undefined : iip3 - BELOW_INTERCEPT_DB;
 }
 
-const LINE_OHM = 50;
 /** Least frequency a gain is asked at: a carrier on the oscillator comes out at nothing. */
 const LEAST_HZ = 1;
 

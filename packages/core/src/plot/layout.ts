@@ -1,4 +1,4 @@
-import type { KindId, PlaceRoom } from '../antenna/kind';
+import type { PlaceRoom } from '../antenna/kind';
 import { lengthText } from '../units/format';
 import { wavelengthM } from '../units/wavelength';
 import {

@@ -1,11 +1,10 @@
 import { requirePositive, requireRange } from '../errors';
 import { greatCircle, type Position } from './place';
 import { sunElevationDeg } from './sun';
+import { RAD } from '../units/constants';
 
 /** Mean earth radius, km. */
 const EARTH_RADIUS_KM = 6371.0088;
-const RAD = Math.PI / 180;
-
 /**
  * Height at which a wave is taken to be turned back, km: the F2 layer by day and by night. Assumed; it varies from 200 to 450 km with hour,
  * season and sunspots. Source: Davies, Ionospheric Radio (1990), ch. 5, typical values (from memory).

@@ -1,8 +1,7 @@
 import { requirePositive, requireRange } from '../errors';
-import { SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
+import { RAD, SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
 import type { Position } from './place';
 
-const RAD = Math.PI / 180;
 /** Equatorial radius (WGS 84), geostationary radius, km, and the earth's gravitational parameter, km³/s². */
 const EARTH_RADIUS_KM = 6378.137;
 const GEOSTATIONARY_RADIUS_KM = 42_164.17;

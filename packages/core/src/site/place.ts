@@ -1,4 +1,5 @@
 import { requireRange, CoreError } from '../errors';
+import { RAD } from '../units/constants';
 
 /** A text that should be a grid locator is not one. */
 class LocatorTextError extends CoreError {
@@ -13,8 +14,6 @@ export interface Position {
 
 /** Mean radius of the spherical earth used for distances, km. Against the ellipsoid distances are within 0.6 %. */
 const EARTH_RADIUS_KM = 6371.0088;
-const RAD = Math.PI / 180;
-
 /** Six-character grid locator (IARU, Maidenhead 1980) of a position. */
 export function locatorOf({ latDeg, lonDeg }: Position): string {
   requireRange(latDeg, 'Latitude (degrees)', -90, 90);

@@ -1,6 +1,6 @@
 import { gaussLegendre } from '../numeric/gauss-legendre';
 import type { Complex } from '../numeric/complex';
-import { FREE_SPACE_IMPEDANCE_OHM, SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
+import { RAD, FREE_SPACE_IMPEDANCE_OHM, SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
 import { currentElements, segmentCurrents, type CurrentElements } from './current-elements';
 import { groundPermittivity } from './impedance-matrix';
 import { gaussPoints } from './pair';
@@ -15,8 +15,6 @@ interface RadiationVector {
   readonly theta: Complex;
   readonly phi: Complex;
 }
-
-const RAD = Math.PI / 180;
 
 /** Fresnel coefficients of real ground for the field components along θ and φ; ±1 on perfect ground. */
 function reflection(

@@ -1,4 +1,5 @@
 import type { Position } from '../site/place';
+import { RAD } from '../units/constants';
 
 export type ItuRegion = 1 | 2 | 3;
 
@@ -81,7 +82,6 @@ const IRAN: readonly Corner[] = [
   [37, 44.6],
 ];
 
-const RAD = Math.PI / 180;
 const wrap = (lonDeg: number): number => ((((lonDeg + 180) % 360) + 360) % 360) - 180;
 
 /** Longitude at which the great circle between two corners crosses a latitude (meridians and parallels included). */

@@ -1,5 +1,6 @@
 import type { SweepData } from '../formats/touchstone';
 import { markerAt, pointAt, type SweepPoint } from './analyse';
+import { quantile } from '../numeric/statistics';
 
 /** A stretch of a sweep where power is taken: an antenna's resonance as seen through a lossy line and noise. */
 export interface AbsorptionDip extends SweepPoint {
@@ -10,12 +11,6 @@ export interface AbsorptionDip extends SweepPoint {
 /** Loss there and back, dB, at each point: −10 log |Γ|². */
 export const lossesDb = (sweep: SweepData): Float64Array =>
   Float64Array.from(sweep.freqHz, (_, i) => -10 * Math.log10(Math.max(1e-9, sweep.re[i] ** 2 + sweep.im[i] ** 2)));
-
-/** Value below which a share of a list lies. */
-export function quantile(values: readonly number[] | Float64Array, share: number): number {
-  const sorted = Float64Array.from(values).sort();
-  return sorted[Math.min(sorted.length - 1, Math.max(0, Math.round(share * (sorted.length - 1))))];
-}
 
 /** Loss of the line itself there and back, dB per √Hz: the least that any point loses, by the 10th percentile against noise. */
 const lineLossPerRoot = (sweep: SweepData, losses: Float64Array): number =>

@@ -1,6 +1,7 @@
 import { SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
 import { frequencyText } from '../units/format';
-import { absorptionDips, lossesDb, quantile, type AbsorptionDip } from './absorption';
+import { median, quantile } from '../numeric/statistics';
+import { absorptionDips, lossesDb, type AbsorptionDip } from './absorption';
 import { markerAt } from './analyse';
 import type { SweepData } from '../formats/touchstone';
 
@@ -82,8 +83,8 @@ function lossGrowth(before: readonly SweepData[], after: readonly SweepData[]): 
   if (growth.length < 10) return undefined;
   const first = after[0].freqHz;
   const middle = Math.sqrt((first[0] + first[first.length - 1]) / 2);
-  const median = quantile(growth, 0.5);
-  return { db: median * middle, everywhere: median > 0 && quantile(growth, 0.2) > 0.4 * median };
+  const typical = median(growth);
+  return { db: typical * middle, everywhere: typical > 0 && quantile(growth, 0.2) > 0.4 * typical };
 }
 
 /** How a far end reflects that takes nothing: phase at 0 Hz, continued through the line along a straight line. */

@@ -2,6 +2,7 @@ import type { Spectrum } from '../formats/spectrum-csv';
 import { NotConvergedError, ShapeError } from '../errors';
 import { solveLinear } from '../numeric/least-squares';
 import { studentQuantile } from '../numeric/special';
+import { median } from '../numeric/statistics';
 
 /** A resonance that noise shows. */
 export interface NoisePeak {
@@ -42,12 +43,6 @@ const LEAST_RAISED = 0.01;
 
 const db = (ratio: number): number => 10 * Math.log10(ratio);
 const power = (level: number): number => 10 ** (level / 10);
-const median = (values: Float64Array): number => {
-  const sorted = values.slice().sort();
-  const middle = sorted.length >> 1;
-  return sorted.length % 2 === 1 ? sorted[middle] : (sorted[middle - 1] + sorted[middle]) / 2;
-};
-
 /** Median of each point and so many neighbours each side, fewer at the ends: one sorted window that slides. */
 function runningMedian(values: Float64Array, reach: number): Float64Array {
   const n = values.length;

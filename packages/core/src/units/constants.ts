@@ -16,3 +16,6 @@ export const THERMAL_NOISE_DBM_PER_HZ = 10 * Math.log10(BOLTZMANN_J_PER_K * STAN
 export const DIPOLE_GAIN_DBI = 2.15;
 /** Conductivity of annealed copper, S/m (IACS 100 %). */
 export const COPPER_CONDUCTIVITY_S_PER_M = 5.8e7;
+
+/** Radians in a degree. */
+export const RAD = Math.PI / 180;

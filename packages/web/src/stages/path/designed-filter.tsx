@@ -25,8 +25,8 @@ import { FilterScatter } from './filter-scatter';
 import { InThisPath, type FilterPlace } from './in-this-path';
 import { partRows } from './part-rows';
 import { Schematic } from './schematic';
+import { LINE_OHM } from '@velvet-reed/core/line';
 
-const LINE_OHM = 50;
 const TICKS = [0, 20, 40, 60, 80];
 /** Carriers farther than this times the highest edge are not drawn. */
 const FARTHEST = 30;

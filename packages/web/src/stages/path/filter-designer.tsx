@@ -7,6 +7,7 @@ import { TypedFields } from '../../ui/typed-numbers';
 import { useTypedNumbers } from '../../ui/use-typed-numbers';
 import { DesignedFilter } from './designed-filter';
 import type { FilterPlace } from './in-this-path';
+import { LINE_OHM } from '@velvet-reed/core/line';
 
 const SHAPES = [
   { id: 'lowpass', name: 'low-pass' },
@@ -16,8 +17,6 @@ const SHAPES = [
 ] as const;
 type Shape = FilterQuestion['shape'];
 const isBand = (shape: Shape): boolean => shape === 'bandpass' || shape === 'bandstop';
-const LINE_OHM = 50;
-
 /** Whether a frequency is meant to pass. */
 function passes(shape: Shape, edges: readonly number[], freqHz: number): boolean {
   const inside = freqHz >= edges[0] && freqHz <= (edges[1] ?? Infinity);

@@ -6,8 +6,8 @@ import { Section } from '../../ui/stage';
 import { TypedFields } from '../../ui/typed-numbers';
 import { useTypedNumbers } from '../../ui/use-typed-numbers';
 import { inDb, Value, type Provenance } from '../../ui/value';
+import { LINE_OHM } from '@velvet-reed/core/line';
 
-const LINE_OHM = 50;
 const TRAP: Provenance = {
   origin: 'model',
   formula: '20 log |1 + Z₀/(2Z)| of a series circuit across the line; Z at the notch is ωL/Q',
