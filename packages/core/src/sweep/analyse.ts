@@ -89,11 +89,14 @@ function crossing(sweep: SweepData, from: number, direction: 1 | -1, limitSwr: n
   return undefined;
 }
 
+/** SWR below which a match counts as good, by custom: a ninth of the power comes back. */
+export const GOOD_SWR = 2;
+
 /**
  * Resonances of a sweep, deepest dip first. A dip at the very edge is not counted: nobody knows what lies beyond.
- * @param widthSwr limit for the width, 2 by custom.
+ * @param widthSwr limit for the width.
  */
-export function findResonances(sweep: SweepData, widthSwr = 2): readonly Resonance[] {
+export function findResonances(sweep: SweepData, widthSwr = GOOD_SWR): readonly Resonance[] {
   const n = sweep.freqHz.length;
   const found: { index: number; depth: number }[] = [];
   let highestBefore = n > 0 ? gammaSquared(sweep, 0) : 0;

@@ -1,4 +1,5 @@
 export {
+  GOOD_SWR,
   bandTable,
   decimate,
   findResonances,

@@ -10,12 +10,13 @@ export const CABLE_OPTIONS = [
   { value: OWN_CABLE, label: 'my own, by its loss' },
 ];
 
-const ENVIRONMENT_OPTIONS = [
-  { value: 'city', label: 'city' },
-  { value: 'residential', label: 'residential' },
-  { value: 'rural', label: 'rural' },
-  { value: 'quiet_rural', label: 'quiet rural' },
-];
+const ENVIRONMENT_NAMES: Readonly<Record<StationValues['environment'], string>> = {
+  city: 'city',
+  residential: 'residential',
+  rural: 'rural',
+  quiet_rural: 'quiet rural',
+};
+const ENVIRONMENT_OPTIONS = Object.entries(ENVIRONMENT_NAMES).map(([value, label]) => ({ value, label }));
 
 /** What a place offers; the position is asked for on its own. */
 export const PLACE_FIELDS: readonly FieldSpec[] = [

@@ -1,5 +1,5 @@
 import { reflectionOf } from '@velvet-reed/core/line';
-import { type AutoMarker, decimate, indexBelow, markerAt } from '@velvet-reed/core/sweep';
+import { type AutoMarker, decimate, indexBelow, markerAt, GOOD_SWR } from '@velvet-reed/core/sweep';
 import { frequencyText } from '@velvet-reed/core/units';
 import { dashOf, inkOf } from '../../ui/line-looks';
 import type { LoadedSweep } from './loaded-sweep';
@@ -9,7 +9,7 @@ const MIDDLE = SIZE / 2;
 const RADIUS = 150;
 const COLUMNS = 700;
 /** Rings of equal SWR. */
-const RINGS = [1.5, 2, 3, 6];
+const RINGS = [1.5, GOOD_SWR, 3, 6];
 /** Pure resistances named along the middle line, Ω. */
 const RESISTANCES = [10, 25, 50, 100, 250];
 
@@ -67,7 +67,7 @@ export function PlaneChart({
             r={(RADIUS * (swr - 1)) / (swr + 1)}
             fill="none"
             stroke="var(--rule)"
-            strokeDasharray={swr === 2 ? '' : '2 3'}
+            strokeDasharray={swr === GOOD_SWR ? '' : '2 3'}
           />
           <text x={x(0) + 3} y={y((swr - 1) / (swr + 1)) - 2} {...small}>
             SWR {swr}

@@ -1,5 +1,5 @@
 import type { Saved } from '@velvet-reed/contract';
-import { dipOf, dipShiftHz } from '@velvet-reed/core/sweep';
+import { dipOf, dipShiftHz, GOOD_SWR } from '@velvet-reed/core/sweep';
 import { fixed, showFrequency } from '@velvet-reed/core/units';
 import { useWrite } from '../../data/station';
 import { momentText } from '../../ui/moment-text';
@@ -40,7 +40,7 @@ export function SweepList({
               <th scope="col">Since the one before</th>
               <th scope="col">SWR there</th>
               <th scope="col">Z there</th>
-              <th scope="col">Width, SWR under 2</th>
+              <th scope="col">Width, SWR under {GOOD_SWR}</th>
               <th scope="col">
                 <span className="sr-only">Actions</span>
               </th>
@@ -179,7 +179,7 @@ function DipCells({
         ) : (
           <Value
             shown={showFrequency(width, 3)}
-            provenance={{ ...provenance, formula: 'between the two crossings of SWR 2, interpolated in Γ' }}
+            provenance={{ ...provenance, formula: `between the two crossings of SWR ${GOOD_SWR}, interpolated in Γ` }}
           />
         )}
       </td>

@@ -1,0 +1,3 @@
+export { maybeReal } from '../columns';
+export { tableOf } from '../table';
+export { randomStation } from './random-station';
