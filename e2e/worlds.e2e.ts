@@ -33,7 +33,8 @@ test(`${WORLDS} made-up stations: every page opens, says something, and nothing 
       }));
       const answer = await page.request.post(`/api/stations/${id}/changes`, { data: { changes } });
       expect(answer.status(), `${resource} of station ${seed}: ${await answer.text()}`).toBe(200);
-      const saved: unknown = await answer.json();
+      const reply: unknown = await answer.json();
+      const saved: unknown = typeof reply === 'object' && reply !== null && 'saved' in reply ? reply.saved : [];
       ids.set(
         resource,
         (Array.isArray(saved) ? saved : []).map((one: unknown) =>

@@ -61,7 +61,7 @@ const isRecord = (value: unknown): value is Readonly<Record<string, unknown>> =>
   typeof value === 'object' && value !== null;
 
 /** What the server adds to every record and tells. */
-const TOLD = ['id', 'version', 'stationId', 'createdAt'];
+const TOLD = ['id', 'stationId', 'version', 'createdAt'];
 
 /** Names of the columns that travel, and how a row of the file becomes a record. */
 function reader(resource: ResourceName): {

@@ -153,6 +153,7 @@ export function RecordForm<V extends AnyObject>({
   fixed,
   start,
   submit,
+  version = 0,
   onSave,
   onCancel,
   onTyped,
@@ -162,7 +163,9 @@ export function RecordForm<V extends AnyObject>({
 }: FormOptions<V> & {
   readonly start: Readonly<Record<string, string | boolean>>;
   readonly submit: string;
-  readonly onSave: (values: V) => Promise<unknown>;
+  /** Version of the record that is changed: what is saved is meant for the state in which the person began to type, whatever others save meanwhile. */
+  readonly version?: number;
+  readonly onSave: (values: V, version: number) => Promise<unknown>;
   readonly onCancel?: () => void;
   /** Called with the values on every valid edit, for live results. */
   readonly onTyped?: (values: V) => void;
@@ -173,6 +176,7 @@ export function RecordForm<V extends AnyObject>({
   readonly resetAfter?: boolean;
 }) {
   const [asked, setAsked] = useState<string>();
+  const begun = useRef<number>(undefined);
   const id = useId();
   const options = { fields, schema, fixed };
   const resolver: Resolver<Typed> = (typed) => {
@@ -202,13 +206,16 @@ export function RecordForm<V extends AnyObject>({
     if (question && question !== asked) return setAsked(question);
     setAsked(undefined);
     try {
-      await onSave(values);
-      // what was typed meanwhile into other fields stays; only what was saved is cleared
-      if (resetAfter)
-        for (const name of Object.keys(typed))
-          if (form.getValues(name) === typed[name]) form.resetField(name, { defaultValue: start[name] });
+      await onSave(values, begun.current ?? version);
+      begun.current = undefined;
+      // what was typed meanwhile into other fields stays; what was saved is cleared, or is no longer a change
+      for (const name of Object.keys(typed))
+        if (form.getValues(name) === typed[name])
+          form.resetField(name, { defaultValue: resetAfter ? start[name] : typed[name] });
     } catch (error) {
       if (!(error instanceof RefusedError)) throw error;
+      // told that it was changed elsewhere, the person sees both and decides: the next press counts for the new state
+      if (error.status === 409) begun.current = undefined;
       const beside = (error.refusal.fields ?? []).filter(({ field }) => fields.some(({ name }) => name === field));
       beside.forEach(({ field, message }) => form.setError(field, { type: 'server', message }));
       if (beside.length === 0) form.setError('root', { type: 'server', message: error.message });
@@ -216,6 +223,7 @@ export function RecordForm<V extends AnyObject>({
   });
 
   const typed = (): void => {
+    begun.current ??= version;
     setAsked(undefined);
     if (!onTyped) return;
     const { values } = readForm(form.getValues(), options);

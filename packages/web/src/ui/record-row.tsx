@@ -83,8 +83,9 @@ export function ChangeButton<R extends ResourceName>({
         start={typedRecord(fields, values)}
         submit="Save the change"
         onCancel={() => setOpen(false)}
-        onSave={async (typed) => {
-          await save([updateOf(resource, record, typed)], `${name} changed.`);
+        version={record.version}
+        onSave={async (typed, version) => {
+          await save([updateOf(resource, { id: record.id, version }, typed)], `${name} changed.`);
           setOpen(false);
         }}
       />

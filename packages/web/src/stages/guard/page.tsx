@@ -242,9 +242,10 @@ function Guard({
                     }}
                     submit="Save the input"
                     onCancel={() => setEditing(undefined)}
-                    onSave={async (values) => {
+                    version={rows[i].version}
+                    onSave={async (values, version) => {
                       await save(
-                        [{ op: 'update', resource: 'guardInputs', id: rows[i].id, version: rows[i].version, values }],
+                        [{ op: 'update', resource: 'guardInputs', id: rows[i].id, version, values }],
                         'Input changed.',
                       );
                       setEditing(undefined);
@@ -296,7 +297,6 @@ function Guard({
       <MeterSection plan={plan} />
       <Section title="The transmitter">
         <RecordForm
-          key={plan.version}
           fields={PLAN_FIELDS}
           schema={SCHEMAS.guardPlans}
           start={{
@@ -307,8 +307,9 @@ function Guard({
             meterResolutionW: typedPower(plan.meterResolutionW),
           }}
           submit="Save the transmitter"
-          onSave={(values) =>
-            save([{ op: 'update', resource: 'guardPlans', id: plan.id, version: plan.version, values }], 'Saved.')
+          version={plan.version}
+          onSave={(values, version) =>
+            save([{ op: 'update', resource: 'guardPlans', id: plan.id, version, values }], 'Saved.')
           }
         />
       </Section>

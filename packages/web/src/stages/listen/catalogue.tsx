@@ -91,12 +91,13 @@ export function Catalogue({ data, onClose }: { readonly data: StationData; reado
                 start={bandStart(band)}
                 submit="Keep this edit"
                 onCancel={() => setEditing(undefined)}
-                onSave={async (values) => {
+                version={editOf(band.id)?.version}
+                onSave={async (values, version) => {
                   const edit = editOf(band.id);
                   await save(
                     [
                       edit
-                        ? { op: 'update', resource: 'bandEdits', id: edit.id, version: edit.version, values }
+                        ? { op: 'update', resource: 'bandEdits', id: edit.id, version, values }
                         : { op: 'create', resource: 'bandEdits', values },
                     ],
                     'Band edited.',

@@ -50,8 +50,9 @@ export function PlaceNotes({ data }: { readonly data: StationData }) {
               start={placeStart(station)}
               submit="Save the place"
               onCancel={close}
-              onSave={async (values) => {
-                await saveStation(station.version, stationSchema.cast(values));
+              version={station.version}
+              onSave={async (values, version) => {
+                await saveStation(version, values);
                 close();
               }}
             />
@@ -171,8 +172,9 @@ function Restrictions({ data }: { readonly data: StationData }) {
             start={placeStart(station)}
             submit="Save the rules"
             onCancel={close}
-            onSave={async (values) => {
-              await saveStation(station.version, stationSchema.cast(values));
+            version={station.version}
+            onSave={async (values, version) => {
+              await saveStation(version, values);
               close();
             }}
           />

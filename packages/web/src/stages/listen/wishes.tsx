@@ -53,9 +53,10 @@ export function Wishes({ data }: { readonly data: StationData }) {
                   start={wishStart(target)}
                   submit="Save the wish"
                   onCancel={() => setEditing(undefined)}
-                  onSave={async (values) => {
+                  version={target.version}
+                  onSave={async (values, version) => {
                     await save(
-                      [{ op: 'update', resource: 'targets', id: target.id, version: target.version, values }],
+                      [{ op: 'update', resource: 'targets', id: target.id, version, values }],
                       'Wish changed.',
                     );
                     setEditing(undefined);

@@ -149,26 +149,26 @@ function Plugs({ data: { station, parts }, path, receiver, orders }: PathView) {
         ))}
       </div>
       <RecordForm
-        key={path.version}
         fields={ENDS}
         schema={SCHEMAS.paths}
         fixed={SCHEMAS.paths.cast({ ...path }, { stripUnknown: true })}
         start={{ antennaConnector: path.antennaConnector, receiverConnector: path.receiverConnector }}
         submit="Keep the plugs"
-        onSave={({ antennaConnector, receiverConnector }) => {
-          const { id, version } = path;
+        version={path.version}
+        onSave={({ antennaConnector, receiverConnector }, version) => {
+          const { id } = path;
           const values = { antennaConnector, receiverConnector };
           return save([{ op: 'update', resource: 'paths', id, version, values }], 'Plugs kept.');
         }}
       />
       <RecordForm
-        key={`box ${station.version}`}
         fields={BOX}
         schema={stationSchema}
         fixed={stationSchema.cast({ ...station }, { stripUnknown: true })}
         start={{ adapterBox: station.adapterBox }}
         submit="Keep the box"
-        onSave={({ adapterBox }) => saveStation(station.version, { adapterBox: String(adapterBox) })}
+        version={station.version}
+        onSave={({ adapterBox }, version) => saveStation(version, { adapterBox })}
       />
     </Section>
   );

@@ -190,9 +190,9 @@ export function Shelf({
                   start={startOf(part)}
                   submit="Save the part"
                   onCancel={() => setEditing(undefined)}
-                  onSave={async (values) => {
-                    const { id, version } = part;
-                    await save([{ op: 'update', resource: 'parts', id, version, values }], 'Part changed.');
+                  version={part.version}
+                  onSave={async (values, version) => {
+                    await save([{ op: 'update', resource: 'parts', id: part.id, version, values }], 'Part changed.');
                     setEditing(undefined);
                   }}
                 />

@@ -240,14 +240,15 @@ export function StageForms({
                 start={startOf(stage)}
                 submit="Save the stage"
                 onCancel={() => setEditing(undefined)}
-                onSave={async (values) => {
+                version={stage.version}
+                onSave={async (values, version) => {
                   await save(
                     [
                       {
                         op: 'update',
                         resource: 'pathStages',
                         id: stage.id,
-                        version: stage.version,
+                        version,
                         values: named(values),
                       },
                     ],

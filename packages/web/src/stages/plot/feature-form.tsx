@@ -66,6 +66,7 @@ export function FeatureForm({
   start,
   system,
   submit,
+  version,
   onSave,
   onCancel,
 }: {
@@ -74,7 +75,8 @@ export function FeatureForm({
   readonly start: Feature | Saved<'plotFeatures'>;
   readonly system: UnitSystem;
   readonly submit: string;
-  readonly onSave: (values: Record<string, unknown>) => Promise<unknown>;
+  readonly version?: number;
+  readonly onSave: (values: Values<'plotFeatures'>, version: number) => Promise<unknown>;
   readonly onCancel: () => void;
 }) {
   const { name, points, heightM, endHeightM, clearanceM, widthM, antennaId, attachmentId } = start;
@@ -94,6 +96,7 @@ export function FeatureForm({
         antennaId: String(antennaId ?? data.antennas[0]?.id ?? ''),
       }}
       submit={submit}
+      version={version}
       onSave={onSave}
       onCancel={onCancel}
     />

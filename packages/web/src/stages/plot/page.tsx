@@ -230,9 +230,10 @@ function Plot({ data }: { readonly data: StationData }) {
             system={system}
             submit="Save"
             onCancel={() => setForm(undefined)}
-            onSave={async (values) => {
+            version={feature.version}
+            onSave={async (values, version) => {
               await save(
-                [{ op: 'update', resource: 'plotFeatures', id: feature.id, version: feature.version, values }],
+                [{ op: 'update', resource: 'plotFeatures', id: feature.id, version, values }],
                 `${feature.name} changed.`,
               );
               setForm(undefined);
