@@ -1,6 +1,6 @@
 import { SCHEMAS, BLANK } from '@velvet-reed/contract';
 import { expect, jest, test } from '@jest/globals';
-import { render, screen, waitFor } from '@testing-library/react';
+import { fireEvent, render, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { RefusedError } from '../data/api';
 import { RecordForm, type FieldSpec } from './record-form';
@@ -19,7 +19,7 @@ const show = (onSave: (values: Record<string, unknown>) => Promise<unknown>) =>
       fixed={{ bandwidthHz: 5000, weight: 3, ...BLANK.targets }}
       start={start}
       submit="Save"
-      onSave={onSave}
+      onSave={(values) => onSave(values)}
     />,
   );
 const type = async (label: string, text: string): Promise<void> => {
@@ -79,4 +79,42 @@ test('what the server refuses lands beside its field or under the form', async (
   await userEvent.click(screen.getByRole('button', { name: 'Save' }));
   expect(await screen.findByText('Changed elsewhere. Reload.')).toBeVisible();
   expect(screen.getByLabelText('Name')).toHaveValue('other');
+});
+
+test('what is saved is meant for the state in which typing began; after a save or a refusal the next typing counts', async () => {
+  const versions: number[] = [];
+  const refused = new RefusedError(409, { code: 'STALE_WRITE', message: 'This target was changed elsewhere.' });
+  let refuse = false;
+  const form = (version: number, start: string) => (
+    <RecordForm
+      fields={[{ name: 'text', label: 'Text', kind: 'text' }]}
+      schema={SCHEMAS.entries}
+      fixed={{ stage: 'notebook', atMs: 0 }}
+      start={{ text: start }}
+      submit="Save"
+      version={version}
+      onSave={async (_values, its) => {
+        versions.push(its);
+        if (refuse) throw refused;
+      }}
+    />
+  );
+  const view = render(form(1, 'old'));
+  const save = async (): Promise<void> => {
+    const before = versions.length;
+    fireEvent.click(screen.getByRole('button', { name: 'Save' }));
+    await waitFor(() => expect(versions).toHaveLength(before + 1));
+  };
+  fireEvent.change(screen.getByLabelText('Text'), { target: { value: 'mine' } });
+  view.rerender(form(2, 'theirs')); // another tab saved
+  expect(screen.getByLabelText('Text')).toHaveValue('mine');
+  refuse = true;
+  await save();
+  await screen.findByText('This target was changed elsewhere.');
+  refuse = false;
+  await save(); // told, the person presses again
+  fireEvent.change(screen.getByLabelText('Text'), { target: { value: 'mine too' } });
+  view.rerender(form(4, 'mine'));
+  await save();
+  expect(versions).toEqual([1, 2, 2]);
 });
