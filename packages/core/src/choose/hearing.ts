@@ -4,6 +4,7 @@ import { complex, type Complex } from '../numeric/complex';
 import { gainRatio, radiatedShare } from '../solver/far-field';
 import { meshOf } from '../solver/mesh';
 import { wireLengthM, type WireModel } from '../solver/model';
+import { sharedGroundTable } from '../solver/shared-ground';
 import { inputImpedance, solveAt, type Solution } from '../solver/solve';
 import { SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
 import { LINE_OHM } from '../line/coax';
@@ -46,7 +47,8 @@ export function solveHearing({ model, freqHz, elevationDeg }: HearingQuestion): 
     return { why: `${wavelengths.toFixed(0)} λ of wire here: too long for the ranking. Draft it to see it computed.` };
   let solution: Solution;
   try {
-    solution = solveAt(model, meshOf(model, freqHz, DENSITY), freqHz);
+    const mesh = meshOf(model, freqHz, DENSITY);
+    solution = solveAt(model, mesh, freqHz, { table: sharedGroundTable(model, mesh, freqHz) });
   } catch (error) {
     if (error instanceof CoreError) return { why: error.message };
     throw error;

@@ -24,6 +24,13 @@ const LOT = 40;
 const isAnswer = (value: unknown): value is Answer =>
   typeof value === 'object' && value !== null && ('why' in value || ('gains' in value && 'radiated' in value));
 
+/** Questions of one frequency together, the largest lot first, so that no worker is left with it at the end. */
+function byFrequency(questions: readonly HearingQuestion[]): readonly (readonly HearingQuestion[])[] {
+  const lots = new Map<number, HearingQuestion[]>();
+  for (const question of questions) lots.set(question.freqHz, [...(lots.get(question.freqHz) ?? []), question]);
+  return [...lots.values()].sort((a, b) => b.length - a.length);
+}
+
 export function makeHearings(): Hearings {
   const known = new Map<string, Answer>();
   let store: UseStore | undefined;
@@ -60,14 +67,7 @@ export function makeHearings(): Hearings {
       let answered = byKey.size - open.length;
       onProgress(answered);
       let lot: [string, Answer][] = [];
-      const solve = async (key: string): Promise<void> => {
-        const question = byKey.get(key);
-        if (!question) return;
-        const answer = await runJob('hearing', question, { signal, background: true }).then(
-          (finished): Answer => finished.answer,
-          (error: unknown) => (error instanceof JobLeft ? undefined : { why: 'The computation met a fault here.' }),
-        );
-        if (!answer) return;
+      const take = (key: string, answer: Answer): void => {
         known.set(key, answer);
         lot.push([key, answer]);
         if (lot.length >= LOT) {
@@ -77,7 +77,20 @@ export function makeHearings(): Hearings {
         answered += 1;
         onProgress(answered);
       };
-      await Promise.all(open.map(solve));
+      await Promise.all(
+        byFrequency(open.flatMap((key) => byKey.get(key) ?? [])).map((questions) =>
+          runJob('hearings', questions, {
+            ...{ signal, background: true },
+            onStep: ({ index, answer }) => take(hearingKey(questions[index]), answer),
+          }).catch((error: unknown) => {
+            if (!(error instanceof JobLeft))
+              questions
+                .map(hearingKey)
+                .filter((key) => !known.has(key))
+                .forEach((key) => take(key, { why: 'The computation met a fault here.' }));
+          }),
+        ),
+      );
       if (lot.length > 0) void keep(lot);
     },
   };

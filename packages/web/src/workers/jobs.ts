@@ -5,7 +5,7 @@ import {
   type Design,
   type DesignGoals,
 } from '@velvet-reed/core/antenna';
-import { solveHearing, type HearingQuestion } from '@velvet-reed/core/choose';
+import { solveHearing, type Hearing, type HearingQuestion, type Unheard } from '@velvet-reed/core/choose';
 import { designFilter, filterYield, type FilterQuestion, type Tolerance } from '@velvet-reed/core/filter';
 import type { Spectrum } from '@velvet-reed/core/formats';
 import {
@@ -29,6 +29,21 @@ function* once<A>(compute: () => A): Generator<undefined, A> {
   yield undefined;
   return compute();
 }
+/** Several questions of a ranking, best of one frequency: they share what the ground does there. Each answer is a step. */
+function* solveHearings(
+  questions: readonly HearingQuestion[],
+): Generator<{ readonly index: number; readonly answer: Hearing | Unheard }, undefined> {
+  for (const [index, question] of questions.entries()) {
+    let answer: Hearing | Unheard;
+    try {
+      answer = solveHearing(question);
+    } catch {
+      answer = { why: 'The computation met a fault here.' };
+    }
+    yield { index, answer };
+  }
+  return undefined;
+}
 const ground = ({ groundId }: OnGround) => groundClass(groundId).ground;
 
 /** All long work of the interface, by name: what it is asked, the steps that it tells on the way, and its answer. */
@@ -50,7 +65,7 @@ export const JOBS = {
     readonly head?: PathStage;
   }) => searchOrder(asked.shelf, asked.receiver, asked.goals, asked.signals, asked.head),
   noisePeak: ({ on, off }: { readonly on: Spectrum; readonly off: Spectrum }) => once(() => noisePeak(on, off)),
-  hearing: (question: HearingQuestion) => once(() => solveHearing(question)),
+  hearings: solveHearings,
 } as const;
 
 export type JobName = keyof typeof JOBS;
