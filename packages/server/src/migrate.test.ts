@@ -160,3 +160,38 @@ test('a file of the fifth release keeps its path; a changed stage is still undoa
   expect(rows).not.toHaveProperty('0.figures');
   await db.sequelize.close();
 });
+
+test('a file of the ninth release gets names, checksums of its samples, and no more than four curves an antenna on the screen', async () => {
+  const db = openDatabase(path.join(mkdtempSync(path.join(tmpdir(), 'reed-up-')), 'ninth.sqlite'));
+  const sql = (text: string): Promise<unknown> => db.sequelize.query(text);
+  await migrator(db.sequelize).up({ to: '0009-coil-tests' });
+  await sql(`${hut(1)}`);
+  await sql(
+    `INSERT INTO antennas (id, stationId, version, createdAt, updatedAt, name) VALUES (1, 1, 1, ${STAMP}, ${STAMP}, 'V')`,
+  );
+  await sql(`INSERT INTO attachments (id, stationId, version, createdAt, updatedAt, name, size, sha256, bytes)
+    VALUES (1, 1, 1, ${STAMP}, ${STAMP}, 'a.s1p', 3, '${'ab'.repeat(32)}', x'616263')`);
+  for (let i = 1; i <= 6; i += 1)
+    await sql(`INSERT INTO sweeps (id, stationId, version, createdAt, updatedAt, name, antennaId, points, startHz, stopHz, referenceOhm, phaseKnown, shown, correction, attachmentId, samples)
+      VALUES (${i}, 1, 1, ${STAMP}, ${STAMP}, 's${i}', 1, 1, 1e6, 2e6, 50, 1, 1, 'file', 1, x'616263')`);
+  await migrator(db.sequelize).up();
+  const now = await stationRecords(db, 1);
+  expect(now.setAside).toEqual([]);
+  // SHA-256 of "abc": FIPS 180-4, appendix
+  expect(now.sweeps).toMatchObject(
+    [false, false, true, true, true, true].map((shown) => ({
+      shown,
+      checksum: 'ba7816bf8f01cfea414140de5dae2223b00361a396177a9cb410ff61f20015ad',
+      measuredMs: null,
+    })),
+  );
+  const [rows] = await db.sequelize.query('SELECT uuid FROM sweeps UNION ALL SELECT uuid FROM antennas');
+  const uuids = Array.isArray(rows) ? rows.map((row: unknown) => JSON.stringify(row)) : [];
+  expect(new Set(uuids).size).toBe(7);
+  for (const uuid of uuids) expect(uuid).toMatch(/[0-9a-f]{8}-[0-9a-f]{4}-4[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}/);
+  await migrator(db.sequelize).down({ to: '0010-names-times-and-checksums' });
+  const [back] = await db.sequelize.query('SELECT * FROM sweeps WHERE id = 6');
+  expect(back).toMatchObject([{ name: 's6', shown: 1 }]);
+  expect(back).not.toHaveProperty('0.checksum');
+  await db.sequelize.close();
+});

@@ -329,3 +329,41 @@ describe('deleting', () => {
     expect((await load(station)).targets).toHaveLength(1);
   });
 });
+
+describe('samples and curves', () => {
+  test('by its checksum an address is kept for good, without it the browser has to ask; the fifth curve hides the oldest, and undo shows it again', async () => {
+    const station = await newStation();
+    const antenna = await made(station, 'antennas', { name: 'V', targetId: null });
+    const key = randomUUID();
+    for (let i = 0; i < 5; i += 1) {
+      const named = i === 4 ? { key, device: HERE } : {};
+      const reply = request(app)
+        .post(`/api/stations/${station}/sweeps`)
+        .field('antennaId', antenna.id)
+        .field('measuredMs', '1772000000000');
+      for (const [name, value] of Object.entries(named)) reply.field(name, value);
+      await reply.attach('file', Buffer.from(`# MHz S RI R 50\n1 0.${i} 0\n2 0.5 0\n`), `s${i}.s1p`).expect(201);
+    }
+    const shown = async (): Promise<unknown[]> =>
+      (await load(station)).sweeps.map((sweep) =>
+        typeof sweep === 'object' && sweep !== null && 'shown' in sweep ? sweep.shown : undefined,
+      );
+    expect(await shown()).toEqual([false, true, true, true, true]);
+    const [, second] = (await load(station)).sweeps;
+    const header: { id?: number; checksum?: string; measuredMs?: number } = second ?? {};
+    expect(header.measuredMs).toBe(1772000000000);
+    const address = `/api/sweeps/${header.id}/samples`;
+    expect((await request(app).get(`${address}?sum=${header.checksum}`).expect(200)).headers['cache-control']).toMatch(
+      /immutable/,
+    );
+    expect(
+      (
+        await request(app)
+          .get(`${address}?sum=${'0'.repeat(64)}`)
+          .expect(200)
+      ).headers['cache-control'],
+    ).toMatch(/no-cache/);
+    await undo(station, { batch: key, device: HERE }).expect(200);
+    expect(await shown()).toEqual([true, true, true, true]);
+  });
+});

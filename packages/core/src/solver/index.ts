@@ -10,8 +10,9 @@ export {
 export { elevationStepDeg, findPeak, gainRatio, lostShare, openCircuitVoltage, radiatedShare } from './far-field';
 export { GROUND_CLASSES, groundClass } from './ground-classes';
 export { type Mesh, meshOf } from './mesh';
-export type { Ground, LumpedLoad, Point, Wire, WireModel } from './model';
+export { type Ground, type LumpedLoad, type Point, type Wire, type WireModel, wireLengthM } from './model';
 export { finish, type ModelSweep, sweepModel } from './model-sweep';
 export { nearFieldPerRootWatt } from './near-field';
 export { findResonance } from './resonance';
 export { inputImpedance, maximumGain, type Solution, solveAt, transmission } from './solve';
+export { SHARED_GROUND_UP_TO_HZ } from './shared-ground';

@@ -12,9 +12,11 @@ import type { WireModel } from './model';
 import { finish, sweepModel } from './model-sweep';
 import { farPairInto, gaussPoints, nearPairInto, samplesOf } from './pair';
 import { findResonance } from './resonance';
-import { loadImpedance, maximumGain, solveAt, transmission } from './solve';
+import { loadImpedance, maximumGain, solveAt, transmission, inputImpedance } from './solve';
 import { sommerfeldIntegrals } from './sommerfeld';
 import { powerDb } from '../units/decibel';
+import { groundClass } from './ground-classes';
+import { sharedGroundTable } from './shared-ground';
 
 const F = 14.9896229e6;
 const K = (2 * Math.PI) / 20;
@@ -196,5 +198,30 @@ describe('plain elimination', () => {
     const x = Float64Array.of(2, 0, 3, 0);
     factorInPlace(Float64Array.of(0, 0, 1, 0, 1, 0, 0, 0), 2).solveInto(x);
     expect([...x]).toEqual([3, 0, 2, 0]);
+  });
+});
+
+describe('one table of ground integrals for many meshes', () => {
+  const models = (['half-wave-dipole', 'ground-loop', 'delta-loop', 'vertical-over-radials'] as const).map((kind) =>
+    wireModel(startDesign(kind, 9.65e6), groundClass('average').ground),
+  );
+  test('impedances agree with those over each mesh’s own table to a ten-thousandth', () => {
+    for (const model of models)
+      for (const freqHz of [3.65e6, 9.65e6, 28e6]) {
+        const mesh = meshOf(model, freqHz, 0.5);
+        const own = inputImpedance(solveAt(model, mesh, freqHz));
+        const shared = inputImpedance(solveAt(model, mesh, freqHz, { table: sharedGroundTable(model, mesh, freqHz) }));
+        expect(Math.hypot(own.re - shared.re, own.im - shared.im) / Math.hypot(own.re, own.im)).toBeLessThan(1e-4);
+      }
+  });
+  test('the same mesh gets the same numbers, whatever was asked before; free space and perfect ground need none', () => {
+    const [dipole, loop] = models;
+    const at = (model: typeof dipole) => sharedGroundTable(model, meshOf(model, 9.65e6, 0.5), 9.65e6)?.values.slice();
+    const first = at(dipole);
+    at(loop);
+    expect(at(dipole)).toEqual(first);
+    expect(
+      sharedGroundTable({ ...dipole, ground: { type: 'perfect' } }, meshOf(dipole, 9.65e6), 9.65e6),
+    ).toBeUndefined();
   });
 });

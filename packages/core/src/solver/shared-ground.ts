@@ -7,8 +7,8 @@ import type { WireModel } from './model';
 /** Distances of a shared table begin and end on this ladder, m: from 16 mm to 64 m is what the antennas of a garden need, and one table serves them all. */
 const RUNG_M = 64;
 const STEP = 4096;
-/** Beyond this many radians from end to end the table of all would cost more than each antenna's own. */
-const MOST_RADIANS = 45;
+/** Above, the table of all (in wavelengths it grows) would cost more than each antenna's own. */
+export const SHARED_GROUND_UP_TO_HZ = 33e6;
 /** Tables kept; one is 60 to 100 kB. */
 const MOST_KEPT = 60;
 const kept = new Map<string, GroundTable>();
@@ -31,7 +31,8 @@ export function sharedGroundTable(model: WireModel, mesh: Mesh, freqHz: number):
   const range = ladder(imageRange(mesh));
   const ground = groundPermittivity(model.ground, freqHz);
   const waveNumber = (2 * Math.PI * freqHz) / SPEED_OF_LIGHT_M_PER_S;
-  if (waveNumber * range.mostM > MOST_RADIANS) return groundTable(ground, waveNumber, tableGrid(imageRange(mesh)));
+  if (freqHz > SHARED_GROUND_UP_TO_HZ || range.mostM > RUNG_M)
+    return groundTable(ground, waveNumber, tableGrid(imageRange(mesh)));
   const key = JSON.stringify([ground, freqHz, range]);
   const known = kept.get(key);
   if (known) return known;

@@ -1,4 +1,5 @@
 import { type Hearing, hearingKey, type HearingQuestion, type Unheard } from '@velvet-reed/core/choose';
+import { SHARED_GROUND_UP_TO_HZ, wireLengthM } from '@velvet-reed/core/solver';
 import { clear, createStore, getMany, keys, setMany, type UseStore } from 'idb-keyval';
 import { createContext, useContext } from 'react';
 import { JobLeft, runJob } from '../workers/pool';
@@ -24,11 +25,26 @@ const LOT = 40;
 const isAnswer = (value: unknown): value is Answer =>
   typeof value === 'object' && value !== null && ('why' in value || ('gains' in value && 'radiated' in value));
 
-/** Questions of one frequency together, the largest lot first, so that no worker is left with it at the end. */
-function byFrequency(questions: readonly HearingQuestion[]): readonly (readonly HearingQuestion[])[] {
-  const lots = new Map<number, HearingQuestion[]>();
-  for (const question of questions) lots.set(question.freqHz, [...(lots.get(question.freqHz) ?? []), question]);
-  return [...lots.values()].sort((a, b) => b.length - a.length);
+/** So many questions go to a worker at once where they share nothing: at the end none must wait long for the other. */
+const FEW_TOGETHER = 3;
+
+/** About what a question takes: the segments of a wire model go with its length in wavelengths, its equations with their square. */
+const effortOf = ({ model, freqHz }: HearingQuestion): number =>
+  (model.wires.reduce((sum, wire) => sum + wireLengthM(wire), 0) * freqHz) ** 2;
+
+/** Questions of one frequency together, because they share what the ground does there; the hardest lots first. */
+function lotsOf(questions: readonly HearingQuestion[]): readonly (readonly HearingQuestion[])[] {
+  const byFrequency = new Map<number, HearingQuestion[]>();
+  for (const question of questions)
+    byFrequency.set(question.freqHz, [...(byFrequency.get(question.freqHz) ?? []), question]);
+  const effort = (lot: readonly HearingQuestion[]): number => lot.reduce((sum, one) => sum + effortOf(one), 0);
+  return [...byFrequency.entries()]
+    .flatMap(([freqHz, lot]) => {
+      // above HF nothing is shared, and single questions are long
+      const size = freqHz > SHARED_GROUND_UP_TO_HZ ? FEW_TOGETHER : lot.length;
+      return Array.from({ length: Math.ceil(lot.length / size) }, (_, i) => lot.slice(i * size, (i + 1) * size));
+    })
+    .sort((one, other) => effort(other) - effort(one));
 }
 
 export function makeHearings(): Hearings {
@@ -78,7 +94,7 @@ export function makeHearings(): Hearings {
         onProgress(answered);
       };
       await Promise.all(
-        byFrequency(open.flatMap((key) => byKey.get(key) ?? [])).map((questions) =>
+        lotsOf(open.flatMap((key) => byKey.get(key) ?? [])).map((questions) =>
           runJob('hearings', questions, {
             ...{ signal, background: true },
             onStep: ({ index, answer }) => take(hearingKey(questions[index]), answer),
