@@ -7,25 +7,25 @@ import type { AntennaKind, CutPiece, Design, Dimensions, Draft, DraftFigure, Fit
 /** What a wire antenna says of itself; the rest is common to all. */
 interface WireKindSpec extends Omit<AntennaKind, 'draft' | 'fit' | 'model'> {
   /** Finished pieces; cut lengths get the allowance. `keep` pieces are cut to length (radials, spreaders). */
-  pieces(
+  readonly pieces: (
     d: Dimensions,
     design: Design,
-  ): readonly (Omit<CutPiece, 'cutM' | 'longer'> & {
+  ) => readonly (Omit<CutPiece, 'cutM' | 'longer'> & {
     readonly keep?: boolean;
     /** Length by the usual rule: a cut is never shorter, because it cannot be lengthened. */
     readonly ruleM?: number;
     /** What the wire model needs over the closed form at most, ratio, as solved over average ground; counts until the length is set or trimmed. */
     readonly modelNeeds?: number;
   })[];
-  figures?(d: Dimensions, design: Design): readonly DraftFigure[];
-  remarks?(d: Dimensions, design: Design): readonly string[];
+  readonly figures?: (d: Dimensions, design: Design) => readonly DraftFigure[];
+  readonly remarks?: (d: Dimensions, design: Design) => readonly string[];
   /** What is cut and how it goes up, for the build plan; or steps of its own. */
   readonly build:
     | { readonly cuts: string; readonly raise: string; readonly digs?: boolean }
     | ((d: Dimensions) => readonly BuildStep[]);
   /** Ground span and height it takes, metres. */
-  needs(d: Dimensions, design: Design): { readonly spanM: number; readonly heightM: number };
-  wires(d: Dimensions, design: Design): Omit<WireModel, 'ground'>;
+  readonly needs: (d: Dimensions, design: Design) => { readonly spanM: number; readonly heightM: number };
+  readonly wires: (d: Dimensions, design: Design) => Omit<WireModel, 'ground'>;
 }
 
 /** A kind from its own part: drafting, fitting and modelling are the same for all wire antennas. */

@@ -88,7 +88,7 @@ export const STAGE_FIGURES: Readonly<Record<StageKind, readonly FigureSpec[]>> =
       ...{ optional: true, hint: 'measured or by its data sheet; instead of the cable above' },
     },
     {
-      ...{ id: 'knownAtHz', label: 'known at', dimension: 'frequency', bareUnit: 'MHz', least: 1e3, most: 3e11 },
+      ...{ id: 'knownAtHz', label: 'Known at', dimension: 'frequency', bareUnit: 'MHz', least: 1e3, most: 3e11 },
       ...{ start: '', optional: true, hint: 'elsewhere it goes with the root of frequency, as skin effect does' },
     },
   ],

@@ -51,7 +51,7 @@ export const questionOf = (
 });
 
 /** One part of an answer put beside those that came before. */
-function withPart(old: ModelState, answer: ModelAnswer): ModelState {
+function withPart<S extends Partial<ModelState>>(old: S, answer: ModelAnswer): S {
   switch (answer.part) {
     case 'spot':
       return { ...old, spot: answer.spot, trouble: undefined };
@@ -71,27 +71,24 @@ const troubleOf = (error: unknown): string =>
 
 /** Solves a model in a worker whenever the question changes; undefined asks nothing. */
 export function useModel(question: ModelQuestion | undefined): ModelState {
-  const [state, setState] = useState<ModelState>({ busy: false });
+  const [state, setState] = useState<Omit<ModelState, 'busy'> & { readonly finished?: string }>({});
   const key = JSON.stringify(question);
   useEffect(() => {
     if (!question) return;
     const own = new AbortController();
-    setState((old) => ({ ...old, busy: true }));
     const onStep = (answer: ModelAnswer): void => setState((old) => withPart(old, answer));
     runJob('analyse', question, { onStep, signal: own.signal }).then(
-      ({ ms }) => setState((old) => ({ ...old, busy: false, ms })),
+      ({ ms }) => setState((old) => ({ ...old, finished: key, ms })),
       (error: unknown) => {
-        if (!(error instanceof JobLeft)) setState({ busy: false, trouble: troubleOf(error) });
+        if (!(error instanceof JobLeft)) setState({ finished: key, trouble: troubleOf(error) });
       },
     );
-    return () => {
-      own.abort();
-      setState((old) => ({ ...old, busy: false }));
-    };
+    return () => own.abort();
     // a question is a value: equal text asks the same
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [key]);
-  return state;
+  const { finished, ...answers } = state;
+  return { ...answers, busy: question !== undefined && finished !== key };
 }
 
 /** A question with the name of its curve. */

@@ -176,7 +176,7 @@ export function RecordForm<V extends AnyObject>({
   readonly resetAfter?: boolean;
 }) {
   const [asked, setAsked] = useState<string>();
-  const begun = useRef<number>(undefined);
+  const [begun, setBegun] = useState<number>();
   const id = useId();
   const options = { fields, schema, fixed };
   const resolver: Resolver<Typed> = (typed) => {
@@ -206,8 +206,8 @@ export function RecordForm<V extends AnyObject>({
     if (question && question !== asked) return setAsked(question);
     setAsked(undefined);
     try {
-      await onSave(values, begun.current ?? version);
-      begun.current = undefined;
+      await onSave(values, begun ?? version);
+      setBegun(undefined);
       // what was typed meanwhile into other fields stays; what was saved is cleared, or is no longer a change
       for (const name of Object.keys(typed))
         if (form.getValues(name) === typed[name])
@@ -215,7 +215,7 @@ export function RecordForm<V extends AnyObject>({
     } catch (error) {
       if (!(error instanceof RefusedError)) throw error;
       // told that it was changed elsewhere, the person sees both and decides: the next press counts for the new state
-      if (error.status === 409) begun.current = undefined;
+      if (error.status === 409) setBegun(undefined);
       const beside = (error.refusal.fields ?? []).filter(({ field }) => fields.some(({ name }) => name === field));
       beside.forEach(({ field, message }) => form.setError(field, { type: 'server', message }));
       if (beside.length === 0) form.setError('root', { type: 'server', message: error.message });
@@ -223,7 +223,7 @@ export function RecordForm<V extends AnyObject>({
   });
 
   const typed = (): void => {
-    begun.current ??= version;
+    setBegun((old) => old ?? version);
     setAsked(undefined);
     if (!onTyped) return;
     const { values } = readForm(form.getValues(), options);
