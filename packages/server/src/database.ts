@@ -60,7 +60,7 @@ export interface Database {
   readonly tables: Readonly<Record<ResourceName, Table>>;
   /** Runs a write alone: parallel BEGIN IMMEDIATEs would fill the thread pool and stall the lock's holder. */
   write<T>(work: (transaction: Transaction) => Promise<T>): Promise<T>;
-  /** Says 'commit' after every write. */
+  /** Says 'commit' after every write, and 'end' when the server is leaving. */
   readonly commits: EventEmitter;
   /** Runs reads that must see one moment. */
   read<T>(work: (transaction: Transaction) => Promise<T>): Promise<T>;

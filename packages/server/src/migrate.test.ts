@@ -195,3 +195,29 @@ test('a file of the ninth release gets names, checksums of its samples, and no m
   expect(back).not.toHaveProperty('0.checksum');
   await db.sequelize.close();
 });
+
+test('a file of the tenth release: receiver inputs point at the antenna and receiver that they name', async () => {
+  const db = openDatabase(path.join(mkdtempSync(path.join(tmpdir(), 'reed-up-')), 'tenth.sqlite'));
+  const sql = (text: string): Promise<unknown> => db.sequelize.query(text);
+  await migrator(db.sequelize).up({ to: '0010-names-times-and-checksums' });
+  await sql(hut(1));
+  const stamps = `1, 1, ${STAMP}, ${STAMP}`;
+  await sql(`INSERT INTO antennas (id, stationId, version, createdAt, updatedAt, deletedAt, name)
+    VALUES (1, ${stamps}, ${STAMP}, 'Loop'), (2, ${stamps}, NULL, ' loop'), (3, ${stamps}, NULL, 'Wire')`);
+  await sql(`INSERT INTO guardPlans (id, stationId, version, createdAt, updatedAt, name, powerW, freqHz, wishedMarginDb, meterResolutionW)
+    VALUES (1, ${stamps}, 'Mine', 100, 29700000, 10, 0.1)`);
+  await sql(`INSERT INTO guardInputs (id, stationId, version, createdAt, updatedAt, guardPlanId, name, antennaName, disconnects, isolationDb, limitDbm)
+    VALUES (1, ${stamps}, 1, 'HF', 'Loop', 1, 62, 0), (2, ${stamps}, 1, 'VHF', 'discone', 1, 62, 0)`);
+  await migrator(db.sequelize).up();
+  const now = await stationRecords(db, 1);
+  expect(now.setAside).toEqual([]);
+  // the one of that name that still stands, however it is written; another is known by its name alone
+  expect(now.guardInputs).toMatchObject([
+    { antennaId: 2, antennaName: 'Loop', receiverId: null },
+    { antennaId: null, antennaName: 'discone' },
+  ]);
+  await migrator(db.sequelize).down({ to: '0011-guard-points-at-records' });
+  const [back] = await db.sequelize.query('SELECT * FROM guardInputs WHERE id = 1');
+  expect(back).not.toHaveProperty('0.antennaId');
+  await db.sequelize.close();
+});

@@ -9,6 +9,7 @@ import { stagesAndPlugs } from './migrations/0006-stages-and-plugs';
 import { batchesAndDevices } from './migrations/0007-batches-and-devices';
 import { rulesOfThePlace } from './migrations/0008-rules-of-the-place';
 import { coilTests } from './migrations/0009-coil-tests';
+import { guardPointsAtRecords } from './migrations/0011-guard-points-at-records';
 import { namesTimesAndChecksums } from './migrations/0010-names-times-and-checksums';
 
 /** What a migration works with: every statement goes into the one transaction that also keeps its bookkeeping. */
@@ -33,6 +34,7 @@ const MIGRATIONS: readonly Migration[] = [
   rulesOfThePlace,
   coilTests,
   namesTimesAndChecksums,
+  guardPointsAtRecords,
 ];
 /** All names that this release knows, in order. */
 export const MIGRATION_NAMES: readonly string[] = MIGRATIONS.map(({ name }) => name);

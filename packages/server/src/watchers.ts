@@ -27,10 +27,13 @@ export function watchStation(db: Database, stationId: number, req: Request, res:
   };
   const alive = setInterval(() => res.write(': still here\n\n'), ALIVE_MS);
   alive.unref();
+  const end = (): void => void res.end();
   db.commits.on('commit', onCommit);
+  db.commits.once('end', end);
   req.on('close', () => {
     clearInterval(alive);
     db.commits.off('commit', onCommit);
+    db.commits.off('end', end);
     res.end();
   });
   onCommit();

@@ -304,8 +304,9 @@ describe(`${WORLDS} made-up stations`, () => {
         expect(rows.length).toBeGreaterThan(0);
         expect(rows.every(({ disconnects }) => disconnects)).toBe(true);
         expect(rows.every((row) => 10 * Math.log10(plan.powerW * 1000) - row.isolationDb <= row.limitDbm)).toBe(true);
-        const named = rows.map(({ antennaName }) => antennaName);
-        expect(data.antennas.filter(({ name }) => !named.includes(name))).toEqual([]);
+        const named = rows.filter(({ antennaId }) => antennaId === null).map(({ antennaName }) => antennaName);
+        const pointed = rows.map(({ antennaId }) => antennaId);
+        expect(data.antennas.filter(({ id, name }) => !pointed.includes(id) && !named.includes(name))).toEqual([]);
       }
     });
     expect([...seen].sort()).toEqual(['danger', 'nothing entered', 'safe', 'thin', 'uncovered', 'unknown']);

@@ -1,4 +1,4 @@
-import { real, line, flag, ref } from '../columns';
+import { real, line, flag, ref, maybeRef } from '../columns';
 import { tableOf } from '../table';
 import { FREQUENCY } from './shared';
 
@@ -18,7 +18,10 @@ export const guardInputs = tableOf({
   columns: {
     guardPlanId: ref('guardPlans', 'Guard plan'),
     name: line('Receiver input'),
+    /** Its name as it was entered; counts where the antenna is not one of the station's. */
     antennaName: line('Antenna'),
+    antennaId: maybeRef('antennas', 'Antenna'),
+    receiverId: maybeRef('receivers', 'Receiver'),
     disconnects: flag('Disconnected while transmitting'),
     isolationDb: real('Isolation (dB)', 0, 200),
     limitDbm: real('Limit (dBm)', -60, 50),

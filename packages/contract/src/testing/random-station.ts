@@ -250,6 +250,7 @@ export function randomStation(seed: number): RandomStation {
       guardPlanId: i + 1,
       name: `input ${k + 1}`,
       antennaName: antennas.length > 0 && maybe(0.8) ? `antenna ${whole(1, antennas.length)}` : 'elsewhere',
+      ...{ antennaId: maybe(0.3) ? maybeId(antennas) : null, receiverId: maybeId(receivers) },
       disconnects: maybe(0.7),
       isolationDb: whole(0, 120),
       limitDbm: whole(-20, 20),

@@ -4,8 +4,9 @@ import { leakLevel } from './coupling';
 export interface GuardInput {
   readonly id: string;
   readonly name: string;
-  /** Antenna that feeds it. */
+  /** Antenna that feeds it: its name, and its number where it is one of the station's. */
   readonly antennaName: string;
+  readonly antennaId?: number | null;
   /** A switch or relay opens this path while transmitting. */
   readonly disconnects: boolean;
   /** From the transmitter's output to this input while transmitting, dB. */

@@ -27,10 +27,21 @@ const SEVERITY: Readonly<Record<GuardState, number>> = { safe: 0, thin: 1, dange
 const list = (names: readonly string[]): string =>
   names.length <= 3 ? names.join(', ') : `${names.slice(0, 3).join(', ')} and ${names.length - 3} more`;
 
-/** @param antennaNames antennas of the station; each must be named by an input, or its way to a receiver is unknown. */
-export function guardVerdict(results: readonly GuardResult[], antennaNames: readonly string[]): GuardVerdict {
-  const named = new Set(results.map(({ input }) => input.antennaName.trim().toLowerCase()));
-  const missing = antennaNames.filter((name) => !named.has(name.trim().toLowerCase()));
+/** An antenna of the station. */
+interface Known {
+  readonly id: number;
+  readonly name: string;
+}
+const asTyped = (name: string): string => name.trim().toLowerCase();
+
+/** @param antennas those of the station; an input must point at each, or name it, or its way to a receiver is unknown. */
+export function guardVerdict(results: readonly GuardResult[], antennas: readonly Known[]): GuardVerdict {
+  const inputs = results.map(({ input }) => input);
+  const pointed = new Set(inputs.map(({ antennaId }) => antennaId));
+  const named = new Set(inputs.flatMap((one) => (one.antennaId == null ? [asTyped(one.antennaName)] : [])));
+  const missing = antennas
+    .filter(({ id, name }) => !pointed.has(id) && !named.has(asTyped(name)))
+    .map(({ name }) => name);
   const [worst] = [...results].sort((a, b) => SEVERITY[b.state] - SEVERITY[a.state] || a.marginDb - b.marginDb);
   if (!worst)
     return {

@@ -357,7 +357,9 @@ export const FERRIN_POINT_RECORDS: readonly Change[] = [
   createOf('guardInputs', {
     guardPlanId: { new: 'guard' },
     name: 'HF receiver',
-    antennaName: 'Old dipole',
+    antennaName: 'Old dipole between mast and hedge',
+    antennaId: { new: 'old' },
+    receiverId: { new: 'hf' },
     disconnects: true,
     isolationDb: 62,
     limitDbm: 0,
@@ -366,6 +368,7 @@ export const FERRIN_POINT_RECORDS: readonly Change[] = [
     guardPlanId: { new: 'guard' },
     name: 'Wideband receiver',
     antennaName: 'Loop on the hut wall',
+    antennaId: { new: 'loop' },
     disconnects: false,
     isolationDb: 24,
     limitDbm: 0,

@@ -94,6 +94,10 @@ export function judgedTrial(
   return { names, readings, verdict: trialVerdict(readings, names, trial.wishedDb) };
 }
 
+/** The antenna that feeds an input, by its present name. */
+export const feederOf = (data: StationData, row: Pick<Saved<'guardInputs'>, 'antennaId' | 'antennaName'>): string =>
+  data.antennas.find(({ id }) => id === row.antennaId)?.name ?? row.antennaName;
+
 /** A transmitter judged at every receiver input that is entered for it. */
 export function judgedGuard(
   data: StationData,
@@ -106,17 +110,10 @@ export function judgedGuard(
   const rows = data.guardInputs.filter((input) => input.guardPlanId === plan.id);
   const results = guardInputs(
     plan.powerW,
-    rows.map((row) => ({ ...row, id: String(row.id) })),
+    rows.map((row) => ({ ...row, antennaName: feederOf(data, row), id: String(row.id) })),
     plan.wishedMarginDb,
   );
-  return {
-    rows,
-    results,
-    verdict: guardVerdict(
-      results,
-      data.antennas.map(({ name }) => name),
-    ),
-  };
+  return { rows, results, verdict: guardVerdict(results, data.antennas) };
 }
 
 /** The noise of a station judged: readings with the antenna off and on decide, other floors are counted. */

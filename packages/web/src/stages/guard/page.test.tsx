@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
+import { BLANK } from '@velvet-reed/contract';
 import { screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { renderPage, verdictText } from '../../data/page-harness';
@@ -12,6 +13,7 @@ const PLAN: StationData['guardPlans'] = [
 ];
 const input = (id: number, over: Partial<StationData['guardInputs'][number]>): StationData['guardInputs'][number] => ({
   ...stored(id),
+  ...BLANK.guardInputs,
   ...{ guardPlanId: 1, name: 'Receiver A', antennaName: 'Antenna 1', disconnects: true, isolationDb: 62, limitDbm: 0 },
   ...over,
 });

@@ -49,9 +49,34 @@ const PLAN_FIELDS: readonly FieldSpec[] = [
   },
 ];
 
-const INPUT_FIELDS: readonly FieldSpec[] = [
-  { name: 'name', label: 'Receiver input', kind: 'text' },
-  { name: 'antennaName', label: 'Fed by antenna', kind: 'text' },
+const sameName = (a: string, b: string): boolean => a.trim().toLowerCase() === b.trim().toLowerCase();
+
+const listOf = (records: readonly { readonly name: string }[]): string =>
+  records
+    .slice(0, 4)
+    .map(({ name }) => name)
+    .join(', ');
+
+/** An input by the names of its receiver and antenna; where the station has one of that name, the input points at it. */
+const inputFields = (data: StationData): readonly FieldSpec[] => [
+  {
+    name: 'name',
+    label: 'Receiver input',
+    kind: 'read',
+    read: (name) => ({
+      values: { name, receiverId: data.receivers.find((one) => sameName(one.name, name))?.id ?? null },
+    }),
+    hint: data.receivers.length > 0 ? `of ${listOf(data.receivers)}, or any other` : '',
+  },
+  {
+    name: 'antennaName',
+    label: 'Fed by antenna',
+    kind: 'read',
+    read: (antennaName) => ({
+      values: { antennaName, antennaId: data.antennas.find((one) => sameName(one.name, antennaName))?.id ?? null },
+    }),
+    hint: data.antennas.length > 0 ? `${listOf(data.antennas)}, or one that is not drafted` : '',
+  },
   {
     name: 'isolationDb',
     label: 'Isolation while transmitting',
@@ -230,12 +255,12 @@ function Guard({
                 </p>
                 {editing === rows[i].id && (
                   <RecordForm
-                    fields={INPUT_FIELDS}
+                    fields={inputFields(data)}
                     schema={SCHEMAS.guardInputs}
                     fixed={{ guardPlanId: plan.id }}
                     start={{
                       name: rows[i].name,
-                      antennaName: rows[i].antennaName,
+                      antennaName: result.input.antennaName,
                       isolationDb: `${rows[i].isolationDb} dB`,
                       limitDbm: `${rows[i].limitDbm} dBm`,
                       disconnects: rows[i].disconnects,
@@ -260,7 +285,7 @@ function Guard({
           <Disclosure label="Add a receiver input" look={results.length === 0 ? 'main' : 'plain'}>
             {(close) => (
               <RecordForm
-                fields={INPUT_FIELDS}
+                fields={inputFields(data)}
                 schema={SCHEMAS.guardInputs}
                 fixed={{ guardPlanId: plan.id }}
                 start={{ name: '', antennaName: '', isolationDb: '', limitDbm: '0 dBm', disconnects: false }}
@@ -270,7 +295,7 @@ function Guard({
                   await save(
                     [
                       { op: 'create', resource: 'guardInputs', values },
-                      entry('guard', `Receiver input added: ${String(values.name)} on ${String(values.antennaName)}.`),
+                      entry('guard', `Receiver input added: ${values.name} on ${values.antennaName}.`),
                     ],
                     'Input added.',
                   );
