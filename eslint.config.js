@@ -34,11 +34,11 @@ export default defineConfig(
   js.configs.recommended,
   {
     files: ['**/*.{ts,tsx}'],
-    ignores: ['packages/web/vite.config.ts', 'bench/**'],
+    ignores: ['packages/web/vite.config.ts'],
     extends: [tseslint.configs.recommendedTypeChecked],
     languageOptions: {
       parserOptions: {
-        project: ['packages/*/tsconfig.json', 'e2e/tsconfig.json', 'tsconfig.test.json'],
+        project: ['packages/*/tsconfig.json', 'e2e/tsconfig.json', 'bench/tsconfig.json', 'tsconfig.test.json'],
         tsconfigRootDir: import.meta.dirname,
       },
     },
@@ -50,7 +50,7 @@ export default defineConfig(
       '@typescript-eslint/ban-ts-comment': 'error',
     },
   },
-  { files: ['packages/web/vite.config.ts', 'bench/**/*.ts'], extends: [tseslint.configs.recommended] },
+  { files: ['packages/web/vite.config.ts'], extends: [tseslint.configs.recommended] },
   {
     files: ['**/*.ts'],
     rules: {

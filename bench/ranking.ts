@@ -54,7 +54,7 @@ function coreRanking(): void {
   const specs = kindCandidates(
     WISHES,
     ROOM,
-    ANTENNA_KINDS.filter((kind) => kind.model)
+    ANTENNA_KINDS.filter((kind) => 'model' in kind)
       .slice(0, 15)
       .map((kind) => kind.id),
   );

@@ -2,7 +2,7 @@ import { spawnSync } from 'node:child_process';
 
 const projects = ['core', 'contract', 'instruments', 'server', 'cli', 'web'].map((name) => `packages/${name}`);
 let failed = 0;
-for (const project of [...projects, 'e2e', 'tsconfig.test.json'])
+for (const project of [...projects, 'e2e', 'bench', 'tsconfig.test.json'])
   failed |=
     spawnSync(process.execPath, ['node_modules/typescript-7/bin/tsc', '-p', project], { stdio: 'inherit' }).status ?? 1;
 process.exit(failed);
