@@ -9,13 +9,13 @@ import type { PathReceiver, PathSignal } from './question';
 import {
   figuredStage,
   figureFaults,
-  limiterFigures,
   lineStage,
   splitterLossDb,
   STAGE_FIGURES,
   STAGE_KINDS,
   stageDc,
 } from './stage-kinds';
+import { limiterFigures } from './limiter';
 import { frequencyPlan, type PathStage, stageGainDb } from './stages';
 import { parseQuantity } from '../units/quantity';
 

@@ -1,28 +1,22 @@
 import type { Saved } from '@velvet-reed/contract';
-import { knownDimensions, measuredGate } from '@velvet-reed/core/antenna';
-import { coilFromTwoResonances, padding, paddingChoices, tunedCoil } from '@velvet-reed/core/resonator';
-import { type NoisePeak, sealingVerdict } from '@velvet-reed/core/sweep';
-import { fixed, showFrequency, significant } from '@velvet-reed/core/units';
-import { useState } from 'react';
+import { knownDimensions } from '@velvet-reed/core/antenna';
+import { coilFromTwoResonances, tunedCoil } from '@velvet-reed/core/resonator';
+import { fixed, significant } from '@velvet-reed/core/units';
 import { designOf, latestRevision } from '../../data/derive';
-import { entry, useWrite, type StationData } from '../../data/station';
-import { Button } from '../../ui/button';
+import type { StationData } from '../../data/station';
 import { Caution, Section } from '../../ui/stage';
 import { TypedFields } from '../../ui/typed-numbers';
 import { typedFrequency } from '../../ui/typed';
-import { useTypedNumbers, type KeptTexts, type TypedNumbers } from '../../ui/use-typed-numbers';
-import { inDb, Value, type Provenance } from '../../ui/value';
+import { useTypedNumbers, type TypedNumbers } from '../../ui/use-typed-numbers';
+import { Value, type Provenance } from '../../ui/value';
 import { NoiseRecording } from './noise-recording';
 import { useKeptCoil } from './use-kept-coil';
 import { useNoisePeak } from './use-noise-peak';
 import { Fault } from './fault';
 import { tried } from './tried';
-
-const model = (formula: string, source = 'tuned circuit; Terman, Radio Engineers’ Handbook'): Provenance => ({
-  origin: 'model',
-  formula,
-  source,
-});
+import { model } from './coil-provenance';
+import { Positions } from './coil-positions';
+import { Padding } from './coil-padding';
 
 /** A coil on a rod or form: its values from two settings, its resonance from noise, what to pad, and whether it may be sealed. */
 export function CoilByNoise({
@@ -150,166 +144,6 @@ function CoilResult({
           />
           .
         </p>
-      )}
-    </div>
-  );
-}
-
-function Padding({
-  selfPf,
-  coil,
-  peak,
-  kept,
-}: {
-  readonly selfPf: number;
-  readonly coil: TypedNumbers;
-  readonly peak: NoisePeak | undefined;
-  readonly kept: KeptTexts | undefined;
-}) {
-  const typed = useTypedNumbers(
-    [
-      { name: 'installed', label: 'Capacitor in it, pF', dimension: 'plain', start: '' },
-      {
-        ...{ name: 'peak', label: 'Peak now', dimension: 'frequency', bareUnit: 'kHz', start: '', optional: true },
-        near: [coil.value('target') ?? 0],
-      },
-      // what would it do if this were fitted, whatever is advised
-      { name: 'fitted', label: 'If I add, pF', dimension: 'plain', start: '', optional: true },
-    ],
-    kept,
-  );
-  const [installed, by] = [typed.value('installed'), typed.value('peak')];
-  const [target, q] = [coil.value('target'), coil.value('q')];
-  const measuredHz = by ?? peak?.centreHz;
-  const found =
-    installed !== undefined && measuredHz !== undefined && target !== undefined && q !== undefined
-      ? tried(() =>
-          padding({
-            installedF: installed * 1e-12,
-            selfF: selfPf * 1e-12,
-            measuredHz,
-            targetHz: target,
-            q: peak?.q ?? q,
-          }),
-        )
-      : undefined;
-  const pad = found?.value;
-  const choices = pad ? paddingChoices(pad.addF, 'E12') : [];
-  const fitted = typed.value('fitted');
-  return (
-    <div className="mt-4">
-      <h3 className="font-semibold">What to pad</h3>
-      <TypedFields of={typed} />
-      <Fault text={found?.fault} />
-      {pad && (
-        <div role="status" className="mt-1">
-          <p>
-            Add{' '}
-            <Value
-              strong
-              shown={{ digits: fixed(pad.addF * 1e12, 1), unit: 'pF' }}
-              provenance={model('(C + C_self)((f/f_t)² − 1)')}
-            />{' '}
-            ({fixed(pad.withoutSelfF * 1e12, 1)} pF without the self-capacitance); a picofarad moves it{' '}
-            <Value
-              shown={{ digits: fixed(Math.abs(pad.slopeHzPerF) * 1e-12, 1), unit: 'Hz' }}
-              provenance={model('f / 2C')}
-            />
-            ; at the target <Value shown={inDb(pad.lossNowDb, 2)} provenance={model('10 log(1 + (Q(f/f₀ − f₀/f))²)')} />{' '}
-            are lost until then.
-          </p>
-          {fitted !== undefined && installed !== undefined && installed + selfPf + fitted > 0 && (
-            <p>
-              With {significant(fitted, 3)} pF added it would resonate at{' '}
-              <Value
-                shown={showFrequency(pad.predictedHz(fitted * 1e-12), 4)}
-                provenance={model('f √(C / (C + added))')}
-              />
-              .
-            </p>
-          )}
-          <ul className="list-disc pl-5" aria-label="Capacitors to add">
-            {choices.map((one) => (
-              <li key={one.parts.join()}>
-                {one.parts.map((part) => `${Number((part * 1e12).toPrecision(3))} pF`).join(' + ')}: predicted{' '}
-                <Value
-                  shown={{ digits: fixed(pad.predictedHz(one.sumF) / 1000, 2), unit: 'kHz' }}
-                  provenance={model('f √(C / (C + added))', 'preferred values of IEC 60063, E12')}
-                />
-              </li>
-            ))}
-          </ul>
-        </div>
-      )}
-    </div>
-  );
-}
-
-const POSITIONS = ['first position', 'second position', 'third position'];
-
-function Positions({
-  data,
-  antenna,
-  targetHz,
-  kept,
-}: {
-  readonly data: StationData;
-  readonly antenna: Saved<'antennas'> | undefined;
-  readonly targetHz: number | undefined;
-  readonly kept: KeptTexts | undefined;
-}) {
-  const { trySave } = useWrite();
-  const [insideTube, setInsideTube] = useState(false);
-  const revision = antenna && latestRevision(data, antenna.id);
-  const gate = revision && measuredGate(designOf(data, revision));
-  const typed = useTypedNumbers(
-    POSITIONS.map((label) => ({
-      name: label,
-      label: `Peak, ${label}`,
-      dimension: 'frequency',
-      bareUnit: 'kHz',
-      start: '',
-      near: [targetHz ?? 0],
-    })),
-    kept,
-  );
-  const readings = POSITIONS.flatMap((name) => typed.value(name) ?? []);
-  const verdict = targetHz === undefined ? undefined : sealingVerdict(readings, targetHz, { insideTube });
-  const passes = verdict?.mayBeSealed === true;
-  return (
-    <div className="mt-4">
-      <h3 className="font-semibold">Before sealing: three positions</h3>
-      <TypedFields of={typed} />
-      <label className="mt-1 flex items-center gap-2">
-        <input type="checkbox" checked={insideTube} onChange={(event) => setInsideTube(event.target.checked)} />
-        Measured inside the tube or box that it will be sealed in
-      </label>
-      {verdict && readings.length > 0 && (
-        <p role="status" className={`mt-1 ${passes ? '' : 'text-danger'}`}>
-          {verdict.sentence}
-        </p>
-      )}
-      {verdict && readings.length === POSITIONS.length && revision && gate && (
-        <Button
-          className="mt-1"
-          onClick={() => {
-            const rest = revision.gates.filter((one) => one !== undefined && one !== gate.id);
-            const gates = passes ? [...rest, gate.id] : rest;
-            const { id, version } = revision;
-            void trySave(
-              [
-                { op: 'update', resource: 'revisions', id, version, values: { gates } },
-                entry(
-                  'bench',
-                  `${antenna.name}: three positions ${readings.map((one) => `${fixed(one / 1000, 2)} kHz`).join(', ')}: test ${passes ? 'passed' : 'not passed'}. ${verdict.sentence}`,
-                ),
-              ],
-              passes ? 'The test is passed in the build plan.' : 'The test stands as not passed: sealing stays locked.',
-            );
-          }}
-        >
-          {passes ? 'Pass this test in the build plan' : 'Record it: not passed, sealing stays locked'}
-        </Button>
       )}
     </div>
   );

@@ -1,21 +1,18 @@
 import { CAUTIONS, tryDraft } from '@velvet-reed/core/antenna';
 import type { SweepData } from '@velvet-reed/core/formats';
-import { type BenchVerdict, dipOf, type FeedLine, type NextCut, unphysicalPoints } from '@velvet-reed/core/sweep';
-import { frequencyText, lengthText, showFrequency, showLength } from '@velvet-reed/core/units';
+import { dipOf, type FeedLine, unphysicalPoints } from '@velvet-reed/core/sweep';
+import { frequencyText, lengthText } from '@velvet-reed/core/units';
 import { lazy, Suspense, useCallback, useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { bandsOf, designOf, feedLineOf, latestRevision } from '../../data/derive';
-import type { Saved } from '@velvet-reed/contract';
 import { useSamples } from '../../data/samples';
-import { useStationId, useWrite, type StationData } from '../../data/station';
+import { useStationId, type StationData } from '../../data/station';
 import { judgedBench } from '../../data/verdicts';
-import { Button } from '../../ui/button';
 import { AntennaPicker } from '../../ui/antenna-picker';
 import { Disclosure } from '../../ui/disclosure';
-import { Next, Note, Stage } from '../../ui/stage';
+import { Note, Stage } from '../../ui/stage';
 import { Empty, Trouble, Waiting } from '../../ui/states';
 import { StationPage } from '../../ui/station-page';
-import { Value } from '../../ui/value';
 import { AsBuiltPanel } from './as-built';
 import { BeforeAfter } from './before-after';
 import { BandTable } from './band-table';
@@ -24,7 +21,7 @@ import { Claims } from './claims';
 import { CoilByNoise } from './coil-by-noise';
 import { Distance } from './distance';
 import { SweepIntake } from './intake';
-import { cutProvenance, dipProvenance, type StoredSweep } from './loaded-sweep';
+import type { StoredSweep } from './loaded-sweep';
 import { Measure } from './measure';
 import { Practice } from './practice';
 import { Readings } from './readings';
@@ -32,6 +29,8 @@ import { SweepList } from './sweep-list';
 import { SweepPlanner } from './sweep-planner';
 import { TrimDiary } from './trim-diary';
 import { WiresTogether } from './wires-together';
+import { Verdict } from './verdict';
+import { Unowned } from './unowned-sweeps';
 
 const SweepChart = lazy(() => import('./sweep-chart'));
 
@@ -166,46 +165,6 @@ function Bench({ data }: { readonly data: StationData }) {
   );
 }
 
-/** Sweeps that belong to no antenna yet wait here, and go to the one that is chosen. */
-function Unowned({ data, antenna }: { readonly data: StationData; readonly antenna: Saved<'antennas'> }) {
-  const { trySave } = useWrite();
-  const free = data.sweeps.filter((sweep) => sweep.antennaId === null);
-  if (free.length === 0) return null;
-  const give = (list: readonly Saved<'sweeps'>[]): void =>
-    void trySave(
-      list.map(({ id, version }) => ({
-        op: 'update',
-        resource: 'sweeps',
-        id,
-        version,
-        values: { antennaId: antenna.id },
-      })),
-      `${list.length === 1 ? list[0].name : `${list.length} sweeps`} given to ${antenna.name}.`,
-    );
-  return (
-    <section aria-label="Sweeps without an antenna" className="mb-4 border-l-4 border-caution pl-3">
-      <p>
-        {free.length === 1 ? 'One sweep belongs' : `${free.length} sweeps belong`} to no antenna yet:{' '}
-        {free
-          .slice(0, 4)
-          .map(({ name }) => name)
-          .join(', ')}
-        {free.length > 4 ? '…' : ''}
-      </p>
-      {free.slice(0, 4).map((one) => (
-        <Button key={one.id} look="quiet" onClick={() => give([one])}>
-          Give {one.name} to {antenna.name}
-        </Button>
-      ))}
-      {free.length > 1 && (
-        <Button look="quiet" onClick={() => give(free)}>
-          Give all to {antenna.name}
-        </Button>
-      )}
-    </section>
-  );
-}
-
 /** Where the readings count: at the analyser, or at the antenna with the line taken off. */
 function ReferencePlane({
   plane,
@@ -237,63 +196,6 @@ function ReferencePlane({
         </p>
       ))}
     </div>
-  );
-}
-
-/** The Bench's verdict as the core states it; its two deciding numbers open their origin. */
-function Verdict({
-  verdict,
-  latest,
-  cut,
-  targetHz,
-  trimName,
-}: {
-  readonly verdict: BenchVerdict;
-  readonly latest?: StoredSweep;
-  readonly cut?: NextCut;
-  readonly targetHz?: number;
-  readonly trimName: string;
-}) {
-  const { state, dipHz, offHz, cutM } = verdict;
-  const next = `Next: ${verdict.next.charAt(0).toLowerCase()}${verdict.next.slice(1)}`;
-  return (
-    <>
-      {latest && dipHz !== undefined && state !== 'on target' && offHz !== undefined && targetHz !== undefined ? (
-        <>
-          The dip sits at <Value strong shown={showFrequency(dipHz, 4)} provenance={dipProvenance(latest)} />,{' '}
-          <Value
-            strong
-            shown={showFrequency(Math.abs(offHz), 3)}
-            provenance={{
-              origin: 'measured',
-              formula: 'target − the dip nearest to it',
-              inputs: [['target', frequencyText(targetHz)]],
-              source: 'your sweep and the draft',
-            }}
-          />
-          {verdict.sentence.slice(verdict.sentence.indexOf(' too '))}
-        </>
-      ) : latest && dipHz !== undefined ? (
-        <>
-          The dip sits at <Value strong shown={showFrequency(dipHz, 4)} provenance={dipProvenance(latest)} />
-          {state === 'on target' ? ', on target.' : '.'}
-        </>
-      ) : (
-        <span className={state === 'fault' ? 'text-caution' : ''}>{verdict.sentence}</span>
-      )}{' '}
-      <Next>
-        {state === 'cut' && cut && cutM !== undefined ? (
-          <>
-            Next: cut <Value strong shown={showLength(cutM, 2)} provenance={cutProvenance(cut)} /> off {trimName}, then
-            sweep again.
-          </>
-        ) : state === 'too short' || state === 'stop' ? (
-          verdict.next
-        ) : (
-          next
-        )}
-      </Next>
-    </>
   );
 }
 

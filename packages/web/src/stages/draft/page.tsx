@@ -1,20 +1,9 @@
 import type { Saved } from '@velvet-reed/contract';
-import {
-  antennaKind,
-  CAUTIONS,
-  type Design,
-  type Draft,
-  fitOf,
-  stepStates,
-  tryDraft,
-  withEntry,
-  withPermission,
-} from '@velvet-reed/core/antenna';
+import { antennaKind, type Design, tryDraft, withEntry, withPermission } from '@velvet-reed/core/antenna';
 import { CoreError } from '@velvet-reed/core/errors';
 import { arrivalOf, USUAL_ARRIVAL_DEG } from '@velvet-reed/core/site';
-import { groundClass } from '@velvet-reed/core/solver';
 import { findResonances } from '@velvet-reed/core/sweep';
-import { countText, frequencyText, lengthText, showFrequency, showLength } from '@velvet-reed/core/units';
+import { lengthText } from '@velvet-reed/core/units';
 import { useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { bandsOf, designOf, laidHeightM, latestRevision, designValues, ownDimensions } from '../../data/derive';
@@ -27,10 +16,9 @@ import { AntennaPicker } from '../../ui/antenna-picker';
 import { Disclosure } from '../../ui/disclosure';
 import type { FieldSpec } from '../../ui/record-form';
 import { ChangeButton, DeleteButton } from '../../ui/record-row';
-import { Next, Note, Section, Stage } from '../../ui/stage';
+import { Next, Section, Stage } from '../../ui/stage';
 import { Empty } from '../../ui/states';
 import { StationPage } from '../../ui/station-page';
-import { Value } from '../../ui/value';
 import { BuildPlan } from './build-plan';
 import { ComparePanel } from './compare-panel';
 import { groundOptions, useComparison, type Comparison } from './comparison';
@@ -38,11 +26,12 @@ import { CutList, Figures } from './cut-list';
 import { DimensionsPanel } from './dimensions-panel';
 import { useEditing } from './editing';
 import { ModelFile } from './model-file';
-import { modelDip, modelProvenance } from './model-figures';
 import { ModelView } from './model-view';
 import { NewAntenna } from './new-antenna';
 import { ThreeWays } from './three-ways';
 import { TunePanel } from './tune-panel';
+import { Verdict } from './verdict';
+import { DraftNotes } from './draft-notes';
 
 export default function DraftPage() {
   return <StationPage>{(data) => <DraftChooser data={data} />}</StationPage>;
@@ -265,110 +254,5 @@ function DraftSheet({
       )}
       {question && <ModelFile name={antenna.name} model={question.model} freqHz={design.freqHz} />}
     </Stage>
-  );
-}
-
-function Verdict({
-  design,
-  draft,
-  state,
-  data,
-  revision,
-  antennaId,
-}: {
-  readonly design: Design;
-  readonly draft: Draft;
-  readonly state: ReturnType<typeof useModel>;
-  readonly data: StationData;
-  readonly revision: Saved<'revisions'>;
-  readonly antennaId: number;
-}) {
-  const stationId = useStationId();
-  const kind = antennaKind(design.kind);
-  const piece = draft.pieces[0];
-  const fit = fitOf(design, data.station);
-  const dip = kind.trim && state.sweep && modelDip(state.sweep);
-  const steps = stepStates(
-    withPermission(withEntry(draft.steps, data.station.noDrilling), data.station.askFirst),
-    new Set(revision.gates.filter(Boolean)),
-    new Set(revision.done.filter(Boolean)),
-  );
-  const nextStep = steps.find((step) => step.open && !step.done);
-  return (
-    <>
-      {piece.bought ? 'Get' : 'Cut'} {countText(piece.count, piece.name)} {piece.bought ? 'of' : 'to'}{' '}
-      <Value
-        strong
-        shown={showLength(piece.cutM, 4)}
-        provenance={{
-          origin: 'model',
-          formula:
-            piece.cutM > piece.finishedM
-              ? `the longest of closed form, model and rule × (1 + ${design.allowance})`
-              : 'its finished length',
-          inputs: [
-            ['finished', lengthText(piece.finishedM, 4)],
-            ['resonant at', frequencyText(design.freqHz)],
-            ['conductor', lengthText(design.diameterM)],
-          ],
-          source: draft.figures[0]?.source ?? 'the dimensions below',
-        }}
-      />
-      ; {fit.reason}.{' '}
-      {dip && (
-        <>
-          Finished, the model dips at{' '}
-          <Value
-            strong
-            shown={showFrequency(dip.freqHz, 4)}
-            provenance={modelProvenance(state, 'deepest reflection of the modelled sweep')}
-          />{' '}
-          with SWR {dip.swr?.toFixed(1) ?? '∞'}.{' '}
-        </>
-      )}
-      <Next>
-        {nextStep ? (
-          `Next: ${nextStep.step.text}`
-        ) : (
-          <Link to={`/s/${stationId}/bench?antenna=${antennaId}`}>All steps done. Next: put it on the Bench.</Link>
-        )}
-      </Next>
-    </>
-  );
-}
-
-function DraftNotes({
-  design,
-  draft,
-  data,
-}: {
-  readonly design: Design;
-  readonly draft: Draft;
-  readonly data: StationData;
-}) {
-  const fit = fitOf(design, data.station);
-  return (
-    <>
-      <Note title="Does it fit?">
-        <p className={fit.fits ? '' : 'text-caution'}>{fit.reason}.</p>
-      </Note>
-      <Note title="How far to trust it">
-        {draft.remarks.map((remark) => (
-          <p key={remark} className="mb-1">
-            {remark}
-          </p>
-        ))}
-        {antennaKind(design.kind).model && (
-          <p className="mb-1">
-            The model knows wires and the ground ({groundClass(data.station.groundId).name}), not the house, trees or
-            the feed line. Expect the dip within 2 %, gains within 1 dB, lower over uneven ground.
-          </p>
-        )}
-      </Note>
-      <Note title="Before you climb">
-        <p>{CAUTIONS.height}</p>
-        <p className="mt-1">{CAUTIONS.powerLine}</p>
-      </Note>
-    </>
   );
 }

@@ -1,15 +1,6 @@
 import { SCHEMAS, type Saved } from '@velvet-reed/contract';
-import { CAUTIONS } from '@velvet-reed/core/antenna';
-import {
-  exposureFieldVPerM,
-  GUARD_WORDS,
-  type GuardResult,
-  type GuardState,
-  type GuardVerdict,
-  insideNearField,
-  meterZeroProves,
-} from '@velvet-reed/core/guard';
-import { DIPOLE_GAIN_DBI, fixed, plain, showPower, significant } from '@velvet-reed/core/units';
+import { GUARD_WORDS, type GuardVerdict } from '@velvet-reed/core/guard';
+import { fixed, plain, showPower } from '@velvet-reed/core/units';
 import { useState, type ReactNode } from 'react';
 import { useSearchParams } from 'react-router';
 import { entry, useWrite, type StationData } from '../../data/station';
@@ -18,11 +9,15 @@ import { Button } from '../../ui/button';
 import { Disclosure } from '../../ui/disclosure';
 import { RecordForm, type FieldSpec } from '../../ui/record-form';
 import { DeleteButton } from '../../ui/record-row';
-import { Caution, Next, Note, Section, Stage } from '../../ui/stage';
+import { Next, Section, Stage } from '../../ui/stage';
 import { Empty } from '../../ui/states';
 import { StationPage } from '../../ui/station-page';
 import { typedFrequency, typedPower } from '../../ui/typed';
 import { inDb, Value } from '../../ui/value';
+import { MeterSection } from './meter';
+import { Margin } from './margin';
+import { inputFields } from './input-fields';
+import { STATE, levelProvenance } from './guard-state';
 
 export default function GuardPage() {
   return <StationPage>{(data) => <GuardChooser data={data} />}</StationPage>;
@@ -47,52 +42,6 @@ const PLAN_FIELDS: readonly FieldSpec[] = [
     dimension: 'power',
     bareUnit: 'W',
   },
-];
-
-const sameName = (a: string, b: string): boolean => a.trim().toLowerCase() === b.trim().toLowerCase();
-
-const listOf = (records: readonly { readonly name: string }[]): string =>
-  records
-    .slice(0, 4)
-    .map(({ name }) => name)
-    .join(', ');
-
-/** An input by the names of its receiver and antenna; where the station has one of that name, the input points at it. */
-const inputFields = (data: StationData): readonly FieldSpec[] => [
-  {
-    name: 'name',
-    label: 'Receiver input',
-    kind: 'read',
-    read: (name) => ({
-      values: { name, receiverId: data.receivers.find((one) => sameName(one.name, name))?.id ?? null },
-    }),
-    hint: data.receivers.length > 0 ? `of ${listOf(data.receivers)}, or any other` : '',
-  },
-  {
-    name: 'antennaName',
-    label: 'Fed by antenna',
-    kind: 'read',
-    read: (antennaName) => ({
-      values: { antennaName, antennaId: data.antennas.find((one) => sameName(one.name, antennaName))?.id ?? null },
-    }),
-    hint: data.antennas.length > 0 ? `${listOf(data.antennas)}, or one that is not drafted` : '',
-  },
-  {
-    name: 'isolationDb',
-    label: 'Isolation while transmitting',
-    kind: 'quantity',
-    dimension: 'gain',
-    hint: 'transmitter output to this input',
-  },
-  {
-    name: 'limitDbm',
-    label: 'Its limit',
-    kind: 'quantity',
-    dimension: 'level',
-    bareUnit: 'dBm',
-    hint: '0 dBm unless the maker says otherwise',
-  },
-  { name: 'disconnects', label: 'A switch opens it while transmitting', kind: 'flag' },
 ];
 
 function GuardChooser({ data }: { readonly data: StationData }) {
@@ -177,25 +126,6 @@ function NewPlan({ onMade, onCancel }: { readonly onMade: (id: number) => void; 
     />
   );
 }
-
-const STATE: Readonly<Record<GuardState, { readonly mark: string; readonly ink: string }>> = {
-  safe: { mark: '●', ink: 'text-reed' },
-  thin: { mark: '◐', ink: 'text-caution' },
-  danger: { mark: '▲', ink: 'text-danger' },
-  uncovered: { mark: '▲', ink: 'text-danger' },
-};
-
-const levelProvenance = (result: GuardResult, plan: Saved<'guardPlans'>) =>
-  ({
-    origin: 'model',
-    formula: 'transmit power − isolation',
-    inputs: [
-      ['power', plain(showPower(plan.powerW))],
-      ['isolation', `${fixed(result.input.isolationDb, 0)} dB, as entered`],
-      ['limit', `${fixed(result.input.limitDbm, 0)} dBm`],
-    ],
-    source: 'your entries; a reflecting load can raise the voltage by up to 6 dB',
-  }) as const;
 
 function Guard({
   data,
@@ -361,89 +291,6 @@ function Verdict({ verdict, plan }: { readonly verdict: GuardVerdict; readonly p
         Next: {verdict.next.charAt(0).toLowerCase()}
         {verdict.next.slice(1)}
       </Next>
-    </>
-  );
-}
-
-function MeterSection({ plan }: { readonly plan: Saved<'guardPlans'> }) {
-  const proof = meterZeroProves(plan.powerW, plan.meterResolutionW);
-  const inputs = [
-    ['power', plain(showPower(plan.powerW))],
-    ['smallest step', plain(showPower(plan.meterResolutionW))],
-  ] as const;
-  return (
-    <Section title="What a wattmeter that shows zero proves">
-      <p className="max-w-prose">
-        An isolation of at least{' '}
-        <Value
-          strong
-          shown={inDb(proof.isolationAtLeastDb, 0)}
-          provenance={{
-            origin: 'model',
-            formula: '10 log (power / smallest step)',
-            inputs,
-            source: 'a meter shows nothing below its smallest step',
-          }}
-        />
-        , no more. The receiver could still see{' '}
-        <Value
-          strong
-          shown={inDb(proof.receiverCouldSeeDbm, 0, 'dBm')}
-          provenance={{
-            origin: 'model',
-            formula: 'smallest step in dBm',
-            inputs,
-            source: 'a meter shows nothing below its smallest step',
-          }}
-        />
-        .
-      </p>
-      <Caution>{CAUTIONS.transmitter}</Caution>
-    </Section>
-  );
-}
-
-/** Distance at which the exposure reminder is worked out. */
-const REMINDER_M = 10;
-
-function Margin({ plan }: { readonly plan: Saved<'guardPlans'> }) {
-  const field = exposureFieldVPerM(plan.powerW, DIPOLE_GAIN_DBI, REMINDER_M);
-  return (
-    <>
-      <Note title="Every antenna counts">
-        <p>
-          An antenna without a disconnect is red whatever its level: coupling changes with band, weather and tuning.
-        </p>
-      </Note>
-      <Note title="People">
-        <p>
-          {REMINDER_M} m from a half-wave dipole:{' '}
-          <Value
-            shown={{ digits: significant(field, 2), unit: 'V/m' }}
-            provenance={{
-              origin: 'model',
-              formula: '√(30·P·G)/d, far field',
-              inputs: [
-                ['power', plain(showPower(plan.powerW))],
-                ['gain', '2.15 dBi'],
-                ['distance', '10 m'],
-              ],
-              source: 'free space; near field and local limits decide',
-            }}
-          />
-          <br />
-          {insideNearField(REMINDER_M, plan.freqHz) && (
-            <span className="text-caution">
-              {REMINDER_M} m lies inside the near field (λ/2π) at this frequency: the far-field figure does not hold
-              there and fields can be stronger.{' '}
-            </span>
-          )}
-          {CAUTIONS.exposure}
-        </p>
-      </Note>
-      <Note title="Storms">
-        <p>{CAUTIONS.lightning}</p>
-      </Note>
     </>
   );
 }

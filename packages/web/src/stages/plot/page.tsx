@@ -7,14 +7,12 @@ import {
   PLOT_NAMES,
   type PlotKind,
 } from '@velvet-reed/core/plot';
-import { lengthText, plain } from '@velvet-reed/core/units';
+import { plain } from '@velvet-reed/core/units';
 import { useState, type KeyboardEvent } from 'react';
-import { laidLayout, roomOf } from '../../data/derive';
 import { entry, useWrite, type StationData } from '../../data/station';
 import { Button } from '../../ui/button';
-import { Next, Note, Section, Stage } from '../../ui/stage';
+import { Section, Stage } from '../../ui/stage';
 import { StationPage } from '../../ui/station-page';
-import { Value } from '../../ui/value';
 import { EMPTY_FEATURE } from './empty-feature';
 import { FeatureForm } from './feature-form';
 import { Findings } from './findings';
@@ -24,6 +22,7 @@ import { PlanFiles } from './plan-files';
 import { GRID_M, type Tool } from './plan-view';
 import { ScalePicture } from './scale-picture';
 import { inSystem, useUnits } from './units';
+import { Verdict, PlotNotes } from './plot-words';
 
 type Feature = Saved<'plotFeatures'>;
 
@@ -255,72 +254,3 @@ const HEIGHTS: Readonly<Partial<Record<PlotKind, Partial<Feature>>>> = {
   house: { heightM: 3 },
   keepout: { heightM: 6, clearanceM: 5 },
 };
-
-function Verdict({ data }: { readonly data: StationData }) {
-  const room = roomOf(data);
-  const laid = data.plotFeatures.find((one) => one.kind === 'antenna' && one.antennaId !== null);
-  const layout = laid?.antennaId ? laidLayout(data, laid.antennaId) : undefined;
-  const worst =
-    layout?.findings.find(({ state }) => state === 'danger') ??
-    layout?.findings.find(({ state }) => state === 'caution');
-  if (data.plotFeatures.length === 0)
-    return (
-      <>
-        The plan is empty; spans and heights are those entered for the station.{' '}
-        <Next>Next: draw the boundary and two supports, or import a GeoJSON file.</Next>
-      </>
-    );
-  return (
-    <>
-      {room.from.startsWith('Plot') ? (
-        <>
-          The longest run is{' '}
-          <Value
-            strong
-            shown={{ digits: room.spanM.toFixed(1), unit: 'm' }}
-            provenance={{
-              origin: 'measured',
-              formula: 'longest distance between two supports',
-              inputs: [['between', room.from.replace('Plot: ', '')]],
-              source: 'your plan',
-            }}
-          />
-          , {room.from.replace('Plot: ', '')}.
-        </>
-      ) : (
-        <>With fewer than two supports the plan gives no run yet.</>
-      )}{' '}
-      {worst ? <span className={worst.state === 'danger' ? 'text-danger' : ''}>{worst.sentence}</span> : ''}{' '}
-      <Next>
-        {laid
-          ? 'Next: see in Choose and Draft what these heights and bearings change.'
-          : data.antennas.length > 0
-            ? 'Next: lay an antenna between two supports.'
-            : 'Next: choose an antenna, then lay it here.'}
-      </Next>
-    </>
-  );
-}
-
-function PlotNotes({ data }: { readonly data: StationData }) {
-  const room = roomOf(data);
-  return (
-    <>
-      <Note title="Used elsewhere">
-        <p>
-          Choose takes the run of {lengthText(room.spanM)} and the height of {lengthText(room.heightM)} ({room.from}).
-          Draft computes a laid antenna at its heights here; Path takes cable runs as lengths.
-        </p>
-      </Note>
-      <Note title="Axes">
-        <p>East and north of the station’s own position, on the plane that touches the earth there.</p>
-      </Note>
-      <Note title="By keyboard">
-        <p>
-          Select from the list, focus the plan, press the arrows: half a metre, with Shift five metres. “Type it” and
-          “Change” take exact positions, in any unit.
-        </p>
-      </Note>
-    </>
-  );
-}

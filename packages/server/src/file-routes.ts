@@ -1,0 +1,111 @@
+import path from 'node:path';
+import { readBatch } from '@velvet-reed/contract';
+import type { Express, Request, RequestHandler } from 'express';
+import multer, { MulterError } from 'multer';
+import { applyChanges } from './changes';
+import type { Database } from './database';
+import { fileValues, importPicture, pictureType, requirePicture, sha256, type ArrivedFile } from './file-store';
+import { NotFoundError, RequestError } from './refusals';
+import { answerOf, asRecord, authorOf, numberParam, optionalId, readJson, revisionParam } from './request-values';
+import { importSpectrum, importSweep, storeCalibration } from './sweep-import';
+
+/** Largest file taken: a 200,001-point Touchstone file is about 12 MB. */
+const MAX_UPLOAD_BYTES = 16_000_000;
+// eslint-disable-next-line no-control-regex -- they are what is taken out
+const CONTROL = /[\u0000-\u001f\u007f]/g;
+
+/** The uploaded file; multer reads its name as latin-1, browsers send utf-8. */
+function arrived(req: Request, remedy: string): ArrivedFile {
+  if (!req.file) throw new RequestError(`No file arrived. ${remedy}`);
+  const told = Buffer.from(req.file.originalname, 'latin1').toString('utf8');
+  // control characters, a NUL among them, are no part of a name
+  const name = path.basename(told).replace(CONTROL, '').trim().slice(0, 120);
+  return { name: name === '' ? 'file' : name, bytes: req.file.buffer };
+}
+
+/** Files that come in, samples and bytes that go out. */
+export function fileRoutes(app: Express, db: Database): void {
+  const taken = multer({
+    storage: multer.memoryStorage(),
+    limits: { fileSize: MAX_UPLOAD_BYTES, files: 1, fields: 8, fieldSize: 200_000, parts: 10 },
+  }).single('file');
+  /** A form that ends in the middle is the sender's fault, whatever the parser calls it. */
+  const upload: RequestHandler = (req, res, next) =>
+    taken(req, res, (error: unknown) => {
+      if (error === undefined || error === null) next();
+      else if (error instanceof MulterError) next(error);
+      else next(new RequestError('The file did not arrive whole. Choose it again.'));
+    });
+  const fields = (req: Request): Record<string, unknown> => asRecord({ ...(req.body ?? {}) });
+  app.post('/api/stations/:station/sweeps', upload, async (req, res) => {
+    const file = arrived(req, 'Choose a Touchstone or CSV file.');
+    const { antennaId, correction = 'file', answer, measuredMs, calibrationId, ...names } = fields(req);
+    const known = ['file', 'raw', 'corrected', 'interpolated'].find((one) => one === correction);
+    if (known === undefined)
+      throw new RequestError('Say whether the sweep is raw, corrected or interpolated.', 'correction');
+    const origin = {
+      antennaId: optionalId(antennaId, 'antennaId'),
+      correction: known,
+      measuredMs: measuredMs === undefined || measuredMs === '' ? null : Number(measuredMs),
+      calibrationId: optionalId(calibrationId, 'calibrationId'),
+      answer: await answerOf(answer),
+    };
+    res.status(201).json(await importSweep(db, numberParam(req, 'station'), file, origin, authorOf(names)));
+  });
+  app.post('/api/stations/:station/spectra', upload, async (req, res) => {
+    const file = arrived(req, 'Choose a CSV file with frequency and level.');
+    const { antennaId, source, atMs, answer, ...names } = fields(req);
+    const origin = {
+      antennaId: optionalId(antennaId, 'antennaId'),
+      source: String(source),
+      atMs: Number(atMs),
+      answer: await answerOf(answer),
+    };
+    res.status(201).json(await importSpectrum(db, numberParam(req, 'station'), file, origin, authorOf(names)));
+  });
+  app.post('/api/stations/:station/calibrations', upload, async (req, res) => {
+    const { bytes } = arrived(req, 'Measure open, short and load first.');
+    const { values, ...names } = fields(req);
+    const named = asRecord(readJson(values));
+    const saved = await storeCalibration(db, numberParam(req, 'station'), { bytes, named, author: authorOf(names) });
+    res.status(201).json(saved);
+  });
+  app.post('/api/stations/:station/photo-changes', upload, async (req, res) => {
+    const photo = arrived(req, 'Take a photo, or save without one.');
+    requirePicture(photo, 'Take the photo as JPEG.');
+    const { changes, ...names } = await readBatch(readJson(fields(req).batch));
+    const batch = { changes, author: authorOf(names), photo: fileValues(photo) };
+    res.json(await applyChanges(db, numberParam(req, 'station'), batch, revisionParam(req)));
+  });
+  app.post('/api/stations/:station/pictures', upload, async (req, res) => {
+    const file = arrived(req, 'Choose a PNG or JPEG picture.');
+    res.status(201).json(await importPicture(db, numberParam(req, 'station'), file, authorOf(fields(req))));
+  });
+  for (const resource of ['sweeps', 'spectra', 'calibrations'] as const)
+    app.get(`/api/${resource}/:record/samples`, async (req, res) => {
+      const row = await db.tables[resource].findByPk(numberParam(req, 'record'));
+      if (!row) throw new NotFoundError('record');
+      const sum = String(row.get('checksum'));
+      // by its checksum an address names these very bytes for ever; without it the browser has to ask
+      res.set('Cache-Control', req.query.sum === sum ? 'private, max-age=31536000, immutable' : 'private, no-cache');
+      res.type('application/octet-stream').send(row.get('samples'));
+    });
+  app.get('/api/attachments/:file/bytes', async (req, res) => {
+    const row = await db.tables.attachments.findByPk(numberParam(req, 'file'));
+    if (!row) throw new NotFoundError('file');
+    const name = String(row.get('name'));
+    const bytes = row.get('bytes');
+    // pictures are drawn by pages; anything else is only ever saved, whatever its name pretends to be
+    res
+      .attachment(name)
+      .type(Buffer.isBuffer(bytes) ? pictureType(bytes) : 'application/octet-stream')
+      .send(bytes);
+  });
+  app.get('/api/attachments/:file/check', async (req, res) => {
+    const row = await db.tables.attachments.findByPk(numberParam(req, 'file'));
+    if (!row) throw new NotFoundError('file');
+    const bytes = row.get('bytes');
+    const found = Buffer.isBuffer(bytes) ? sha256(bytes) : '';
+    res.json({ recorded: row.get('sha256'), found, same: found === row.get('sha256') });
+  });
+}
