@@ -95,7 +95,7 @@ export function judgedTrial(
 }
 
 /** The antenna that feeds an input, by its present name. */
-export const feederOf = (data: StationData, row: Pick<Saved<'guardInputs'>, 'antennaId' | 'antennaName'>): string =>
+const feederOf = (data: StationData, row: Pick<Saved<'guardInputs'>, 'antennaId' | 'antennaName'>): string =>
   data.antennas.find(({ id }) => id === row.antennaId)?.name ?? row.antennaName;
 
 /** A transmitter judged at every receiver input that is entered for it. */
