@@ -158,13 +158,21 @@ describe('upgrades', () => {
     await again.close();
   });
   test('a step that runs out of disk leaves the file at the step before, and the next start finishes', async () => {
+    const outcomes: string[] = [];
     for (const to of MIGRATION_NAMES.slice(0, -1)) {
       const file = path.join(folder(), 'velvet-reed.sqlite');
       await released(file, to, 40);
       const db = openDatabase(file);
       // a full disk, as SQLite sees it: no page more than there are
       const full = openDatabase(file, { mostPages: Math.ceil(statSync(file).size / 4096) });
-      await expect(migrator(full.sequelize).up()).rejects.toThrow(/full/);
+      outcomes.push(
+        await migrator(full.sequelize)
+          .up()
+          .then(
+            () => 'done',
+            (error: unknown) => String(error),
+          ),
+      );
       await full.sequelize.close();
       const [list] = await db.sequelize.query('SELECT name FROM migrations ORDER BY name');
       const done = list.map((row) => (typeof row === 'object' && row !== null && 'name' in row ? row.name : ''));
@@ -173,6 +181,9 @@ describe('upgrades', () => {
       expect((await stationRecords(db, 1)).antennas).toHaveLength(40);
       await db.sequelize.close();
     }
+    // the last steps are so small that they may find room in the pages there are; every other one runs out
+    expect(outcomes.slice(0, -1).filter((one) => !/full/.test(one))).toEqual([]);
+    expect(outcomes.at(-1)).toMatch(/done|full/);
   }, 60_000);
   test.each(MIGRATION_NAMES.slice(0, -1))(
     'a file that %s ended is upgraded however often the process is killed on the way',
