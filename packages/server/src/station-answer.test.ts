@@ -11,6 +11,7 @@ import request from 'supertest';
 import { createApp } from './app';
 import { openDatabase, type Database } from './database';
 import { migrator } from './migrate';
+import { RUN } from './station-answer';
 import { HUT } from './test-server';
 
 let db: Database;
@@ -50,7 +51,7 @@ const whole = async (station: number): Promise<Whole['body']> => {
 };
 const since = async (station: number, revision: number): Promise<Told> => {
   const reply: { body: { delta: Told } } = await request(app)
-    .get(`/api/stations/${station}?device=${DEVICE}&since=${revision}`)
+    .get(`/api/stations/${station}?device=${DEVICE}&since=${revision}&run=${RUN}`)
     .expect(200);
   return reply.body.delta;
 };
@@ -60,7 +61,7 @@ const write = async (
   revision: number,
 ): Promise<{ saved: Item[]; delta: Told }> => {
   const reply: { body: { saved: Item[]; delta: Told } } = await request(app)
-    .post(`/api/stations/${station}/changes?since=${revision}`)
+    .post(`/api/stations/${station}/changes?since=${revision}&run=${RUN}`)
     .send({ changes, key: randomUUID(), device: DEVICE })
     .expect(200);
   return reply.body;
@@ -147,9 +148,14 @@ describe('what changed since a revision', () => {
     expect(mine.delta.changed.targets).toHaveLength(1);
     expect(mine.delta.changed.antennas).toMatchObject([{ id: mine.saved[0].id, targetId: null }]);
     const reply: { body: Record<string, unknown> } = await request(app)
-      .get(`/api/stations/${station}?since=${mine.delta.revision + 1000}`)
+      .get(`/api/stations/${station}?since=${mine.delta.revision + 1000}&run=${RUN}`)
       .expect(200);
     expect(reply.body).toHaveProperty('antennas');
+    // a revision that another run of the server told may be of another file
+    const other: { body: Record<string, unknown> } = await request(app)
+      .get(`/api/stations/${station}?since=${mine.delta.revision}&run=another`)
+      .expect(200);
+    expect(other.body).toHaveProperty('antennas');
   });
   test('unchanged, the tag alone travels; after a change, and for a device with another undo, it does not match', async () => {
     const station = await newStation();
@@ -195,7 +201,7 @@ test('a page that follows hears of a change within two seconds, without asking',
   const following = get({ port, host: '127.0.0.1', path: `/api/stations/${station}/events` }, (reply) => {
     expect(reply.headers['content-type']).toMatch('text/event-stream');
     reply.on('data', (chunk: Buffer) => {
-      for (const found of chunk.toString().matchAll(/data: (\d+)/g)) heard.push(Number(found[1]));
+      for (const found of chunk.toString().matchAll(/data: \S+ (\d+)/g)) heard.push(Number(found[1]));
     });
     reply.on('error', () => undefined);
   });

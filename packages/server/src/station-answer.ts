@@ -128,7 +128,7 @@ async function revisionOf(db: Database, stationId: number, transaction: Transact
 }
 
 /** This run of the server: what an earlier one answered, perhaps of another release or file, is not taken for this one's. */
-const RUN = randomUUID();
+export const RUN = randomUUID();
 
 /** Where a station stands for a device, in short: two equal answers mean that nothing changed. */
 export function stationTag(db: Database, stationId: number, device: string): Promise<string> {
@@ -162,7 +162,7 @@ export function stationRecords(
       lists.push([name, packed ? packRecords(list) : list]);
     }
     const undo = await lastBatch(db, stationId, device, transaction);
-    return { station: present(station), revision, undo, setAside, ...Object.fromEntries(lists) };
+    return { station: present(station), run: RUN, revision, undo, setAside, ...Object.fromEntries(lists) };
   });
 }
 

@@ -77,6 +77,7 @@ function makeWorld(seed: number): World {
     };
   });
   const data = wholeStation({
+    run: 'test',
     revision: 1,
     station: { id: 1, ...base, ...station },
     undo: null,

@@ -31,6 +31,7 @@ const asideOf = (value: unknown): readonly SetAside[] => (Array.isArray(value) ?
 const isWhole = (value: unknown): value is StationData =>
   isRecord(value) &&
   isNumbered(value.station) &&
+  typeof value.run === 'string' &&
   typeof value.revision === 'number' &&
   RESOURCE_NAMES.every((name) => isList(value[name]));
 

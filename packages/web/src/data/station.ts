@@ -27,6 +27,8 @@ export interface SetAside {
 /** Everything a station holds. */
 export type StationData = {
   readonly station: Station;
+  /** Run of the server that told this; revisions of another are not comparable. */
+  readonly run: string;
   /** Grows with every change; two equal ones are the same state. */
   readonly revision: number;
   /** The batch that undo would take back on this device. */
@@ -61,16 +63,17 @@ const known = new Map<string, StationData>();
 /** Keeps what is known now; an older answer that arrives late changes nothing. */
 function keep(path: string, data: StationData): StationData {
   const before = known.get(path);
-  if (before && before.revision > data.revision) return before;
+  if (before && before.run === data.run && before.revision > data.revision) return before;
   known.set(path, data);
   return data;
 }
 
+const sinceOf = ({ run, revision }: StationData): string => `since=${revision}&run=${run}`;
+
 /** Reads a station whole the first time, and after that only what has changed since. */
 const readStationData = async (path: string): Promise<StationData> => {
   const before = known.get(path);
-  const since = before ? `&since=${before.revision}` : '';
-  const value = await getJson(`${path}?packed=1&device=${deviceName()}${since}`);
+  const value = await getJson(`${path}?packed=1&device=${deviceName()}${before ? `&${sinceOf(before)}` : ''}`);
   if (!isRecord(value)) return misfit();
   const latest = known.get(path);
   if (value.delta === undefined) return keep(path, wholeStation(value));
@@ -104,7 +107,8 @@ export function useFollow(): void {
       events = new EventSource(`${path}/events`);
       events.onmessage = ({ data }: MessageEvent<string>) => {
         const before = known.get(path);
-        if (before && Number(data) > before.revision) void mutate(path);
+        const [run, revision] = data.split(' ');
+        if (before && (run !== before.run || Number(revision) > before.revision)) void mutate(path);
       };
     };
     follow();
@@ -119,7 +123,7 @@ export function useFollow(): void {
 /** Address that saves a batch and answers what changed since this page last knew. */
 export function changesPath(stationId: number): string {
   const before = known.get(keyOf(stationId));
-  return `${keyOf(stationId)}/changes${before ? `?since=${before.revision}` : ''}`;
+  return `${keyOf(stationId)}/changes${before ? `?${sinceOf(before)}` : ''}`;
 }
 
 /** Merges an answer to a batch; undefined when it does not say what changed, and the station must be asked. */

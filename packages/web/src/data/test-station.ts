@@ -19,6 +19,7 @@ export const TEST_STATION: StationData = {
     groundId: 'average',
     ...STATION_BLANK,
   },
+  run: 'test',
   revision: 1,
   undo: null,
   setAside: [],
