@@ -33,7 +33,7 @@ const WISHES: readonly ForecastTarget[] = [0.518, 3.65, 5.58, 6.05, 8.15, 9.65, 
 );
 const ROOM = { spanM: 38, heightM: 9 };
 const PLACE: ForecastPlace = {
-  emitters: [{ name: 'FM', freqHz: 97.4e6, powerW: 3000, powerKind: 'ERP', distanceM: 7000 }],
+  transmitters: [{ name: 'FM', freqHz: 97.4e6, powerW: 3000, powerKind: 'ERP', distanceM: 7000 }],
   receivers: [
     { name: 'HF', noiseFigureDb: 18, iip2Dbm: 60, iip3Dbm: 25, fullScaleDbm: 0, minHz: 1e4, maxHz: 60e6 },
     { name: 'VHF', noiseFigureDb: 6, iip2Dbm: 35, iip3Dbm: -3, fullScaleDbm: -35, minHz: 30e6, maxHz: 2e9 },

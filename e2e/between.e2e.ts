@@ -28,14 +28,14 @@ test('noise: a log with its step beside sunset, own devices, who makes a spur, w
 }) => {
   const faults = await watch(page);
   const base = await freshBench(page, [-39.7, 120.6], 'amplified-loop', 9.6e6);
-  const emitters = [
+  const transmitters = [
     ['FM one', 91.7e6, 2000, 2500],
     ['FM two', 95.3e6, 4000, 1800],
     ['FM three', 104.9e6, 8000, 2500],
   ] as const;
-  const changes = emitters.map(([name, freqHz, powerW, distanceM]) => ({
+  const changes = transmitters.map(([name, freqHz, powerW, distanceM]) => ({
     op: 'create',
-    resource: 'emitters',
+    resource: 'transmitters',
     values: { name, freqHz, powerW, powerKind: 'ERP', distanceM, own: false },
   }));
   expect(
@@ -156,7 +156,7 @@ test('between antenna and receiver: a filter designed and its place, best order,
   const sdr = { name: 'narrow receiver', bits: 10.8, fullScaleDbm: -5, sampleRateHz: 2e6, complexSamples: false };
   const changes = [
     ...fm.map(([name, freqHz, powerW, distanceM]) =>
-      create('emitters', { name, freqHz, powerW, powerKind: 'ERP', distanceM, own: false }),
+      create('transmitters', { name, freqHz, powerW, powerKind: 'ERP', distanceM, own: false }),
     ),
     create('targets', { name: '9.6 MHz', ...wish, ...NO_PLACE }, 't'),
     create('receivers', { ...receiver, ...ends }, 'r'),

@@ -113,6 +113,7 @@ describe('sentences that say how to mend', () => {
       clearanceM: 0,
       widthM: 0,
       antennaId: null,
+      transmitterId: null,
       attachmentId: null,
     };
     expect(faults(SCHEMAS.plotFeatures, feature)).toEqual([]);

@@ -3,7 +3,7 @@ import { recordSchema, type BlankOf, type EditOf, type NewOf, type ValuesOf } fr
 import { antennas, boughtAntennas, revisions } from './tables/antennas';
 import { calibrations, coilTests, spectra, sweeps, trimSteps } from './tables/bench';
 import { guardInputs, guardPlans } from './tables/guard';
-import { bandEdits, emitters, receivers, satellites, targets } from './tables/listen';
+import { bandEdits, transmitters, receivers, satellites, targets } from './tables/listen';
 import { deviceSwitchings, floorReadings, noiseChecks, noiseFloors, surveyReadings } from './tables/noise';
 import { attachments, entries } from './tables/notebook';
 import { parts, paths, pathStages } from './tables/path';
@@ -15,7 +15,7 @@ import { readings, trials } from './tables/trials';
 export const RESOURCES = {
   targets,
   bandEdits,
-  emitters,
+  transmitters,
   receivers,
   antennas,
   revisions,

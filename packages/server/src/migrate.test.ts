@@ -221,3 +221,47 @@ test('a file of the tenth release: receiver inputs point at the antenna and rece
   expect(back).not.toHaveProperty('0.antennaId');
   await db.sequelize.close();
 });
+
+test('a file of the eleventh release: one table of transmitters, and the plan of Guard points at its own', async () => {
+  const db = openDatabase(path.join(mkdtempSync(path.join(tmpdir(), 'reed-up-')), 'eleventh.sqlite'));
+  const sql = (text: string): Promise<unknown> => db.sequelize.query(text);
+  await migrator(db.sequelize).up({ to: '0011-guard-points-at-records' });
+  await sql(hut(1));
+  const stamps = `1, 1, ${STAMP}, ${STAMP}`;
+  await sql(`INSERT INTO emitters (id, stationId, version, createdAt, updatedAt, name, freqHz, powerW, powerKind, distanceM, own)
+    VALUES (4, ${stamps}, 'FM', 97400000, 3000, 'ERP', 7000, 0), (7, ${stamps}, 'Own', 7100000, 100, 'ERP', 22, 1)`);
+  await sql(`INSERT INTO guardPlans (id, stationId, version, createdAt, updatedAt, name, powerW, freqHz, wishedMarginDb, meterResolutionW)
+    VALUES (1, ${stamps}, 'Mine', 100, 29700000, 10, 0.1), (2, ${stamps}, 'Portable', 5, 29700000, 10, 0.1)`);
+  await sql(`INSERT INTO plotFeatures (id, stationId, version, createdAt, updatedAt, name, kind, points, heightM, endHeightM, clearanceM, widthM)
+    VALUES (1, ${stamps}, 'Vertical', 'transmitter', '[[20,-17]]', 8, 0, 0, 0)`);
+  const plan = { name: 'Mine', freqHz: 28e6, wishedMarginDb: 6, meterResolutionW: 0.1 };
+  await sql(`INSERT INTO edits (stationId, batch, resource, recordId, op, "before", "after", createdAt)
+    VALUES (1, 'a', 'emitters', 4, 'create', NULL, '{"name":"FM"}', ${STAMP}),
+      (1, 'b', 'guardPlans', 1, 'update', '${JSON.stringify({ ...plan, powerW: 100 })}', '{}', ${STAMP})`);
+  await migrator(db.sequelize).up();
+  const now = await stationRecords(db, 1);
+  expect(now.setAside).toEqual([]);
+  expect(now.transmitters).toMatchObject([
+    { id: 4, name: 'FM', powerKind: 'ERP', distanceM: 7000 },
+    { id: 7, name: 'Own', distanceM: 22 },
+    { name: 'Portable', powerW: 5, powerKind: 'output', distanceM: null, own: true },
+  ]);
+  const made = Number(Array.isArray(now.transmitters) && now.transmitters[2].id);
+  expect(now.guardPlans).toMatchObject([{ transmitterId: 7 }, { transmitterId: made }]);
+  // two own ones: which of them the vertical belongs to is not guessed
+  expect(now.plotFeatures).toMatchObject([{ transmitterId: null }]);
+  await undo(db, 1, { device: 'any' });
+  expect((await stationRecords(db, 1)).guardPlans).toMatchObject([
+    { freqHz: 28e6, wishedMarginDb: 6, transmitterId: 7 },
+    {},
+  ]);
+  await undo(db, 1, { device: 'any' });
+  expect((await stationRecords(db, 1)).transmitters).toMatchObject([{ id: 7 }, { name: 'Portable' }]);
+  await migrator(db.sequelize).down({ to: '0012-one-table-of-transmitters' });
+  const [back] = await db.sequelize.query('SELECT name, powerW FROM guardPlans ORDER BY id');
+  expect(back).toEqual([
+    { name: 'Mine', powerW: 100 },
+    { name: 'Portable', powerW: 5 },
+  ]);
+  await db.sequelize.close();
+});

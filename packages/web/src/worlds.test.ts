@@ -34,6 +34,7 @@ import {
 } from './data/derive';
 import type { StationData } from './data/station';
 import { wholeStation } from './data/station-cache';
+import { plannedTransmitters } from './data/transmitters';
 import { judgedBench, judgedGuard, judgedNoise, judgedPath, judgedTrial } from './data/verdicts';
 import { stageStates } from './shell/stages';
 import { reportOf } from './stages/notebook/report';
@@ -122,7 +123,7 @@ function choose(data: StationData, view: 'quiet' | 'signal', kinds?: readonly Ki
   const asked = hearingQuestions(
     specs,
     targets,
-    place.emitters.map(({ freqHz }) => freqHz),
+    place.transmitters.map(({ freqHz }) => freqHz),
     ground,
   );
   const answers = new Map(asked.map((question) => [hearingKey(question), pretended(hearingKey(question))]));
@@ -218,7 +219,7 @@ describe(`${WORLDS} made-up stations`, () => {
           return {
             place: {
               ...place,
-              emitters: place.emitters.map((one) => (one.name === name ? { ...one, distanceM } : one)),
+              transmitters: place.transmitters.map((one) => (one.name === name ? { ...one, distanceM } : one)),
             },
           };
         })();
@@ -297,7 +298,7 @@ describe(`${WORLDS} made-up stations`, () => {
   test('Guard: never safe while an antenna has no input or an input is not disconnected', () => {
     const seen = new Set<string>();
     eachWorld(1, ({ data }) => {
-      for (const plan of data.guardPlans) {
+      for (const plan of plannedTransmitters(data)) {
         const { verdict, rows } = judgedGuard(data, plan);
         seen.add(verdict.state);
         expect(`${verdict.sentence} ${verdict.next}`).not.toMatch(NONSENSE);
@@ -345,7 +346,7 @@ describe(`${WORLDS} made-up stations`, () => {
         choiceVerdict(ranked).sentence,
         judgedNoise(data).sentence,
         ...data.trials.map((trial) => judgedTrial(data, trial).verdict.sentence),
-        ...data.guardPlans.map((plan) => judgedGuard(data, plan).verdict.sentence),
+        ...plannedTransmitters(data).map((plan) => judgedGuard(data, plan).verdict.sentence),
         ...data.paths.flatMap((path) => judgedPath(data, path)?.verdict.sentence ?? []),
       ];
       for (const sentence of told) expect(text).toContain(JSON.stringify(sentence).slice(1, -1));

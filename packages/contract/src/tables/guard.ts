@@ -6,7 +6,8 @@ export const guardPlans = tableOf({
   label: 'guard plan',
   columns: {
     name: line('Name'),
-    powerW: real('Transmit power (W)', 1e-3, 1e6),
+    /** Its power stands there. */
+    transmitterId: ref('transmitters', 'Transmitter'),
     freqHz: real('Highest transmit frequency (Hz)', ...FREQUENCY),
     wishedMarginDb: real('Margin to keep (dB)', 0, 60),
     meterResolutionW: real('Wattmeter resolution (W)', 1e-6, 1e4),

@@ -1,5 +1,6 @@
 import { real, maybeReal, whole, line, choice, flag } from '../columns';
 import { tableOf } from '../table';
+import { POWER_KINDS } from '@velvet-reed/core/site';
 import { FREQUENCY, BAND, BAND_ORDER, inOrder } from './shared';
 
 export const targets = tableOf({
@@ -42,17 +43,30 @@ export const bandEdits = tableOf({
   rules: (schema) => schema.test('order', BAND_ORDER, inOrder),
 });
 
-export const emitters = tableOf({
+export const transmitters = tableOf({
   label: 'transmitter',
   columns: {
     name: line('Name'),
     freqHz: real('Frequency (Hz)', ...FREQUENCY),
     powerW: real('Power (W)', 1e-6, 1e8),
-    powerKind: choice('Power reference', ['ERP', 'EIRP', 'EMRP'] as const),
-    distanceM: real('Distance (m)', 0.1, 2e7),
+    powerKind: choice('Power reference', POWER_KINDS),
+    /** Null: own transmitters stand on the plan, or nobody measured how far. */
+    distanceM: maybeReal('Distance (m)', 0.1, 2e7),
     /** The listener's own transmitter: Guard's matter, left out of overload forecasts. */
     own: flag('Own transmitter'),
   },
+  rules: (schema) =>
+    schema
+      .test(
+        'distance',
+        'How far away is it? The field here follows from the distance. Enter it.',
+        (value, { createError }) => value.own || value.distanceM !== null || createError({ path: 'distanceM' }),
+      )
+      .test(
+        'radiated',
+        'The output alone says nothing of the field of a transmitter elsewhere. Enter what it radiates: ERP, EIRP or EMRP.',
+        (value, { createError }) => value.own || value.powerKind !== 'output' || createError({ path: 'powerKind' }),
+      ),
 });
 
 export const receivers = tableOf({

@@ -24,6 +24,8 @@ export const plotFeatures = tableOf({
     /** Width of a picture, m. */
     widthM: real('Width (m)', 0, 20_000),
     antennaId: maybeRef('antennas', 'Antenna'),
+    /** The transmitter whose antenna stands here. */
+    transmitterId: maybeRef('transmitters', 'Transmitter'),
     attachmentId: ownFile(maybeRef('attachments', 'Picture')),
   },
 });

@@ -108,7 +108,7 @@ export function randomStation(seed: number): RandomStation {
       maxHz: Math.min(300e9, Math.round(minHz * log(2, 1e5)) + 1),
     };
   });
-  const emitters = many(8, (i): Values<'emitters'> => ({
+  const transmitters = many(8, (i): Values<'transmitters'> => ({
     name: `transmitter ${i + 1}`,
     freqHz: Math.round(log(10e3, 24e9)),
     powerW: round(log(0.001, 1e6), 2),
@@ -238,13 +238,17 @@ export function randomStation(seed: number): RandomStation {
     });
     return stages;
   });
-  const guardPlans = many(2, (i): Values<'guardPlans'> => ({
-    name: `transmitter ${i + 1} of mine`,
-    powerW: round(log(0.1, 1500), 2),
-    freqHz: Math.round(log(136e3, 10e9)),
-    wishedMarginDb: whole(0, 20),
-    meterResolutionW: pick([0.01, 0.1, 1]),
-  }));
+  const planned: Values<'transmitters'>[] = [];
+  const guardPlans = many(2, (i): Values<'guardPlans'> => {
+    const [powerW, freqHz] = [round(log(0.1, 1500), 2), Math.round(log(136e3, 10e9))];
+    const name = `transmitter ${i + 1} of mine`;
+    planned.push({ name, freqHz, powerW, powerKind: 'output', distanceM: null, own: true });
+    return {
+      ...{ name, freqHz, transmitterId: transmitters.length + planned.length },
+      wishedMarginDb: whole(0, 20),
+      meterResolutionW: pick([0.01, 0.1, 1]),
+    };
+  });
   const guardInputs = guardPlans.flatMap((_, i) =>
     many(4, (k): Values<'guardInputs'> => ({
       guardPlanId: i + 1,
@@ -270,7 +274,7 @@ export function randomStation(seed: number): RandomStation {
       clearanceM: round(between(0, 5), 2),
       widthM: 0,
       antennaId: kind === 'antenna' ? maybeId(antennas) : null,
-      attachmentId: null,
+      ...{ transmitterId: null, attachmentId: null },
     };
   });
   const noiseFloors = many(2, (): Values<'noiseFloors'> => ({
@@ -340,7 +344,8 @@ export function randomStation(seed: number): RandomStation {
     seed,
     station,
     lists: {
-      ...{ targets, receivers, emitters, antennas, revisions, trimSteps, trials, readings, noiseChecks },
+      ...{ targets, receivers, antennas, revisions, trimSteps, trials, readings, noiseChecks },
+      transmitters: [...transmitters, ...planned],
       ...{ paths, pathStages, guardPlans, guardInputs, plotFeatures, noiseFloors, boughtAntennas },
       ...{ floorReadings, deviceSwitchings, surveyReadings },
     },

@@ -110,7 +110,7 @@ function wishQuestion(spec: CandidateSpec, target: ForecastTarget, ground: Groun
 }
 
 /** The same for a transmitter nearby: in free space, toward the horizon. Active kinds answer by closed form. */
-function emitterQuestion(spec: CandidateSpec, freqHz: number): HearingQuestion | undefined {
+function transmitterQuestion(spec: CandidateSpec, freqHz: number): HearingQuestion | undefined {
   if (spec.source === 'bought') return undefined;
   const kind = antennaKind(spec.design.kind);
   if (!kind.model || kind.head) return undefined;
@@ -127,12 +127,12 @@ const LONG_FOR_EMITTER = 5;
 export function hearingQuestions(
   specs: readonly CandidateSpec[],
   targets: readonly ForecastTarget[],
-  emittersHz: readonly number[],
+  transmittersHz: readonly number[],
   ground: Ground,
 ): readonly HearingQuestion[] {
   return specs.flatMap((spec) => [
     ...targets.flatMap((target) => wishQuestion(spec, target, ground) ?? []),
-    ...emittersHz.flatMap((freqHz) => emitterQuestion(spec, freqHz) ?? []),
+    ...transmittersHz.flatMap((freqHz) => transmitterQuestion(spec, freqHz) ?? []),
   ]);
 }
 
@@ -147,7 +147,7 @@ export interface ReadyCandidate {
   readonly spec: CandidateSpec;
   readonly head?: HeadAmplifier;
   toward(target: ForecastTarget): Reception;
-  fromEmitter(freqHz: number): Reception;
+  fromTransmitter(freqHz: number): Reception;
   /** False while answers of the wire model are missing. */
   readonly complete: boolean;
 }
@@ -165,7 +165,7 @@ export function readyCandidate(
       spec,
       ...(spec.bought.head ? { head: spec.bought.head } : {}),
       toward: (target) => reception((target.lowHz + target.highHz) / 2),
-      fromEmitter: reception,
+      fromTransmitter: reception,
       complete: true,
     };
   }
@@ -207,9 +207,9 @@ export function readyCandidate(
       ...(transformer > 1 ? { remark: `Through a ${transformer}:1 transformer, assumed lossless.` } : {}),
     };
   };
-  const fromEmitter = (freqHz: number): Reception => {
+  const fromTransmitter = (freqHz: number): Reception => {
     if (closed && (kind.head || !kind.model)) return closed(freqHz);
-    const question = emitterQuestion(spec, freqHz);
+    const question = transmitterQuestion(spec, freqHz);
     const hearing = question && heard(question);
     if (!hearing || 'why' in hearing)
       return {
@@ -231,7 +231,7 @@ export function readyCandidate(
     ...(kind.head ? { head: kind.head } : {}),
     // asked again and again while circumstances are varied: each answer is worked out once
     toward: remembered(toward, (target) => target.id),
-    fromEmitter: remembered(fromEmitter, String),
+    fromTransmitter: remembered(fromTransmitter, String),
     complete,
   };
 }

@@ -36,7 +36,7 @@ const HF = {
   maxHz: 60e6,
 };
 const PLACE: ForecastPlace = {
-  emitters: [],
+  transmitters: [],
   receivers: [HF],
   lineLossDb: () => 1,
   externalFaDb: (freqHz) => expectedNoise('rural', freqHz).faDb,
@@ -97,7 +97,7 @@ describe('overload', () => {
     });
     const place = {
       ...PLACE,
-      emitters: [fm('91.7', 91.7e6, 2000, 2500), fm('95.3', 95.3e6, 4000, 1800), fm('104.9', 104.9e6, 8000, 2500)],
+      transmitters: [fm('91.7', 91.7e6, 2000, 2500), fm('95.3', 95.3e6, 4000, 1800), fm('104.9', 104.9e6, 8000, 2500)],
     };
     const loop = (freqHz: number): Reception => ({
       realisedGainDbi: freqHz > 60e6 ? -12 : -28,
@@ -112,7 +112,7 @@ describe('overload', () => {
       { ...place, externalFaDb: (hz) => expectedNoise('residential', hz).parts[0].faDb },
     );
     expect(forecast.worstProduct).toMatchObject({
-      emitters: ['95.3', '104.9'],
+      transmitters: ['95.3', '104.9'],
       label: 'f2−f1',
       madeIn: 'head amplifier',
     });
@@ -286,7 +286,7 @@ describe('hearing by the wire model', () => {
 });
 
 /** Worked example: three FM transmitters against four antennas on a lawn; powers against a dipole. */
-const FM: ForecastPlace['emitters'] = [
+const FM: ForecastPlace['transmitters'] = [
   { name: '91.7 MHz', freqHz: 91.7e6, powerW: 2000, powerKind: 'ERP', distanceM: 2500 },
   { name: '95.3 MHz', freqHz: 95.3e6, powerW: 4000, powerKind: 'ERP', distanceM: 1800 },
   { name: '104.9 MHz', freqHz: 104.9e6, powerW: 8000, powerKind: 'ERP', distanceM: 2500 },
@@ -305,7 +305,7 @@ const bought = (name: string, more: Partial<BoughtAntenna> = {}): CandidateSpec 
 describe('four candidates under three FM transmitters', () => {
   const place: ForecastPlace = {
     ...PLACE,
-    emitters: FM,
+    transmitters: FM,
     externalFaDb: (hz) => expectedNoise('residential', hz).parts[0].faDb,
   };
   const specs: readonly CandidateSpec[] = [
@@ -320,7 +320,7 @@ describe('four candidates under three FM transmitters', () => {
 
   test('the wideband loop ranks last; the pair and the level are named', () => {
     expect(list[3].spec.id).toBe('wideband loop');
-    expect(product?.emitters).toEqual(['95.3 MHz', '104.9 MHz']);
+    expect(product?.transmitters).toEqual(['95.3 MHz', '104.9 MHz']);
     // −21.0 and −21.6 dBm at the amplifier; −77.6 dBm at 9.6 MHz; 45 dB over −122.7 dBm (worked example, ±0.3 and ±1)
     expect(product?.tonesDbm[0]).toBeCloseTo(-21, 0);
     expect(product?.tonesDbm[1]).toBeCloseTo(-21.6, 0);
@@ -359,15 +359,15 @@ describe('four candidates under three FM transmitters', () => {
         solveHearing,
       ),
     ];
-    const away = { ...place, emitters: far };
+    const away = { ...place, transmitters: far };
     expect(rankCandidates(loops, [B9], away, rules())[0].spec.id).toBe('wideband loop');
     expect(rankCandidates(loops, [B9], place, rules())[0].spec.id).toBe('loop to 30 MHz');
-    const turn = turningPoints(loops, [B9], away, rules()).find(({ what }) => what === 'emitter');
+    const turn = turningPoints(loops, [B9], away, rules()).find(({ what }) => what === 'transmitter');
     expect(turn?.sentence).toMatch(/^Moving .* from .* to .* turns this round: then loop to 30 MHz comes first\.$/);
   });
   test('quiet-first and signal-first differ by what they assume, and the sentence names it', () => {
-    const signal = rankCandidates(ready, [B9], { ...place, emitters: [] }, rules(ROOM, { view: 'signal' }));
-    const quiet = rankCandidates(ready, [B9], { ...place, emitters: [] }, rules());
+    const signal = rankCandidates(ready, [B9], { ...place, transmitters: [] }, rules(ROOM, { view: 'signal' }));
+    const quiet = rankCandidates(ready, [B9], { ...place, transmitters: [] }, rules());
     // most level: the wire, which needs no amplifier to be loud, or an amplified loop; never the loop on the ground
     const louder = signal.filter(usable).map((one) => one.weaknessDb ?? Infinity);
     expect(signal[0].weaknessDb).toBeLessThanOrEqual(Math.min(...louder));
@@ -405,7 +405,7 @@ describe('verdicts that were wrong once', () => {
   });
   const near = {
     ...PLACE,
-    emitters: [{ name: 'MW', freqHz: 1e6, powerW: 1e6, powerKind: 'EMRP' as const, distanceM: 500 }],
+    transmitters: [{ name: 'MW', freqHz: 1e6, powerW: 1e6, powerKind: 'EMRP' as const, distanceM: 500 }],
   };
   test('what drives the converter over its full scale is not recommended, by either view, and the first sentence says by how much', () => {
     const ready = [loop('hot loop', -10)].map((spec) => readyCandidate(spec, [B31], AVERAGE, solveHearing));

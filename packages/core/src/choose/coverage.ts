@@ -29,7 +29,7 @@ export function coverageOf(
 ): readonly Coverage[] {
   return bands.map((band, i) => {
     const forecast = forecastTarget(
-      (hz) => ready.fromEmitter(hz),
+      (hz) => ready.fromTransmitter(hz),
       ready.head,
       targets[i],
       place,

@@ -1,12 +1,12 @@
 import type { HeadAmplifier, Reception } from '../antenna/kind';
-import { emitterField, type PowerKind } from '../site/field';
+import { transmitterField, type PowerKind } from '../site/field';
 import { noisePowerDbm } from '../site/external-noise';
 import { intermodAtAntenna, productsInBand } from '../path/intermod';
 import { preselectionDb, fullScaleHeadroom } from '../path/receiver';
 import { powerDb, powerRatio } from '../units/decibel';
 
 /** A registered transmitter as far as a forecast needs it. */
-interface ForecastEmitter {
+interface ForecastTransmitter {
   readonly name: string;
   readonly freqHz: number;
   readonly powerW: number;
@@ -44,7 +44,7 @@ export interface ForecastTarget {
 export interface WorstProduct {
   readonly label: string;
   readonly freqHz: number;
-  readonly emitters: readonly string[];
+  readonly transmitters: readonly string[];
   /** At the input of the stage that makes it. */
   readonly levelDbm: number;
   readonly madeIn: 'head amplifier' | 'receiver';
@@ -63,7 +63,7 @@ export function filterAdvice(product: WorstProduct): string {
     product.madeIn === 'head amplifier'
       ? 'only ahead of the head amplifier, at its input; behind it a filter changes nothing'
       : 'anywhere ahead of the receiver';
-  return `A filter helps ${where}: ${needed} dB at ${product.emitters.join(' and ')} bring it down to the noise.`;
+  return `A filter helps ${where}: ${needed} dB at ${product.transmitters.join(' and ')} bring it down to the noise.`;
 }
 
 /** What one antenna does for one target. */
@@ -94,7 +94,7 @@ export interface TargetForecast {
 const LOST_DB = 30;
 /** Conditions shared by all candidates. */
 export interface ForecastPlace {
-  readonly emitters: readonly ForecastEmitter[];
+  readonly transmitters: readonly ForecastTransmitter[];
   readonly receivers: readonly ReceiveEnd[];
   /** Line loss at a frequency, dB. */
   lineLossDb(freqHz: number): number;
@@ -187,7 +187,7 @@ function withReceiver(
     : counted
       ? atInputDbm - place.lineLossDb(centreHz)
       : noisePowerDbm(receiver.noiseFigureDb, target.bandwidthHz);
-  const products = productsOn(front, target, noiseDbm, place.emitters);
+  const products = productsOn(front, target, noiseDbm, place.transmitters);
   const worstProduct = products.at(0);
   const snrLossDb =
     marginDb === undefined
@@ -227,10 +227,10 @@ function frontEnd(
   receiver: ReceiveEnd,
   place: ForecastPlace,
 ): FrontEnd {
-  const atAntenna = place.emitters.map(
-    (emitter) => emitterField(emitter).isotropicDbm + receptionAt(emitter.freqHz).realisedGainDbi,
+  const atAntenna = place.transmitters.map(
+    (transmitter) => transmitterField(transmitter).isotropicDbm + receptionAt(transmitter.freqHz).realisedGainDbi,
   );
-  const converterDbm = place.emitters.map(
+  const converterDbm = place.transmitters.map(
     ({ freqHz }, i) => atAntenna[i] + (head?.gainDb ?? 0) - place.lineLossDb(freqHz) - preselectionDb(receiver, freqHz),
   );
   return head
@@ -248,10 +248,10 @@ function productsOn(
   front: FrontEnd,
   target: ForecastTarget,
   noiseDbm: number,
-  emitters: readonly ForecastEmitter[],
+  transmitters: readonly ForecastTransmitter[],
 ): readonly WorstProduct[] {
   const kinds = productsInBand(
-    emitters.map((emitter) => emitter.freqHz),
+    transmitters.map((transmitter) => transmitter.freqHz),
     target.lowHz,
     target.highHz,
     target.bandwidthHz / 2,
@@ -269,7 +269,7 @@ function productsOn(
         {
           label: kind.label,
           freqHz: kind.freqHz,
-          emitters: names.map((i) => emitters[i].name),
+          transmitters: names.map((i) => transmitters[i].name),
           levelDbm,
           madeIn: front.madeIn,
           order: kind.order,

@@ -84,10 +84,10 @@ function judge(
   { view, weights, restrictions, room }: RankRules,
 ): Candidate {
   const { spec } = ready;
-  const emitters = new Map(place.emitters.map(({ freqHz }) => [freqHz, ready.fromEmitter(freqHz)] as const));
+  const transmitters = new Map(place.transmitters.map(({ freqHz }) => [freqHz, ready.fromTransmitter(freqHz)] as const));
   const forecasts = targets.map((target) =>
     forecastTarget(
-      (freqHz) => emitters.get(freqHz) ?? ready.fromEmitter(freqHz),
+      (freqHz) => transmitters.get(freqHz) ?? ready.fromTransmitter(freqHz),
       ready.head,
       target,
       place,
@@ -127,9 +127,9 @@ function reasonFor(forecasts: readonly TargetForecast[], fit: Fit, spec: Candida
     .filter((forecast) => (forecast.worstProduct?.overNoiseDb ?? -Infinity) > 0)
     .sort((a, b) => (b.worstProduct?.overNoiseDb ?? 0) - (a.worstProduct?.overNoiseDb ?? 0))[0];
   if (spoilt?.worstProduct) {
-    const { emitters, label, freqHz, madeIn, overNoiseDb } = spoilt.worstProduct;
+    const { transmitters, label, freqHz, madeIn, overNoiseDb } = spoilt.worstProduct;
     const unusable = overNoiseDb > UNUSABLE_DB ? `: not usable on ${spoilt.target.name}` : '';
-    return `${emitters.join(' and ')} (${label}) make ${frequencyText(freqHz)} in its ${madeIn}, ${overNoiseDb.toFixed(0)} dB over the noise${unusable}.`;
+    return `${transmitters.join(' and ')} (${label}) make ${frequencyText(freqHz)} in its ${madeIn}, ${overNoiseDb.toFixed(0)} dB over the noise${unusable}.`;
   }
   const deaf = forecasts.filter(({ receiver }) => !receiver);
   if (deaf.length === forecasts.length)

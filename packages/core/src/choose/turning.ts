@@ -7,7 +7,7 @@ import { choiceVerdict } from './verdict';
 
 /** A single change of circumstances that makes another antenna the best. */
 export interface TurningPoint {
-  readonly what: 'emitter' | 'noise' | 'line' | 'room';
+  readonly what: 'transmitter' | 'noise' | 'line' | 'room';
   readonly sentence: string;
   /** How large the change is, for ordering: factors as dB, dB as they are. */
   readonly sizeDb: number;
@@ -15,7 +15,7 @@ export interface TurningPoint {
 }
 
 const MOST_DB = 40;
-const EMITTER_FACTOR = 30;
+const TRANSMITTER_FACTOR = 30;
 const STEPS = 12;
 
 /** A change by amount t (0: as it is, ±1: as far as is looked), as a value that a person can try, as conditions and as words. */
@@ -71,14 +71,14 @@ export function* turningSteps(
   const now = winnerOf({})?.id;
   if (now === undefined) return;
   const turns: readonly Turn[] = [
-    ...place.emitters.map((emitter, i): Turn => ({
-      what: 'emitter',
-      most: 20 * Math.log10(EMITTER_FACTOR),
-      ...factorOn(emitter.distanceM, EMITTER_FACTOR),
+    ...place.transmitters.map((transmitter, i): Turn => ({
+      what: 'transmitter',
+      most: 20 * Math.log10(TRANSMITTER_FACTOR),
+      ...factorOn(transmitter.distanceM, TRANSMITTER_FACTOR),
       apply: (distanceM) => ({
-        place: { ...place, emitters: place.emitters.map((one, k) => (k === i ? { ...one, distanceM } : one)) },
+        place: { ...place, transmitters: place.transmitters.map((one, k) => (k === i ? { ...one, distanceM } : one)) },
       }),
-      say: (distanceM) => `moving ${emitter.name} from ${lengthText(emitter.distanceM)} to ${lengthText(distanceM)}`,
+      say: (distanceM) => `moving ${transmitter.name} from ${lengthText(transmitter.distanceM)} to ${lengthText(distanceM)}`,
     })),
     {
       what: 'noise',

@@ -4,8 +4,11 @@ import { wattsToDbm } from '../units/decibel';
 import { dbmToDbMicrovolt } from '../units/s-meter';
 import { wavelengthM } from '../units/wavelength';
 
-/** How a transmitter's power is stated: against isotropic, against a half-wave dipole, or against a short monopole. */
-export type PowerKind = 'EIRP' | 'ERP' | 'EMRP';
+/** How a transmitter's radiated power is stated: against a half-wave dipole, against isotropic, or against a short monopole. */
+const RADIATED_KINDS = ['ERP', 'EIRP', 'EMRP'] as const;
+export type PowerKind = (typeof RADIATED_KINDS)[number];
+/** The same, and the power that leaves its socket: that alone says nothing of a field. */
+export const POWER_KINDS = [...RADIATED_KINDS, 'output'] as const;
 
 /** Power gain over isotropic of each reference: 1; 1.64 (half-wave dipole); 3 (short vertical on perfect ground, ITU-R BS.561). */
 const REFERENCE_GAIN: Readonly<Record<PowerKind, number>> = { EIRP: 1, ERP: 1.64, EMRP: 3 };
@@ -46,7 +49,7 @@ export function fieldToPower(levelDbuv: number, freqHz: number, gainDbi: number)
 const GROUND_WAVE_BELOW_HZ = 3e6;
 
 /** A local transmitter as it reaches the listener. */
-export interface EmitterField {
+export interface TransmitterField {
   readonly fieldVPerM: number;
   readonly fieldDbuv: number;
   readonly isotropicDbm: number;
@@ -55,23 +58,23 @@ export interface EmitterField {
 }
 
 /** Field and isotropic level of a registered transmitter at the station. */
-export function emitterField(emitter: {
+export function transmitterField(transmitter: {
   readonly freqHz: number;
   readonly powerW: number;
   readonly powerKind: PowerKind;
   readonly distanceM: number;
-}): EmitterField {
-  const field = freeSpaceFieldVPerM(emitter.powerW, emitter.powerKind, emitter.distanceM);
+}): TransmitterField {
+  const field = freeSpaceFieldVPerM(transmitter.powerW, transmitter.powerKind, transmitter.distanceM);
   const level = fieldDbuv(field);
-  const near = wavelengthM(emitter.freqHz) / (2 * Math.PI);
+  const near = wavelengthM(transmitter.freqHz) / (2 * Math.PI);
   const cautions = [
-    emitter.freqHz < GROUND_WAVE_BELOW_HZ ? 'Ground wave not modelled below 3 MHz: free space is taken instead.' : '',
-    emitter.distanceM < near ? `Inside λ/2π (${near.toFixed(0)} m): the far-field formula does not hold here.` : '',
+    transmitter.freqHz < GROUND_WAVE_BELOW_HZ ? 'Ground wave not modelled below 3 MHz: free space is taken instead.' : '',
+    transmitter.distanceM < near ? `Inside λ/2π (${near.toFixed(0)} m): the far-field formula does not hold here.` : '',
   ].filter(Boolean);
   return {
     fieldVPerM: field,
     fieldDbuv: level,
-    isotropicDbm: receivedDbm(level, emitter.freqHz, 0),
+    isotropicDbm: receivedDbm(level, transmitter.freqHz, 0),
     ...(cautions.length > 0 ? { caution: cautions.join(' ') } : {}),
   };
 }

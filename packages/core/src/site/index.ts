@@ -13,7 +13,7 @@ export {
   noiseFieldDbuv,
   noisePowerDbm,
 } from './external-noise';
-export { emitterField, fieldDbuv, fieldToPower, freeSpaceFieldVPerM } from './field';
+export { fieldDbuv, fieldToPower, freeSpaceFieldVPerM, POWER_KINDS, type PowerKind, transmitterField } from './field';
 export { floorNear, measuredFaDb } from './measured-floor';
 export { circularOrbit, geostationaryLook, radioHorizonKm } from './orbit';
 export { ELEMENTS_OLD_DAYS, elementsEpochMs, readElements } from './passes';

@@ -7,7 +7,7 @@ import {
   noisePowerDbm,
   roughAtmosphericFaDb,
 } from './external-noise';
-import { emitterField } from './field';
+import { transmitterField } from './field';
 import { greatCircle, locatorOf, parsePosition, positionOf } from './place';
 import { nextSunEvent, sunTimes } from './sun';
 import { catalogueFor } from '../spectrum/catalogue';
@@ -128,7 +128,7 @@ describe('transmitters', () => {
     [95.3e6, 4000, 1800, 0.246, 107.8, -9.0],
     [104.9e6, 8000, 2500, 0.251, 108.0, -9.6],
   ])('%d Hz, %d W at %d m', (freqHz, powerW, distanceM, volts, dbuv, dbm) => {
-    const field = emitterField({ freqHz, powerW, powerKind: 'ERP', distanceM });
+    const field = transmitterField({ freqHz, powerW, powerKind: 'ERP', distanceM });
     expect(field.fieldVPerM).toBeCloseTo(volts, 3);
     expect(Math.abs(field.fieldDbuv - dbuv)).toBeLessThan(0.1);
     expect(Math.abs(field.isotropicDbm - dbm)).toBeLessThan(0.3);
@@ -136,10 +136,10 @@ describe('transmitters', () => {
   });
   // ITU-R BS.561: 1 kW EMRP gives 300 mV/m at 1 km.
   test('1 kW EMRP gives 300 mV/m at 1 km, and medium wave says what is not modelled', () => {
-    const field = emitterField({ freqHz: 909e3, powerW: 1000, powerKind: 'EMRP', distanceM: 1000 });
+    const field = transmitterField({ freqHz: 909e3, powerW: 1000, powerKind: 'EMRP', distanceM: 1000 });
     expect(field.fieldVPerM).toBeCloseTo(0.3, 3);
     expect(field.caution).toMatch(/Ground wave not modelled/);
-    expect(emitterField({ freqHz: 909e3, powerW: 1, powerKind: 'EIRP', distanceM: 10 }).caution).toMatch(
+    expect(transmitterField({ freqHz: 909e3, powerW: 1, powerKind: 'EIRP', distanceM: 10 }).caution).toMatch(
       /Inside λ\/2π/,
     );
   });

@@ -1,4 +1,12 @@
-import { BLANK, createOf, STATION_BLANK, type Change, type StationValues, type Values } from '@velvet-reed/contract';
+import {
+  BLANK,
+  createOf,
+  STATION_BLANK,
+  type Change,
+  type NewValues,
+  type StationValues,
+  type Values,
+} from '@velvet-reed/contract';
 import { type Design, startDesign } from '@velvet-reed/core/antenna';
 
 /** An invented headland: a listening hut on a leased strip of 38 m by 16 m with a timber mast of 9 m. */
@@ -46,7 +54,7 @@ const at = (latDeg: number, lonDeg: number): Partial<Values<'targets'>> => ({ la
 const hours = (from: number, to: number): Partial<Values<'targets'>> => ({ fromMin: from * 60, toMin: to * 60 });
 
 const feature = (
-  values: Partial<Values<'plotFeatures'>> & Pick<Values<'plotFeatures'>, 'kind' | 'name' | 'points'>,
+  values: Partial<NewValues<'plotFeatures'>> & Pick<Values<'plotFeatures'>, 'kind' | 'name' | 'points'>,
   as?: string,
 ): Change =>
   createOf(
@@ -56,21 +64,19 @@ const feature = (
       endHeightM: 0,
       clearanceM: 0,
       widthM: 0,
-      antennaId: null,
-      attachmentId: null,
+      ...BLANK.plotFeatures,
       ...values,
     },
     as,
   );
 
-const emitter = (
+const transmitter = (
   name: string,
   freqMHz: number,
   powerW: number,
-  powerKind: Values<'emitters'>['powerKind'],
+  powerKind: Values<'transmitters'>['powerKind'],
   distanceM: number,
-  own = false,
-): Change => createOf('emitters', { name, freqHz: freqMHz * 1e6, powerW, powerKind, distanceM, own });
+): Change => createOf('transmitters', { name, freqHz: freqMHz * 1e6, powerW, powerKind, distanceM, own: false });
 
 const revision = (antenna: string, design: Design): Change =>
   createOf('revisions', { ...design, antennaId: { new: antenna }, number: 1, gates: [], done: [] });
@@ -108,10 +114,14 @@ export const FERRIN_POINT_RECORDS: readonly Change[] = [
   target('Polar weather pictures', 137, 138, 40000, 3, { arrivalDeg: 30 }),
   target('Marine VHF', 156, 162.05, 16000, 3),
   target('Ship position bursts', 161.9625, 162.0375, 16000, 2),
-  emitter('3 kW FM', 97.4, 3000, 'ERP', 7000),
-  emitter('40 kW MW', 0.909, 40000, 'EMRP', 24000),
-  emitter('Harbour radar', 9410, 4000, 'EIRP', 3200),
-  emitter('Own 100 W', 7.1, 100, 'ERP', 22, true),
+  transmitter('3 kW FM', 97.4, 3000, 'ERP', 7000),
+  transmitter('40 kW MW', 0.909, 40000, 'EMRP', 24000),
+  transmitter('Harbour radar', 9410, 4000, 'EIRP', 3200),
+  createOf(
+    'transmitters',
+    { name: 'Club transmitter', freqHz: 7.1e6, powerW: 100, powerKind: 'output', distanceM: 22, own: true },
+    'own',
+  ),
   createOf(
     'receivers',
     {
@@ -192,7 +202,13 @@ export const FERRIN_POINT_RECORDS: readonly Change[] = [
   feature({ kind: 'feed', name: 'Cable entry', heightM: 1, points: [[2, -5]] }),
   feature({ kind: 'earth', name: 'Earth stake at the hut', points: [[3, -4]] }),
   feature({ kind: 'noise', name: 'Electric fence', points: [[12, -9]] }),
-  feature({ kind: 'transmitter', name: 'Club vertical', heightM: 8, points: [[20, -17]] }),
+  feature({
+    kind: 'transmitter',
+    name: 'Club vertical',
+    heightM: 8,
+    points: [[20, -17]],
+    transmitterId: { new: 'own' },
+  }),
   createOf('plotFeatures', {
     kind: 'antenna',
     name: 'Old dipole between mast and hedge',
@@ -201,7 +217,6 @@ export const FERRIN_POINT_RECORDS: readonly Change[] = [
     clearanceM: 0,
     widthM: 0,
     antennaId: { new: 'old' },
-    attachmentId: null,
     points: [
       [-16.6, 2.1],
       [0.1, 3.6],
@@ -351,7 +366,13 @@ export const FERRIN_POINT_RECORDS: readonly Change[] = [
   ),
   createOf(
     'guardPlans',
-    { name: 'Club transmitter', powerW: 100, freqHz: 29.7e6, wishedMarginDb: 10, meterResolutionW: 0.1 },
+    {
+      name: 'Club transmitter',
+      transmitterId: { new: 'own' },
+      freqHz: 29.7e6,
+      wishedMarginDb: 10,
+      meterResolutionW: 0.1,
+    },
     'guard',
   ),
   createOf('guardInputs', {

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { Migration, MigrationContext } from '../migrate';
-import { addColumn } from './additions';
+import { addColumn, NEW_UUID } from './additions';
 
 /** Every table of records as this release found it. */
 const TABLES = [
@@ -34,10 +34,6 @@ const TABLES = [
   'parts',
   'deviceSwitchings',
 ];
-
-/** A random UUID (RFC 9562, version 4) for each row. */
-const NEW_UUID = `lower(hex(randomblob(4)) || '-' || hex(randomblob(2)) || '-4' || substr(hex(randomblob(2)), 2) || '-' ||
-  substr('89ab', 1 + (random() & 3), 1) || substr(hex(randomblob(2)), 2) || '-' || hex(randomblob(6)))`;
 
 /** When something was observed, and with what; none of it is known of older records. */
 const OBSERVED: Readonly<Record<string, readonly (readonly [string, string])[]>> = {

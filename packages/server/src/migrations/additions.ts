@@ -55,3 +55,29 @@ export const additions = (name: string, tables: Readonly<Record<string, string>>
     }
   },
 });
+
+/** Makes a table of records, as every release makes them: uuid included. */
+export async function createTable({ sequelize }: MigrationContext, table: string, own: string): Promise<void> {
+  await sequelize.query(`CREATE TABLE ${table} (${STORED}, uuid TEXT NOT NULL DEFAULT '', ${own})`);
+  await sequelize.query(`CREATE INDEX ${table}_station ON ${table}(stationId, deletedAt)`);
+}
+
+/** Columns that every record carries over when it moves to another table. */
+export const CARRIED = 'stationId, version, createdAt, updatedAt, deletedAt, uuid';
+
+/** A random UUID (RFC 9562, version 4) for each row. */
+export const NEW_UUID = `lower(hex(randomblob(4)) || '-' || hex(randomblob(2)) || '-4' || substr(hex(randomblob(2)), 2) || '-' ||
+  substr('89ab', 1 + (random() & 3), 1) || substr(hex(randomblob(2)), 2) || '-' || hex(randomblob(6)))`;
+
+/** Changes both sides of the edits of a kind of record, so that undo finds what fits the new table. @param change of the column's JSON */
+export async function rewriteEdits(
+  { sequelize }: MigrationContext,
+  resource: string,
+  change: (side: string) => string,
+  where = '1',
+): Promise<void> {
+  for (const side of ['"before"', '"after"'])
+    await sequelize.query(
+      `UPDATE edits SET ${side} = ${change(side)} WHERE resource = '${resource}' AND ${side} IS NOT NULL AND ${where}`,
+    );
+}

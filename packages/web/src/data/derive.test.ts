@@ -23,6 +23,7 @@ const feature = (
   values: Partial<StationData['plotFeatures'][number]>,
 ): StationData['plotFeatures'][number] => ({
   ...stored(id),
+  ...BLANK.plotFeatures,
   name: `feature ${id}`,
   kind: 'support',
   points: [[0, 0]],

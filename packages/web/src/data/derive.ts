@@ -21,6 +21,7 @@ import { arrivalOf, expectedNoise, type ExpectedNoise, floorNear, measuredFaDb }
 import { type Band, catalogueFor, ituRegionOf } from '@velvet-reed/core/spectrum';
 import type { FeedLine } from '@velvet-reed/core/sweep';
 import type { StationData } from './station';
+import { othersTransmitters } from './transmitters';
 
 /** The latest state of an antenna's dimensions; undefined for an antenna without any. */
 export const latestRevision = (data: StationData, antennaId: number): Saved<'revisions'> | undefined =>
@@ -136,7 +137,7 @@ const lineLossDb = (station: Station, freqHz: number): number =>
 /** What the place, its line, receivers and neighbours are to a forecast. The own transmitter is left to Guard. */
 export function forecastPlace(data: StationData): ForecastPlace {
   return {
-    emitters: data.emitters.filter((emitter) => !emitter.own),
+    transmitters: othersTransmitters(data),
     receivers: data.receivers.map((receiver) => ({
       ...receiver,
       noiseFigureDb: effectiveNoiseFigureDb(receiver),

@@ -1,10 +1,11 @@
 import type { Saved } from '@velvet-reed/contract';
 import { antennaKind } from '@velvet-reed/core/antenna';
 import type { PathQuestion, PathStage } from '@velvet-reed/core/path';
-import { emitterField } from '@velvet-reed/core/site';
+import { transmitterField } from '@velvet-reed/core/site';
 import { powerDb, powerRatio } from '@velvet-reed/core/units';
 import { latestRevision, outsideNoise, receptionOf } from './derive';
 import type { StationData } from './station';
+import { othersTransmitters } from './transmitters';
 
 /** What a path is asked: the wanted band, the noise and carriers at the antenna connector, and the antenna's own amplifier if it has one. */
 export interface AskedPath {
@@ -32,13 +33,11 @@ export function askPath(data: StationData, path: Saved<'paths'>, target: Saved<'
       highHz: target.highHz,
       bandwidthHz: target.bandwidthHz,
       externalFaDb: faDb + powerDb(share),
-      signals: data.emitters
-        .filter((emitter) => !emitter.own)
-        .map((emitter) => ({
-          name: emitter.name,
-          freqHz: emitter.freqHz,
-          levelDbm: emitterField(emitter).isotropicDbm + (reception?.(emitter.freqHz).realisedGainDbi ?? 0),
-        })),
+      signals: othersTransmitters(data).map((transmitter) => ({
+        name: transmitter.name,
+        freqHz: transmitter.freqHz,
+        levelDbm: transmitterField(transmitter).isotropicDbm + (reception?.(transmitter.freqHz).realisedGainDbi ?? 0),
+      })),
     },
     ...(head
       ? {

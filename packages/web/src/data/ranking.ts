@@ -47,14 +47,14 @@ const REDRAW_MS = 250;
 export function useHeard(
   specs: readonly CandidateSpec[],
   targets: readonly ForecastTarget[],
-  emittersHz: readonly number[],
+  transmittersHz: readonly number[],
   groundId: string,
 ): Heard {
   const hearings = useHearings();
   const { ground } = groundClass(groundId);
   const questions = useMemo(
-    () => hearingQuestions(specs, targets, emittersHz, ground),
-    [specs, targets, emittersHz, ground],
+    () => hearingQuestions(specs, targets, transmittersHz, ground),
+    [specs, targets, transmittersHz, ground],
   );
   const keys = useMemo(() => [...new Set(questions.map(hearingKey))], [questions]);
   const key = useMemo(() => keys.join('\n'), [keys]);
@@ -142,8 +142,8 @@ export function useRanking(data: StationData, { targets, only, view }: RankingQu
   const specs = useCandidates(data, targets);
   const compared = useMemo(() => (only ? specs.filter((spec) => only.has(spec.id)) : specs), [specs, only]);
   const place = useMemo(() => forecastPlace(data), [data]);
-  const emittersHz = useMemo(() => place.emitters.map((emitter) => emitter.freqHz), [place]);
-  const heard = useHeard(compared, targets, emittersHz, data.station.groundId);
+  const transmittersHz = useMemo(() => place.transmitters.map((transmitter) => transmitter.freqHz), [place]);
+  const heard = useHeard(compared, targets, transmittersHz, data.station.groundId);
   const { station } = data;
   const rules = useMemo(
     (): RankRules => ({

@@ -38,7 +38,7 @@ describe('the one copy of a station', () => {
   test('what was set aside and was mended or deleted since is no longer told', () => {
     const bad = { resource: 'targets' as const, record: { id: 4, version: 1 }, why: 'No frequency.' };
     const known = { ...TEST_STATION, setAside: [bad] };
-    expect(mergedStation(known, delta({ changed: { emitters: [] } })).setAside).toEqual([bad]);
+    expect(mergedStation(known, delta({ changed: { transmitters: [] } })).setAside).toEqual([bad]);
     expect(mergedStation(known, delta({ changed: { targets: [{ ...target, id: 4 }] } })).setAside).toEqual([]);
     expect(
       mergedStation(known, delta({ gone: { targets: [4] }, setAside: [{ ...bad, why: 'Worse.' }] })).setAside,

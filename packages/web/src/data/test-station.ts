@@ -45,7 +45,7 @@ export const TEST_STATION: StationData = {
       hidden: false,
     },
   ],
-  emitters: [
+  transmitters: [
     { ...stored(1), name: '3 kW FM', freqHz: 97.4e6, powerW: 3000, powerKind: 'ERP', distanceM: 7000, own: false },
   ],
   receivers: [

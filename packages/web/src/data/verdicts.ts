@@ -17,6 +17,7 @@ import { designOf, latestRevision } from './derive';
 import { askPath, type AskedPath } from './path-question';
 import { orderedStages, toDcStage, toPathReceiver, toPathStage } from './path-stages';
 import type { StationData } from './station';
+import type { PlannedTransmitter } from './transmitters';
 
 /** One order of a path, analysed: what is heard, and the DC on its coax. */
 export interface OrderView {
@@ -101,7 +102,7 @@ const feederOf = (data: StationData, row: Pick<Saved<'guardInputs'>, 'antennaId'
 /** A transmitter judged at every receiver input that is entered for it. */
 export function judgedGuard(
   data: StationData,
-  plan: Saved<'guardPlans'>,
+  plan: PlannedTransmitter,
 ): {
   readonly rows: readonly Saved<'guardInputs'>[];
   readonly results: readonly GuardResult[];

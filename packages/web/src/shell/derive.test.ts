@@ -29,14 +29,14 @@ test('the newest revision counts, whatever order the records came in', () => {
 });
 
 test('the own transmitter is left out of forecasts, and a converter floor above the stated figure counts', () => {
-  const [emitter] = TEST_STATION.emitters;
+  const [transmitter] = TEST_STATION.transmitters;
   const [receiver] = TEST_STATION.receivers;
   const place = forecastPlace({
     ...TEST_STATION,
-    emitters: [emitter, { ...emitter, id: 2, own: true }],
+    transmitters: [transmitter, { ...transmitter, id: 2, own: true }],
     receivers: [{ ...receiver, bits: 8 }],
   });
-  expect(place.emitters).toHaveLength(1);
+  expect(place.transmitters).toHaveLength(1);
   expect(place.receivers[0].noiseFigureDb).toBeGreaterThan(40);
 });
 

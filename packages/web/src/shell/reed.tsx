@@ -1,12 +1,13 @@
 import { antennaKind, usefulRange } from '@velvet-reed/core/antenna';
 import { frequenciesAlong, gainsAlong, preselectionDb } from '@velvet-reed/core/path';
-import { emitterField } from '@velvet-reed/core/site';
+import { transmitterField } from '@velvet-reed/core/site';
 import { bandText, frequencyText } from '@velvet-reed/core/units';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { designOf, latestRevision } from '../data/derive';
 import { orderedStages, toPathStage } from '../data/path-stages';
 import { useFocus, type FocusBand } from '../data/focus';
 import type { StationData } from '../data/station';
+import { hasField } from '../data/transmitters';
 import { placeLabels } from '../ui/place-labels';
 import { Ghosts } from './reed-ghosts';
 import { nudgeBand, panView, reedScale, WHOLE_REED, zoomView, type ReedView } from './reed-scale';
@@ -307,24 +308,28 @@ function Neighbours({
   readonly width: number;
 }) {
   const base = TOP_PX + 3 * LANE_PX - 2;
-  const rows = data.emitters.map((emitter) => ({ emitter, level: emitterField(emitter).isotropicDbm }));
+  const rows = data.transmitters.map((transmitter) => ({
+    transmitter,
+    // an own one whose field nobody knows is still the strongest near it
+    level: hasField(transmitter) ? transmitterField(transmitter).isotropicDbm : 0,
+  }));
   const labels = placeLabels(
-    rows.map(({ emitter, level }) => ({
-      id: String(emitter.id),
-      text: emitter.name,
-      x: scale(emitter.freqHz) + 12 + emitter.name.length * 3.3,
+    rows.map(({ transmitter, level }) => ({
+      id: String(transmitter.id),
+      text: transmitter.name,
+      x: scale(transmitter.freqHz) + 12 + transmitter.name.length * 3.3,
       priority: level,
     })),
     width,
   );
   return (
     <g>
-      {rows.map(({ emitter, level }) => {
-        const x = scale(emitter.freqHz);
+      {rows.map(({ transmitter, level }) => {
+        const x = scale(transmitter.freqHz);
         const tall = Math.min(20, Math.max(6, (level + 80) / 4));
         return (
           <path
-            key={emitter.id}
+            key={transmitter.id}
             d={`M${x - 4},${base} L${x},${base - tall} L${x + 4},${base} Z`}
             fill="var(--caution)"
           />

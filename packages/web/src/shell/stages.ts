@@ -1,4 +1,5 @@
 import type { StationData } from '../data/station';
+import { plannedTransmitters } from '../data/transmitters';
 import { judgedBench, judgedGuard, judgedNoise, judgedPath, judgedTrial } from '../data/verdicts';
 
 export type StageId =
@@ -84,7 +85,7 @@ function stageState(data: StationData, stage: StageId): StageState {
         : 'doubtful';
     }
     case 'guard': {
-      const verdicts = data.guardPlans.map((plan) => judgedGuard(data, plan).verdict.state);
+      const verdicts = plannedTransmitters(data).map((plan) => judgedGuard(data, plan).verdict.state);
       if (verdicts.length === 0) return 'empty';
       if (verdicts.every((state) => state === 'nothing entered')) return 'in work';
       return verdicts.every((state) => state === 'safe') ? 'done' : 'doubtful';

@@ -36,9 +36,9 @@ function inputsOf(data: StationData): Record<string, string> {
     'longest run': lengthText(room.spanM),
     'support height': lengthText(room.heightM),
     ...Object.fromEntries(
-      data.emitters.map((one) => [
+      data.transmitters.map((one) => [
         one.name,
-        `${frequencyText(one.freqHz)}, ${Number(one.powerW.toPrecision(4))} W ${one.powerKind} at ${lengthText(one.distanceM)}`,
+        `${frequencyText(one.freqHz)}, ${Number(one.powerW.toPrecision(4))} W ${one.powerKind}${one.distanceM === null ? '' : ` at ${lengthText(one.distanceM)}`}`,
       ]),
     ),
     ...Object.fromEntries(data.receivers.map((one) => [one.name, `noise figure ${fixed(one.noiseFigureDb, 1)} dB`])),

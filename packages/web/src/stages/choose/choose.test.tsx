@@ -22,7 +22,7 @@ import { RankingList } from './ranking-list';
 
 const WISHES = wishTargets(TEST_STATION, Date.UTC(2026, 2, 10));
 const PLACE: ForecastPlace = {
-  emitters: [
+  transmitters: [
     { name: '95.3 MHz', freqHz: 95.3e6, powerW: 4000, powerKind: 'ERP', distanceM: 1800 },
     { name: '104.9 MHz', freqHz: 104.9e6, powerW: 8000, powerKind: 'ERP', distanceM: 2500 },
   ],

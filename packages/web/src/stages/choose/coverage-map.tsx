@@ -39,7 +39,7 @@ function Map({ data }: { readonly data: StationData }) {
     [bands],
   );
   const specs = useMemo(() => ownCandidates(data), [data]);
-  const place = useMemo(() => ({ ...forecastPlace(data), emitters: [] }), [data]);
+  const place = useMemo(() => ({ ...forecastPlace(data), transmitters: [] }), [data]);
   const heard = useHeard(specs, targets, NO_EMITTERS, data.station.groundId);
   const cells = useMemo(
     () => heard.ready.flatMap((ready) => coverageOf(ready, bands, targets, place)),

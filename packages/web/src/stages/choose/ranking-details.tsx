@@ -106,13 +106,15 @@ function Product({ forecast }: { readonly forecast: TargetForecast }) {
   if (!product) return null;
   return (
     <>
-      {product.emitters.join(' and ')}, {product.label} at {frequencyText(product.freqHz)}, in the {product.madeIn}:{' '}
+      {product.transmitters.join(' and ')}, {product.label} at {frequencyText(product.freqHz)}, in the {product.madeIn}:{' '}
       <Value
         shown={inDb(product.levelDbm, 1, 'dBm')}
         provenance={{
           origin: 'model',
           formula: product.order === 2 ? 'P1 + P2 − IIP2' : '2·P1 + P2 − 2·IIP3',
-          inputs: product.emitters.map((name, i) => [name, `${product.tonesDbm[i]?.toFixed(1) ?? '?'} dBm`] as const),
+          inputs: product.transmitters.map(
+            (name, i) => [name, `${product.tonesDbm[i]?.toFixed(1) ?? '?'} dBm`] as const,
+          ),
           source: 'power series to third order; free-space fields',
         }}
       />
@@ -131,8 +133,8 @@ function Product({ forecast }: { readonly forecast: TargetForecast }) {
           <summary className="text-xs text-plum">{countText(forecast.products.length - 1, 'weaker product')}</summary>
           <ul className="text-xs">
             {forecast.products.slice(1, 9).map((one) => (
-              <li key={`${one.label} ${one.emitters.join()}`}>
-                {one.emitters.join(' and ')}, {one.label}: {one.overNoiseDb.toFixed(0)} dB over the noise (model)
+              <li key={`${one.label} ${one.transmitters.join()}`}>
+                {one.transmitters.join(' and ')}, {one.label}: {one.overNoiseDb.toFixed(0)} dB over the noise (model)
               </li>
             ))}
           </ul>

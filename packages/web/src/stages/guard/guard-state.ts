@@ -1,6 +1,6 @@
-import type { Saved } from '@velvet-reed/contract';
 import type { GuardResult, GuardState } from '@velvet-reed/core/guard';
 import { fixed, plain, showPower } from '@velvet-reed/core/units';
+import type { PlannedTransmitter } from '../../data/transmitters';
 
 export const STATE: Readonly<Record<GuardState, { readonly mark: string; readonly ink: string }>> = {
   safe: { mark: '●', ink: 'text-reed' },
@@ -9,7 +9,7 @@ export const STATE: Readonly<Record<GuardState, { readonly mark: string; readonl
   uncovered: { mark: '▲', ink: 'text-danger' },
 };
 
-export const levelProvenance = (result: GuardResult, plan: Saved<'guardPlans'>) =>
+export const levelProvenance = (result: GuardResult, plan: PlannedTransmitter) =>
   ({
     origin: 'model',
     formula: 'transmit power − isolation',

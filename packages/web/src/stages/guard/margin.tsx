@@ -1,14 +1,14 @@
-import type { Saved } from '@velvet-reed/contract';
 import { CAUTIONS } from '@velvet-reed/core/antenna';
 import { exposureFieldVPerM, insideNearField } from '@velvet-reed/core/guard';
 import { DIPOLE_GAIN_DBI, plain, showPower, significant } from '@velvet-reed/core/units';
+import type { PlannedTransmitter } from '../../data/transmitters';
 import { Note } from '../../ui/stage';
 import { Value } from '../../ui/value';
 
 /** Distance at which the exposure reminder is worked out. */
 const REMINDER_M = 10;
 
-export function Margin({ plan }: { readonly plan: Saved<'guardPlans'> }) {
+export function Margin({ plan }: { readonly plan: PlannedTransmitter }) {
   const field = exposureFieldVPerM(plan.powerW, DIPOLE_GAIN_DBI, REMINDER_M);
   return (
     <>

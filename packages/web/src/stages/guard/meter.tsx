@@ -1,11 +1,11 @@
-import type { Saved } from '@velvet-reed/contract';
 import { CAUTIONS } from '@velvet-reed/core/antenna';
 import { meterZeroProves } from '@velvet-reed/core/guard';
 import { plain, showPower } from '@velvet-reed/core/units';
+import type { PlannedTransmitter } from '../../data/transmitters';
 import { Caution, Section } from '../../ui/stage';
 import { inDb, Value } from '../../ui/value';
 
-export function MeterSection({ plan }: { readonly plan: Saved<'guardPlans'> }) {
+export function MeterSection({ plan }: { readonly plan: PlannedTransmitter }) {
   const proof = meterZeroProves(plan.powerW, plan.meterResolutionW);
   const inputs = [
     ['power', plain(showPower(plan.powerW))],

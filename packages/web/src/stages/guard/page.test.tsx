@@ -9,7 +9,10 @@ import GuardPage from './page';
 
 const stored = (id: number) => ({ id, version: 1, stationId: 1, createdAt: '' });
 const PLAN: StationData['guardPlans'] = [
-  { ...stored(1), name: 'Mine', powerW: 100, freqHz: 29.7e6, wishedMarginDb: 10, meterResolutionW: 0.1 },
+  { ...stored(1), name: 'Mine', transmitterId: 9, freqHz: 29.7e6, wishedMarginDb: 10, meterResolutionW: 0.1 },
+];
+const OWN: StationData['transmitters'] = [
+  { ...stored(9), name: 'Mine', freqHz: 7.1e6, powerW: 100, powerKind: 'output', distanceM: null, own: true },
 ];
 const input = (id: number, over: Partial<StationData['guardInputs'][number]>): StationData['guardInputs'][number] => ({
   ...stored(id),
@@ -18,7 +21,7 @@ const input = (id: number, over: Partial<StationData['guardInputs'][number]>): S
   ...over,
 });
 const shown = (inputs: StationData['guardInputs'], plans = PLAN): void => {
-  renderPage(GuardPage, 'guard', { ...TEST_STATION, guardPlans: plans, guardInputs: inputs });
+  renderPage(GuardPage, 'guard', { ...TEST_STATION, transmitters: OWN, guardPlans: plans, guardInputs: inputs });
 };
 
 describe('what transmitting leaves at every receiver input', () => {

@@ -1,13 +1,14 @@
-import { SCHEMAS, type Saved } from '@velvet-reed/contract';
+import { createOf, SCHEMAS, updateOf } from '@velvet-reed/contract';
 import { GUARD_WORDS, type GuardVerdict } from '@velvet-reed/core/guard';
 import { fixed, plain, showPower } from '@velvet-reed/core/units';
 import { useState, type ReactNode } from 'react';
 import { useSearchParams } from 'react-router';
 import { entry, useWrite, type StationData } from '../../data/station';
+import { plannedTransmitters, unplannedTransmitters, type PlannedTransmitter } from '../../data/transmitters';
 import { judgedGuard } from '../../data/verdicts';
 import { Button } from '../../ui/button';
 import { Disclosure } from '../../ui/disclosure';
-import { RecordForm, type FieldSpec } from '../../ui/record-form';
+import { RecordForm } from '../../ui/record-form';
 import { DeleteButton } from '../../ui/record-row';
 import { Next, Section, Stage } from '../../ui/stage';
 import { Empty } from '../../ui/states';
@@ -17,36 +18,17 @@ import { inDb, Value } from '../../ui/value';
 import { MeterSection } from './meter';
 import { Margin } from './margin';
 import { inputFields } from './input-fields';
+import { PLAN_FIELDS, PLAN_SCHEMA } from './plan-form';
 import { STATE, levelProvenance } from './guard-state';
 
 export default function GuardPage() {
   return <StationPage>{(data) => <GuardChooser data={data} />}</StationPage>;
 }
 
-const PLAN_FIELDS: readonly FieldSpec[] = [
-  { name: 'name', label: 'Name', kind: 'text' },
-  { name: 'powerW', label: 'Transmit power (peak)', kind: 'quantity', dimension: 'power', bareUnit: 'W' },
-  {
-    name: 'freqHz',
-    label: 'Highest transmit frequency',
-    kind: 'quantity',
-    dimension: 'frequency',
-    bareUnit: 'MHz',
-    hint: 'isolation is worst there',
-  },
-  { name: 'wishedMarginDb', label: 'Margin to keep', kind: 'quantity', dimension: 'gain', hint: '10 dB by convention' },
-  {
-    name: 'meterResolutionW',
-    label: 'Smallest step of your wattmeter',
-    kind: 'quantity',
-    dimension: 'power',
-    bareUnit: 'W',
-  },
-];
-
 function GuardChooser({ data }: { readonly data: StationData }) {
   const [params, setParams] = useSearchParams();
-  const plan = data.guardPlans.find((one) => one.id === Number(params.get('plan'))) ?? data.guardPlans.at(-1);
+  const plans = plannedTransmitters(data);
+  const plan = plans.find((one) => one.id === Number(params.get('plan'))) ?? plans.at(-1);
   if (!plan)
     return (
       <Stage
@@ -58,7 +40,7 @@ function GuardChooser({ data }: { readonly data: StationData }) {
           </>
         }
       >
-        <NewPlan onMade={() => undefined} />
+        <NewPlan data={data} onMade={() => undefined} />
       </Stage>
     );
   const show = (id: number): void => setParams({ plan: String(id) });
@@ -72,7 +54,7 @@ function GuardChooser({ data }: { readonly data: StationData }) {
           <label className="text-sm text-dim">
             Transmitter
             <select className="ml-2 text-ink" value={plan.id} onChange={(event) => show(Number(event.target.value))}>
-              {data.guardPlans.map((one) => (
+              {plans.map((one) => (
                 <option key={one.id} value={one.id}>
                   {one.name}
                 </option>
@@ -83,6 +65,7 @@ function GuardChooser({ data }: { readonly data: StationData }) {
           <Disclosure label="Another transmitter">
             {(close) => (
               <NewPlan
+                data={data}
                 onCancel={close}
                 onMade={(id) => {
                   close();
@@ -97,33 +80,72 @@ function GuardChooser({ data }: { readonly data: StationData }) {
   );
 }
 
-/** A transmitter to plan for. */
-function NewPlan({ onMade, onCancel }: { readonly onMade: (id: number) => void; readonly onCancel?: () => void }) {
+/** A transmitter to plan for: the own one that Listen or the plan of the place knows already, or a new one. */
+function NewPlan({
+  data,
+  onMade,
+  onCancel,
+}: {
+  readonly data: StationData;
+  readonly onMade: (id: number) => void;
+  readonly onCancel?: () => void;
+}) {
   const { save } = useWrite();
+  const known = unplannedTransmitters(data);
+  const [chosen, setChosen] = useState<number | undefined>(known[0]?.id);
+  const transmitter = known.find(({ id }) => id === chosen);
   return (
-    <RecordForm
-      fields={PLAN_FIELDS}
-      schema={SCHEMAS.guardPlans}
-      start={{
-        name: 'My transmitter',
-        powerW: '100 W',
-        freqHz: '29.7 MHz',
-        wishedMarginDb: '10 dB',
-        meterResolutionW: '1 W',
-      }}
-      submit="Plan for this transmitter"
-      onCancel={onCancel}
-      onSave={async (values) => {
-        const [id] = await save(
-          [
-            { op: 'create', resource: 'guardPlans', values },
-            entry('guard', `Guard planned for ${String(values.name)}.`),
-          ],
-          'Planned.',
-        );
-        onMade(id);
-      }}
-    />
+    <>
+      {known.length > 0 && (
+        <label className="mb-3 block text-sm text-dim">
+          Transmitter
+          <select
+            className="ml-2 text-ink"
+            value={chosen ?? ''}
+            onChange={(event) => setChosen(event.target.value === '' ? undefined : Number(event.target.value))}
+          >
+            {known.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+            <option value="">another one</option>
+          </select>
+        </label>
+      )}
+      <RecordForm
+        key={chosen ?? 'new'}
+        fields={PLAN_FIELDS}
+        schema={PLAN_SCHEMA}
+        start={{
+          name: transmitter?.name ?? 'My transmitter',
+          powerW: transmitter ? typedPower(transmitter.powerW) : '100 W',
+          freqHz: '29.7 MHz',
+          wishedMarginDb: '10 dB',
+          meterResolutionW: '1 W',
+        }}
+        submit="Plan for this transmitter"
+        onCancel={onCancel}
+        onSave={async ({ powerW, ...plan }) => {
+          const { name, freqHz } = plan;
+          const ids = await save(
+            [
+              transmitter
+                ? updateOf('transmitters', transmitter, { powerW })
+                : createOf(
+                    'transmitters',
+                    { name, freqHz, powerW, powerKind: 'output', distanceM: null, own: true },
+                    'transmitter',
+                  ),
+              createOf('guardPlans', { ...plan, transmitterId: transmitter?.id ?? { new: 'transmitter' } }),
+              entry('guard', `Guard planned for ${name}.`),
+            ],
+            'Planned.',
+          );
+          onMade(ids[1]);
+        }}
+      />
+    </>
   );
 }
 
@@ -133,7 +155,7 @@ function Guard({
   chooser,
 }: {
   readonly data: StationData;
-  readonly plan: Saved<'guardPlans'>;
+  readonly plan: PlannedTransmitter;
   readonly chooser: ReactNode;
 }) {
   const { save, trySave } = useWrite();
@@ -253,7 +275,7 @@ function Guard({
       <Section title="The transmitter">
         <RecordForm
           fields={PLAN_FIELDS}
-          schema={SCHEMAS.guardPlans}
+          schema={PLAN_SCHEMA}
           start={{
             name: plan.name,
             powerW: typedPower(plan.powerW),
@@ -263,9 +285,18 @@ function Guard({
           }}
           submit="Save the transmitter"
           version={plan.version}
-          onSave={(values, version) =>
-            save([{ op: 'update', resource: 'guardPlans', id: plan.id, version, values }], 'Saved.')
-          }
+          onSave={({ powerW, ...values }, version) => {
+            const transmitter = data.transmitters.find(({ id }) => id === plan.transmitterId);
+            return save(
+              [
+                updateOf('guardPlans', { id: plan.id, version }, values),
+                ...(transmitter && transmitter.powerW !== powerW
+                  ? [updateOf('transmitters', transmitter, { powerW })]
+                  : []),
+              ],
+              'Saved.',
+            );
+          }}
         />
       </Section>
     </Stage>
@@ -273,7 +304,7 @@ function Guard({
 }
 
 /** Guard's verdict as the core states it; its level opens its origin. */
-function Verdict({ verdict, plan }: { readonly verdict: GuardVerdict; readonly plan: Saved<'guardPlans'> }) {
+function Verdict({ verdict, plan }: { readonly verdict: GuardVerdict; readonly plan: PlannedTransmitter }) {
   const { state, worst } = verdict;
   const ink =
     state === 'safe' ? '' : state === 'unknown' || state === 'nothing entered' ? 'text-caution' : STATE[state].ink;

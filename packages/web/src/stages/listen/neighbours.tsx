@@ -1,7 +1,8 @@
 import { SCHEMAS, type Saved } from '@velvet-reed/contract';
-import { emitterField } from '@velvet-reed/core/site';
+import { transmitterField } from '@velvet-reed/core/site';
 import { frequencyText, lengthText, showPower } from '@velvet-reed/core/units';
 import { entry, useWrite, type StationData } from '../../data/station';
+import { hasField } from '../../data/transmitters';
 import { Disclosure } from '../../ui/disclosure';
 import { RecordForm, type FieldSpec } from '../../ui/record-form';
 import { ChangeButton, DeleteButton } from '../../ui/record-row';
@@ -9,7 +10,7 @@ import { Section, Wide } from '../../ui/stage';
 import { Empty } from '../../ui/states';
 import { inDb, Value } from '../../ui/value';
 
-const EMITTER_FIELDS: readonly FieldSpec[] = [
+const TRANSMITTER_FIELDS: readonly FieldSpec[] = [
   { name: 'name', label: 'Name', kind: 'text', hint: 'like 3 kW FM' },
   { name: 'freqHz', label: 'Frequency', kind: 'quantity', dimension: 'frequency', bareUnit: 'MHz' },
   { name: 'powerW', label: 'Power', kind: 'quantity', dimension: 'power', bareUnit: 'W' },
@@ -21,9 +22,18 @@ const EMITTER_FIELDS: readonly FieldSpec[] = [
       { value: 'ERP', label: 'ERP, against a dipole' },
       { value: 'EIRP', label: 'EIRP, against isotropic' },
       { value: 'EMRP', label: 'EMRP, against a short vertical' },
+      { value: 'output', label: 'output at its socket (own ones only)' },
     ],
   },
-  { name: 'distanceM', label: 'Distance', kind: 'quantity', dimension: 'length', bareUnit: 'km', hint: 'like 1.8 km' },
+  {
+    name: 'distanceM',
+    label: 'Distance',
+    kind: 'quantity',
+    dimension: 'length',
+    bareUnit: 'km',
+    optional: true,
+    hint: 'like 1.8 km; an own one may leave it empty',
+  },
   { name: 'own', label: 'My own transmitter', kind: 'flag' },
 ];
 
@@ -32,7 +42,7 @@ export function Neighbours({ data }: { readonly data: StationData }) {
   const { save } = useWrite();
   return (
     <Section title="Transmitters nearby" hint="they decide whether an amplifier overloads">
-      {data.emitters.length === 0 ? (
+      {data.transmitters.length === 0 ? (
         <Empty>
           None entered. Look up broadcast transmitters within 30 km; overload forecasts are only as good as this list.
         </Empty>
@@ -53,8 +63,8 @@ export function Neighbours({ data }: { readonly data: StationData }) {
               </tr>
             </thead>
             <tbody>
-              {data.emitters.map((emitter) => (
-                <EmitterRow key={emitter.id} emitter={emitter} />
+              {data.transmitters.map((transmitter) => (
+                <TransmitterRow key={transmitter.id} transmitter={transmitter} />
               ))}
             </tbody>
           </table>
@@ -64,15 +74,15 @@ export function Neighbours({ data }: { readonly data: StationData }) {
         <Disclosure label="Add a transmitter">
           {(close) => (
             <RecordForm
-              fields={EMITTER_FIELDS}
-              schema={SCHEMAS.emitters}
+              fields={TRANSMITTER_FIELDS}
+              schema={SCHEMAS.transmitters}
               start={{ name: '', freqHz: '', powerW: '', powerKind: 'ERP', distanceM: '', own: false }}
               submit="Add the transmitter"
               onCancel={close}
               onSave={async (values) => {
                 await save(
                   [
-                    { op: 'create', resource: 'emitters', values },
+                    { op: 'create', resource: 'transmitters', values },
                     entry('listen', `Transmitter added: ${String(values.name)}.`),
                   ],
                   'Transmitter added.',
@@ -87,50 +97,62 @@ export function Neighbours({ data }: { readonly data: StationData }) {
   );
 }
 
-function EmitterRow({ emitter }: { readonly emitter: Saved<'emitters'> }) {
-  const field = emitterField(emitter);
-  const power = showPower(emitter.powerW);
+function TransmitterRow({ transmitter }: { readonly transmitter: Saved<'transmitters'> }) {
+  const field = hasField(transmitter) ? transmitterField(transmitter) : undefined;
+  const power = showPower(transmitter.powerW);
   const inputs = [
-    ['power', `${power.digits} ${power.unit} ${emitter.powerKind}`],
-    ['distance', lengthText(emitter.distanceM)],
-    ['frequency', frequencyText(emitter.freqHz)],
+    ['power', `${power.digits} ${power.unit} ${transmitter.powerKind}`],
+    ['distance', transmitter.distanceM === null ? 'not said' : lengthText(transmitter.distanceM)],
+    ['frequency', frequencyText(transmitter.freqHz)],
   ] as const;
   return (
     <tr>
       <th scope="row" className="text-ink">
-        {emitter.name}
-        {field.caution && <p className="max-w-60 text-xs text-caution">{field.caution}</p>}
+        {transmitter.name}
+        {field?.caution && <p className="max-w-60 text-xs text-caution">{field.caution}</p>}
       </th>
-      <td className="font-mono whitespace-nowrap">{frequencyText(emitter.freqHz)}</td>
+      <td className="font-mono whitespace-nowrap">{frequencyText(transmitter.freqHz)}</td>
       <td className="font-mono whitespace-nowrap">
-        {power.digits} {power.unit} <span className="text-dim">{emitter.powerKind}</span>
+        {power.digits} {power.unit} <span className="text-dim">{transmitter.powerKind}</span>
       </td>
-      <td className="font-mono whitespace-nowrap">{lengthText(emitter.distanceM)}</td>
+      <td className="font-mono whitespace-nowrap">
+        {transmitter.distanceM === null ? '' : lengthText(transmitter.distanceM)}
+      </td>
       <td>
-        <Value
-          shown={inDb(field.fieldDbuv, 0, 'dBµV/m')}
-          provenance={{
-            origin: 'model',
-            formula: `E = √(30·EIRP)/d = ${field.fieldVPerM.toPrecision(3)} V/m, free space, line of sight`,
-            inputs,
-            source: 'free-space propagation; buildings take 10 to 30 dB off, a ground reflection adds up to 6 dB',
-          }}
+        {!field && <span className="text-sm text-dim">not known from its output: Guard works with it</span>}
+        {field && (
+          <Value
+            shown={inDb(field.fieldDbuv, 0, 'dBµV/m')}
+            provenance={{
+              origin: 'model',
+              formula: `E = √(30·EIRP)/d = ${field.fieldVPerM.toPrecision(3)} V/m, free space, line of sight`,
+              inputs,
+              source: 'free-space propagation; buildings take 10 to 30 dB off, a ground reflection adds up to 6 dB',
+            }}
+          />
+        )}
+      </td>
+      <td>
+        {field && (
+          <Value
+            shown={inDb(field.isotropicDbm, 0, 'dBm')}
+            provenance={{
+              origin: 'model',
+              formula: 'P = E²/η · λ²/4π into a matched isotropic antenna',
+              inputs,
+              source: 'free-space propagation',
+            }}
+          />
+        )}
+      </td>
+      <td>
+        <ChangeButton
+          resource="transmitters"
+          record={transmitter}
+          name={transmitter.name}
+          fields={TRANSMITTER_FIELDS}
         />
-      </td>
-      <td>
-        <Value
-          shown={inDb(field.isotropicDbm, 0, 'dBm')}
-          provenance={{
-            origin: 'model',
-            formula: 'P = E²/η · λ²/4π into a matched isotropic antenna',
-            inputs,
-            source: 'free-space propagation',
-          }}
-        />
-      </td>
-      <td>
-        <ChangeButton resource="emitters" record={emitter} name={emitter.name} fields={EMITTER_FIELDS} />
-        <DeleteButton resource="emitters" record={emitter} name={emitter.name} />
+        <DeleteButton resource="transmitters" record={transmitter} name={transmitter.name} />
       </td>
     </tr>
   );

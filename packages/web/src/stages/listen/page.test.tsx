@@ -15,7 +15,7 @@ const shown = async (over: Partial<StationData>): Promise<void> => {
 
 describe('Listen', () => {
   test('a new station is told its region and what to do first', async () => {
-    await shown({ targets: [], emitters: [] });
+    await shown({ targets: [], transmitters: [] });
     expect(verdictText()).toMatch(/^Ferrin Point lies in ITU Region 1\. Next: say what you want to hear/);
   });
   test('a station across the ocean lies in Region 2, an eastern one in Region 3 (ITU Radio Regulations, article 5)', async () => {
@@ -37,8 +37,8 @@ describe('Listen', () => {
     fireEvent.click(screen.getByRole('button', { name: 'Back to today' }));
   });
   test('wishes and neighbours are counted; the own transmitter is no neighbour', async () => {
-    const [emitter] = TEST_STATION.emitters;
-    await shown({ emitters: [emitter, { ...emitter, id: 2, own: true }] });
+    const [transmitter] = TEST_STATION.transmitters;
+    await shown({ transmitters: [transmitter, { ...transmitter, id: 2, own: true }] });
     expect(verdictText()).toMatch(/You want to hear one service from Ferrin Point, past one transmitter nearby/);
   });
   test('the field of a neighbour stands beside it: 3 kW ERP at 7 km are −22 dBm isotropic at 97.4 MHz', async () => {

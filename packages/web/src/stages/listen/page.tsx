@@ -21,7 +21,7 @@ export default function ListenPage() {
 
 function Listen({ data }: { readonly data: StationData }) {
   const stationId = useStationId();
-  const { station, targets, emitters } = data;
+  const { station, targets, transmitters } = data;
   return (
     <Stage
       title="Listen"
@@ -34,7 +34,7 @@ function Listen({ data }: { readonly data: StationData }) {
         ) : (
           <>
             You want to hear {countText(targets.length, 'service')} from {station.name}, past{' '}
-            {countText(emitters.filter((emitter) => !emitter.own).length, 'transmitter')} nearby.{' '}
+            {countText(transmitters.filter((transmitter) => !transmitter.own).length, 'transmitter')} nearby.{' '}
             <Next>
               {data.receivers.length === 0 ? (
                 'Next: say which receiver you have, below; without one nothing can be judged.'

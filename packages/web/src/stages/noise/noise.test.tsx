@@ -12,7 +12,7 @@ import { Spurs } from './spurs';
 
 const stored = (id: number) => ({ id, version: 1, stationId: 1, createdAt: '' });
 const shown = (view: React.ReactNode) => renderView(view, 'noise');
-const FM: StationData['emitters'] = [
+const FM: StationData['transmitters'] = [
   { ...stored(1), name: 'B', freqHz: 95.3e6, powerW: 4000, powerKind: 'ERP', distanceM: 1800, own: false },
   { ...stored(2), name: 'C', freqHz: 104.9e6, powerW: 8000, powerKind: 'ERP', distanceM: 2500, own: false },
 ];
@@ -20,7 +20,7 @@ const FM: StationData['emitters'] = [
 describe('spurs', () => {
   test('names the pair, says when nobody can make it, and where a pad puts it', async () => {
     const user = userEvent.setup();
-    shown(<Spurs data={{ ...TEST_STATION, emitters: FM }} />);
+    shown(<Spurs data={{ ...TEST_STATION, transmitters: FM }} />);
     await user.type(screen.getByLabelText('Spur seen at'), '9.6 MHz');
     const list = screen.getByRole('list', { name: /Who can make it/ });
     expect(within(list).getAllByRole('listitem')[0].textContent).toMatch(/C and B: f1 − f2, order 2/);

@@ -1,8 +1,9 @@
 import { padFinding, spurSources } from '@velvet-reed/core/path';
-import { emitterField } from '@velvet-reed/core/site';
+import { transmitterField } from '@velvet-reed/core/site';
 import { fixed, frequencyText } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { entry, useWrite, type StationData } from '../../data/station';
+import { hasField } from '../../data/transmitters';
 import { Button } from '../../ui/button';
 import { Section } from '../../ui/stage';
 import { TypedFields } from '../../ui/typed-numbers';
@@ -27,10 +28,10 @@ function Sources({ data }: { readonly data: StationData }) {
     { name: 'within', label: 'read within', dimension: 'frequency', bareUnit: 'kHz', start: '10 kHz' },
   ]);
   const [spur, within] = [typed.value('spur'), typed.value('within')];
-  const carriers = data.emitters.map((emitter) => ({
-    name: emitter.name,
-    freqHz: emitter.freqHz,
-    levelDbm: emitterField(emitter).isotropicDbm,
+  const carriers = data.transmitters.filter(hasField).map((transmitter) => ({
+    name: transmitter.name,
+    freqHz: transmitter.freqHz,
+    levelDbm: transmitterField(transmitter).isotropicDbm,
   }));
   const found = spur && within ? spurSources(spur, carriers, within) : undefined;
   return (

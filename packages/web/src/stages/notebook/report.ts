@@ -5,13 +5,14 @@ import type { SweepData } from '@velvet-reed/core/formats';
 import { GUARD_WORDS, meterZeroProves } from '@velvet-reed/core/guard';
 import { amplifierWords, riseOf } from '@velvet-reed/core/noise';
 import { noiseRise, overNoise, snrLossDigits } from '@velvet-reed/core/path';
-import { emitterField, locatorOf } from '@velvet-reed/core/site';
+import { transmitterField, locatorOf } from '@velvet-reed/core/site';
 import { ituRegionOf } from '@velvet-reed/core/spectrum';
 import { bandTable, dipShiftHz, findResonances, nextCut } from '@velvet-reed/core/sweep';
 import { bandText, fixed, frequencyText, lengthText, plain, showPower } from '@velvet-reed/core/units';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { bandsOf, designOf, latestRevision } from '../../data/derive';
 import type { StationData } from '../../data/station';
+import { hasField, plannedTransmitters } from '../../data/transmitters';
 import { judgedGuard, judgedNoise, judgedPath, judgedTrial, type OrderView } from '../../data/verdicts';
 import { swrChart } from './report-chart';
 
@@ -87,15 +88,15 @@ function listenPart(data: StationData): Content[] {
     ),
     table(
       ['Transmitter', 'Frequency', 'Power', 'Distance', 'Field (model)', 'Isotropic (model)'],
-      data.emitters.map((emitter) => {
-        const field = emitterField(emitter);
+      data.transmitters.map((transmitter) => {
+        const field = hasField(transmitter) ? transmitterField(transmitter) : undefined;
         return [
-          emitter.name,
-          frequencyText(emitter.freqHz),
-          `${plain(showPower(emitter.powerW))} ${emitter.powerKind}`,
-          lengthText(emitter.distanceM),
-          `${fixed(field.fieldDbuv, 0)} dBµV/m`,
-          `${fixed(field.isotropicDbm, 0)} dBm`,
+          transmitter.name,
+          frequencyText(transmitter.freqHz),
+          `${plain(showPower(transmitter.powerW))} ${transmitter.powerKind}`,
+          transmitter.distanceM === null ? '' : lengthText(transmitter.distanceM),
+          field ? `${fixed(field.fieldDbuv, 0)} dBµV/m` : '',
+          field ? `${fixed(field.isotropicDbm, 0)} dBm` : '',
         ];
       }),
     ),
@@ -276,7 +277,7 @@ function pathPart(data: StationData): Content[] {
 }
 
 function guardPart(data: StationData): Content[] {
-  return data.guardPlans.flatMap((plan): Content[] => {
+  return plannedTransmitters(data).flatMap((plan): Content[] => {
     const { results, verdict } = judgedGuard(data, plan);
     const proof = meterZeroProves(plan.powerW, plan.meterResolutionW);
     return [

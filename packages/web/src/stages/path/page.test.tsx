@@ -55,13 +55,13 @@ describe('the first sentence of Path', () => {
   });
   test('what the antenna’s own amplifier makes no filter of this path takes away', () => {
     const [revision] = TEST_STATION.revisions;
-    const near = (name: string, freqHz: number, id: number): StationData['emitters'][number] => ({
+    const near = (name: string, freqHz: number, id: number): StationData['transmitters'][number] => ({
       ...stored(id),
       ...{ name, freqHz, powerW: 50_000, powerKind: 'ERP', distanceM: 900, own: false },
     });
     shown({
       revisions: [{ ...revision, kind: 'amplified-loop' }],
-      emitters: [near('B', 95.3e6, 1), near('C', 104.95e6, 2)],
+      transmitters: [near('B', 95.3e6, 1), near('C', 104.95e6, 2)],
     });
     expect(verdictText()).toMatch(/antenna’s own amplifier makes a product that no filter behind it takes off/);
     expect(screen.getAllByText(/made inside the antenna, where no filter/)).toHaveLength(2);
@@ -79,9 +79,9 @@ describe('tables of Path', () => {
     );
   });
   test('the row that overloads is told, with how much', () => {
-    const [emitter] = TEST_STATION.emitters;
+    const [transmitter] = TEST_STATION.transmitters;
     shown({
-      emitters: [{ ...emitter, freqHz: 9.1e6, powerW: 100_000, distanceM: 500 }],
+      transmitters: [{ ...transmitter, freqHz: 9.1e6, powerW: 100_000, distanceM: 500 }],
       pathStages: [
         stage(1, [0, 0], { kind: 'amplifier', name: 'weak one', gainDb: 20, noiseFigureDb: 2, iip3Dbm: -10 }),
       ],

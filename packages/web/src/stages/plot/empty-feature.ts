@@ -5,5 +5,6 @@ export const EMPTY_FEATURE = {
   clearanceM: 0,
   widthM: 0,
   antennaId: null,
+  transmitterId: null,
   attachmentId: null,
 } as const;

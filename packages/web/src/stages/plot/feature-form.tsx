@@ -47,9 +47,15 @@ function fieldsOf(kind: PlotKind, data: StationData, system: UnitSystem): readon
       ];
     case 'keepout':
       return [name, corners, length('heightM', 'Its height'), length('clearanceM', 'To stay free around it')];
+    case 'transmitter':
+      return [
+        name,
+        ...(data.transmitters.length === 0 ? [] : [transmitterField(data)]),
+        corners,
+        length('heightM', 'Height'),
+      ];
     case 'support':
     case 'house':
-    case 'transmitter':
     case 'feed':
       return [name, corners, length('heightM', 'Height')];
     case 'picture':
@@ -58,6 +64,18 @@ function fieldsOf(kind: PlotKind, data: StationData, system: UnitSystem): readon
       return [name, corners];
   }
 }
+
+/** Which of the station's transmitters stands there. */
+const transmitterField = (data: StationData): FieldSpec => ({
+  name: 'transmitterId',
+  label: 'Transmitter',
+  kind: 'choice',
+  numeric: true,
+  options: [
+    { value: '', label: 'one that Listen does not list' },
+    ...data.transmitters.map((one) => ({ value: String(one.id), label: one.name })),
+  ],
+});
 
 /** Types or changes a feature by its exact positions. */
 export function FeatureForm({
@@ -79,13 +97,13 @@ export function FeatureForm({
   readonly onSave: (values: Values<'plotFeatures'>, version: number) => Promise<unknown>;
   readonly onCancel: () => void;
 }) {
-  const { name, points, heightM, endHeightM, clearanceM, widthM, antennaId, attachmentId } = start;
+  const { name, points, heightM, endHeightM, clearanceM, widthM, antennaId, transmitterId, attachmentId } = start;
   return (
     <RecordForm
       key={`${kind} ${system} ${cornersText(points, system)}`}
       fields={fieldsOf(kind, data, system)}
       schema={SCHEMAS.plotFeatures}
-      fixed={{ kind, heightM, endHeightM, clearanceM, widthM, antennaId, attachmentId }}
+      fixed={{ kind, heightM, endHeightM, clearanceM, widthM, antennaId, transmitterId, attachmentId }}
       start={{
         name,
         points: cornersText(points, system),
@@ -94,6 +112,7 @@ export function FeatureForm({
         clearanceM: typedIn(clearanceM, system),
         widthM: typedIn(widthM, system),
         antennaId: String(antennaId ?? data.antennas[0]?.id ?? ''),
+        transmitterId: String(transmitterId ?? ''),
       }}
       submit={submit}
       version={version}

@@ -22,6 +22,7 @@ const feature = (
   clearanceM: 0,
   widthM: 0,
   antennaId: null,
+  transmitterId: null,
   attachmentId: null,
 });
 
