@@ -8,7 +8,13 @@ const WORLDS = 30;
 const NONSENSE = /\bNaN\b|\bundefined\b|\bInfinity\b|\[object|This page failed|That did not work/;
 const OF: Readonly<Record<string, string>> = {
   ...{ targetId: 'targets', antennaId: 'antennas', antennaAId: 'antennas', antennaBId: 'antennas' },
-  ...{ receiverId: 'receivers', trialId: 'trials', pathId: 'paths', guardPlanId: 'guardPlans', transmitterId: 'transmitters' },
+  ...{
+    receiverId: 'receivers',
+    trialId: 'trials',
+    pathId: 'paths',
+    guardPlanId: 'guardPlans',
+    transmitterId: 'transmitters',
+  },
 };
 
 test(`${WORLDS} made-up stations: every page opens, says something, and nothing that is nonsense`, async ({ page }) => {

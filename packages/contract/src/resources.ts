@@ -4,7 +4,7 @@ import { antennas, boughtAntennas, revisions } from './tables/antennas';
 import { calibrations, coilTests, spectra, sweeps, trimSteps } from './tables/bench';
 import { guardInputs, guardPlans } from './tables/guard';
 import { bandEdits, transmitters, receivers, satellites, targets } from './tables/listen';
-import { deviceSwitchings, floorReadings, noiseChecks, noiseFloors, surveyReadings } from './tables/noise';
+import { levels } from './tables/noise';
 import { attachments, entries } from './tables/notebook';
 import { parts, paths, pathStages } from './tables/path';
 import { plotFeatures } from './tables/plot';
@@ -26,7 +26,7 @@ export const RESOURCES = {
   trimSteps,
   trials,
   readings,
-  noiseChecks,
+  levels,
   paths,
   pathStages,
   guardPlans,
@@ -35,12 +35,8 @@ export const RESOURCES = {
   attachments,
   plotFeatures,
   satellites,
-  noiseFloors,
   boughtAntennas,
-  surveyReadings,
-  floorReadings,
   parts,
-  deviceSwitchings,
 } as const;
 
 export type ResourceName = keyof typeof RESOURCES;

@@ -246,8 +246,8 @@ test('a file of the eleventh release: one table of transmitters, and the plan of
     { id: 7, name: 'Own', distanceM: 22 },
     { name: 'Portable', powerW: 5, powerKind: 'output', distanceM: null, own: true },
   ]);
-  const made = Number(Array.isArray(now.transmitters) && now.transmitters[2].id);
-  expect(now.guardPlans).toMatchObject([{ transmitterId: 7 }, { transmitterId: made }]);
+  // SQLite counts on from the highest number there was
+  expect(now.guardPlans).toMatchObject([{ transmitterId: 7 }, { transmitterId: 8 }]);
   // two own ones: which of them the vertical belongs to is not guessed
   expect(now.plotFeatures).toMatchObject([{ transmitterId: null }]);
   await undo(db, 1, { device: 'any' });
@@ -262,6 +262,67 @@ test('a file of the eleventh release: one table of transmitters, and the plan of
   expect(back).toEqual([
     { name: 'Mine', powerW: 100 },
     { name: 'Portable', powerW: 5 },
+  ]);
+  await db.sequelize.close();
+});
+
+test('a file of the twelfth release: five kinds of levels in one table, each with its history', async () => {
+  const db = openDatabase(path.join(mkdtempSync(path.join(tmpdir(), 'reed-up-')), 'twelfth.sqlite'));
+  const sql = (text: string): Promise<unknown> => db.sequelize.query(text);
+  await migrator(db.sequelize).up({ to: '0012-one-table-of-transmitters' });
+  await sql(hut(1));
+  const stored = 'id, stationId, version, createdAt, updatedAt, deletedAt, uuid';
+  const row = (id: number, uuid: string, deleted = 'NULL'): string =>
+    `${id}, 1, 3, ${STAMP}, ${STAMP}, ${deleted}, '${uuid}'`;
+  await sql(`INSERT INTO antennas (${stored}, name) VALUES (${row(1, 'a')}, 'V')`);
+  await sql(`INSERT INTO noiseChecks (${stored}, antennaId, freqHz, offDbm, onDbm)
+    VALUES (${row(1, 'c1')}, 1, 9650000, -119, -106), (${row(5, 'c5', STAMP)}, NULL, 5580000, -118, -101)`);
+  await sql(
+    `INSERT INTO noiseFloors (${stored}, freqHz, levelDbm, bandwidthHz) VALUES (${row(1, 'f')}, 9000000, -95, 2400)`,
+  );
+  await sql(
+    `INSERT INTO floorReadings (${stored}, atMs, freqHz, levelDbm) VALUES (${row(1, 'l')}, 1000, 9650000, -118.2)`,
+  );
+  await sql(`INSERT INTO deviceSwitchings (${stored}, device, freqHz, onDbm, offDbm, atMs)
+    VALUES (${row(1, 'd')}, 'it''s a lamp', 9650000, -108, -117.5, 2000)`);
+  await sql(`INSERT INTO surveyReadings (${stored}, antennaId, name, freqHz, levelDbm, noiseDbm, atMs)
+    VALUES (${row(1, 's')}, 1, 'time signal', 5000000, -80, -110, 3000)`);
+  const check = { antennaId: null, freqHz: 5.58e6, offDbm: -118, onDbm: -101 };
+  const lamp = { device: "it''s a lamp", freqHz: 9.65e6, onDbm: -100, offDbm: -117, atMs: 2000 };
+  await sql(`INSERT INTO edits (stationId, batch, resource, recordId, op, "before", "after", createdAt)
+    VALUES (1, 'a', 'noiseChecks', 5, 'delete', '${JSON.stringify(check)}', NULL, ${STAMP}),
+      (1, 'b', 'deviceSwitchings', 1, 'update', '${JSON.stringify(lamp)}', '${JSON.stringify(lamp)}', ${STAMP})`);
+  await migrator(db.sequelize).up();
+  const now = await stationRecords(db, 1);
+  expect(now.setAside).toEqual([]);
+  expect(now.levels).toMatchObject([
+    { kind: 'off and on', antennaId: 1, levelDbm: -106, againstDbm: -119, atMs: null, version: 3 },
+    { kind: 'floor', levelDbm: -95, bandwidthHz: 2400, againstDbm: null },
+    { kind: 'log', atMs: 1000, levelDbm: -118.2 },
+    { kind: 'device', subject: "it's a lamp", levelDbm: -108, againstDbm: -117.5, atMs: 2000 },
+    { kind: 'survey', subject: 'time signal', levelDbm: -80, againstDbm: -110, antennaId: 1 },
+  ]);
+  const [uuids] = await db.sequelize.query('SELECT uuid FROM levels ORDER BY id');
+  expect(JSON.stringify(uuids)).toBe(JSON.stringify(['c1', 'c5', 'f', 'l', 'd', 's'].map((uuid) => ({ uuid }))));
+  await undo(db, 1, { device: 'any' });
+  expect((await stationRecords(db, 1)).levels).toMatchObject([
+    {},
+    {},
+    {},
+    { subject: "it's a lamp", levelDbm: -100 },
+    {},
+  ]);
+  await undo(db, 1, { device: 'any' });
+  expect((await stationRecords(db, 1)).levels).toMatchObject([
+    {},
+    { kind: 'off and on', levelDbm: -101, againstDbm: -118, antennaId: null },
+    ...[{}, {}, {}, {}],
+  ]);
+  await migrator(db.sequelize).down({ to: '0013-one-table-of-levels' });
+  const [back] = await db.sequelize.query('SELECT onDbm, offDbm, uuid FROM noiseChecks ORDER BY id');
+  expect(back).toEqual([
+    { onDbm: -106, offDbm: -119, uuid: 'c1' },
+    { onDbm: -101, offDbm: -118, uuid: 'c5' },
   ]);
   await db.sequelize.close();
 });

@@ -11,6 +11,7 @@ import { rulesOfThePlace } from './migrations/0008-rules-of-the-place';
 import { coilTests } from './migrations/0009-coil-tests';
 import { guardPointsAtRecords } from './migrations/0011-guard-points-at-records';
 import { namesTimesAndChecksums } from './migrations/0010-names-times-and-checksums';
+import { oneTableOfLevels } from './migrations/0013-one-table-of-levels';
 import { oneTableOfTransmitters } from './migrations/0012-one-table-of-transmitters';
 
 /** What a migration works with: every statement goes into the one transaction that also keeps its bookkeeping. */
@@ -37,6 +38,7 @@ const MIGRATIONS: readonly Migration[] = [
   namesTimesAndChecksums,
   guardPointsAtRecords,
   oneTableOfTransmitters,
+  oneTableOfLevels,
 ];
 /** All names that this release knows, in order. */
 export const MIGRATION_NAMES: readonly string[] = MIGRATIONS.map(({ name }) => name);

@@ -1,59 +1,49 @@
-import { real, line, ref, maybeRef } from '../columns';
+import { choice, maybeRef, maybeReal, real, text } from '../columns';
 import { tableOf } from '../table';
 import { FREQUENCY, LEVEL } from './shared';
 
-export const noiseChecks = tableOf({
-  label: 'noise reading',
+/** What a level was read for. */
+export const LEVEL_KINDS = ['off and on', 'floor', 'log', 'device', 'survey'] as const;
+type LevelKind = (typeof LEVEL_KINDS)[number];
+
+/** What a level of each kind says beside frequency and level, and what it is called there. */
+const NEEDS: Readonly<Record<LevelKind, Readonly<Partial<Record<'atMs' | 'againstDbm' | 'bandwidthHz', string>>>>> = {
+  'off and on': { againstDbm: 'The level with the antenna off' },
+  floor: { bandwidthHz: 'The bandwidth' },
+  log: { atMs: 'The time' },
+  device: { againstDbm: 'The level with the device off', atMs: 'The time' },
+  survey: { againstDbm: 'The noise beside the signal', atMs: 'The time' },
+};
+
+/** A level as read: with the antenna off and on, a floor, one moment of a log, with a device on and off, or a signal of a survey. */
+export const levels = tableOf({
+  label: 'level',
   columns: {
+    kind: choice('Kind', LEVEL_KINDS),
+    /** When it was read; null: when it was written down. */
+    atMs: maybeReal('Time (ms)', 0, 1e14),
+    freqHz: real('Frequency (Hz)', ...FREQUENCY),
+    levelDbm: real('Level (dBm)', ...LEVEL),
+    /** What it is read against: the antenna off, the device off, the noise beside the signal. */
+    againstDbm: maybeReal('Level it is read against (dBm)', ...LEVEL),
+    bandwidthHz: maybeReal('Bandwidth (Hz)', 1, 100e6),
+    /** Null for a floor: referred to a lossless antenna. */
     antennaId: maybeRef('antennas', 'Antenna'),
-    freqHz: real('Frequency (Hz)', ...FREQUENCY),
-    offDbm: real('Antenna off (dBm)', ...LEVEL),
-    onDbm: real('Antenna on (dBm)', ...LEVEL),
+    receiverId: maybeRef('receivers', 'Receiver'),
+    /** The device that was switched, or the signal that was heard. */
+    subject: text('Device or signal', 80),
+    conditions: text('Conditions', 400),
   },
-});
-
-/** A noise floor as read, through an antenna of the station or referred to a lossless one (null). */
-export const noiseFloors = tableOf({
-  label: 'noise floor',
-  columns: {
-    freqHz: real('Frequency (Hz)', ...FREQUENCY),
-    levelDbm: real('Level (dBm)', ...LEVEL),
-    bandwidthHz: real('Bandwidth (Hz)', 1, 100e6),
-    antennaId: maybeRef('antennas', 'Antenna'),
-  },
-});
-
-/** One line of a band survey: a reference signal as heard on one antenna. */
-export const surveyReadings = tableOf({
-  label: 'survey reading',
-  columns: {
-    antennaId: ref('antennas', 'Antenna'),
-    name: line('Signal'),
-    freqHz: real('Frequency (Hz)', ...FREQUENCY),
-    levelDbm: real('Level (dBm)', ...LEVEL),
-    noiseDbm: real('Noise (dBm)', ...LEVEL),
-    atMs: real('Time (ms)', 0, 1e14),
-  },
-});
-
-/** The noise floor at one moment, for the log over time. */
-export const floorReadings = tableOf({
-  label: 'floor reading',
-  columns: {
-    atMs: real('Time (ms)', 0, 1e14),
-    freqHz: real('Frequency (Hz)', ...FREQUENCY),
-    levelDbm: real('Level (dBm)', ...LEVEL),
-  },
-});
-
-/** The floor with a device of the house on and with it off. */
-export const deviceSwitchings = tableOf({
-  label: 'device switching',
-  columns: {
-    device: line('Device'),
-    freqHz: real('Frequency (Hz)', ...FREQUENCY),
-    onDbm: real('Floor with it on (dBm)', ...LEVEL),
-    offDbm: real('Floor with it off (dBm)', ...LEVEL),
-    atMs: real('Time (ms)', 0, 1e14),
-  },
+  rules: (schema) =>
+    schema.test('kind', '', (value, { createError }) => {
+      for (const [name, what] of Object.entries(NEEDS[value.kind] ?? {}))
+        if (value[name === 'atMs' ? 'atMs' : name === 'againstDbm' ? 'againstDbm' : 'bandwidthHz'] === null)
+          return createError({ path: name, message: `${what} is missing. Enter it.` });
+      if ((value.kind === 'device' || value.kind === 'survey') && value.subject.trim() === '')
+        return createError({
+          path: 'subject',
+          message: value.kind === 'device' ? 'Name the device.' : 'Name the signal.',
+        });
+      return true;
+    }),
 });

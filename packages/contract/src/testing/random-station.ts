@@ -180,13 +180,13 @@ export function randomStation(seed: number): RandomStation {
       };
     });
   });
-  const noiseChecks = many(6, (): Values<'noiseChecks'> => {
+  const noiseChecks = many(6, (): Values<'levels'> => {
     const offDbm = level(-135, -90);
     return {
-      antennaId: maybeId(antennas),
+      ...{ ...BLANK.levels, kind: 'off and on', antennaId: maybeId(antennas) },
       freqHz: Math.round(log(10e3, 3e9)),
-      offDbm,
-      onDbm: Math.round((offDbm + between(-2, 25)) * 10) / 10,
+      againstDbm: offDbm,
+      levelDbm: Math.round((offDbm + between(-2, 25)) * 10) / 10,
     };
   });
   const paths =
@@ -277,7 +277,8 @@ export function randomStation(seed: number): RandomStation {
       ...{ transmitterId: null, attachmentId: null },
     };
   });
-  const noiseFloors = many(2, (): Values<'noiseFloors'> => ({
+  const noiseFloors = many(2, (): Values<'levels'> => ({
+    ...{ ...BLANK.levels, kind: 'floor' },
     freqHz: Math.round(log(100e3, 1e9)),
     levelDbm: level(),
     bandwidthHz: pick([500, 2400, 10e3]),
@@ -301,26 +302,28 @@ export function randomStation(seed: number): RandomStation {
     sight: whole(0, 3),
   }));
   let clockMs = STAMP_MS;
-  const floorReadings = many(40, (): Values<'floorReadings'> => {
+  const floorReadings = many(40, (): Values<'levels'> => {
     clockMs += Math.round(log(1e3, 1e7));
-    return { atMs: clockMs, freqHz: 9.6e6, levelDbm: level(-125, -80) };
+    return { ...BLANK.levels, kind: 'log', atMs: clockMs, freqHz: 9.6e6, levelDbm: level(-125, -80) };
   });
-  const deviceSwitchings = many(4, (): Values<'deviceSwitchings'> => ({
-    device: pick(['lamp', 'heater', 'charger']),
+  const deviceSwitchings = many(4, (): Values<'levels'> => ({
+    ...{ ...BLANK.levels, kind: 'device' },
+    subject: pick(['lamp', 'heater', 'charger']),
     freqHz: Math.round(log(100e3, 100e6)),
-    onDbm: level(-110, -80),
-    offDbm: level(-120, -90),
+    levelDbm: level(-110, -80),
+    againstDbm: level(-120, -90),
     atMs: STAMP_MS + whole(0, 1e8),
   }));
   const surveyReadings =
     antennas.length === 0
       ? []
-      : many(6, (i): Values<'surveyReadings'> => ({
+      : many(6, (i): Values<'levels'> => ({
+          ...{ ...BLANK.levels, kind: 'survey' },
           antennaId: idOf(antennas),
-          name: `signal ${(i % 3) + 1}`,
+          subject: `signal ${(i % 3) + 1}`,
           freqHz: Math.round(log(100e3, 1e9)),
           levelDbm: level(-110, -40),
-          noiseDbm: level(-130, -90),
+          againstDbm: level(-130, -90),
           atMs: STAMP_MS + i * 60_000,
         }));
   const sweeps = many(3, (i) => {
@@ -344,10 +347,10 @@ export function randomStation(seed: number): RandomStation {
     seed,
     station,
     lists: {
-      ...{ targets, receivers, antennas, revisions, trimSteps, trials, readings, noiseChecks },
+      ...{ targets, receivers, antennas, revisions, trimSteps, trials, readings },
       transmitters: [...transmitters, ...planned],
-      ...{ paths, pathStages, guardPlans, guardInputs, plotFeatures, noiseFloors, boughtAntennas },
-      ...{ floorReadings, deviceSwitchings, surveyReadings },
+      ...{ paths, pathStages, guardPlans, guardInputs, plotFeatures, boughtAntennas },
+      levels: [...noiseChecks, ...noiseFloors, ...floorReadings, ...deviceSwitchings, ...surveyReadings],
     },
     sweeps,
   };

@@ -84,7 +84,9 @@ function judge(
   { view, weights, restrictions, room }: RankRules,
 ): Candidate {
   const { spec } = ready;
-  const transmitters = new Map(place.transmitters.map(({ freqHz }) => [freqHz, ready.fromTransmitter(freqHz)] as const));
+  const transmitters = new Map(
+    place.transmitters.map(({ freqHz }) => [freqHz, ready.fromTransmitter(freqHz)] as const),
+  );
   const forecasts = targets.map((target) =>
     forecastTarget(
       (freqHz) => transmitters.get(freqHz) ?? ready.fromTransmitter(freqHz),

@@ -78,7 +78,8 @@ export function* turningSteps(
       apply: (distanceM) => ({
         place: { ...place, transmitters: place.transmitters.map((one, k) => (k === i ? { ...one, distanceM } : one)) },
       }),
-      say: (distanceM) => `moving ${transmitter.name} from ${lengthText(transmitter.distanceM)} to ${lengthText(distanceM)}`,
+      say: (distanceM) =>
+        `moving ${transmitter.name} from ${lengthText(transmitter.distanceM)} to ${lengthText(distanceM)}`,
     })),
     {
       what: 'noise',

@@ -68,7 +68,9 @@ export function transmitterField(transmitter: {
   const level = fieldDbuv(field);
   const near = wavelengthM(transmitter.freqHz) / (2 * Math.PI);
   const cautions = [
-    transmitter.freqHz < GROUND_WAVE_BELOW_HZ ? 'Ground wave not modelled below 3 MHz: free space is taken instead.' : '',
+    transmitter.freqHz < GROUND_WAVE_BELOW_HZ
+      ? 'Ground wave not modelled below 3 MHz: free space is taken instead.'
+      : '',
     transmitter.distanceM < near ? `Inside λ/2π (${near.toFixed(0)} m): the far-field formula does not hold here.` : '',
   ].filter(Boolean);
   return {

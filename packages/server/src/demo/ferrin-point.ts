@@ -271,9 +271,27 @@ export const FERRIN_POINT_RECORDS: readonly Change[] = [
     ...BLANK.trimSteps,
     note: 'as found',
   }),
-  createOf('noiseChecks', { antennaId: { new: 'old' }, freqHz: 5.58e6, offDbm: -119, onDbm: -101 }),
-  createOf('noiseChecks', { antennaId: { new: 'old' }, freqHz: 9.65e6, offDbm: -119, onDbm: -106 }),
-  createOf('noiseChecks', { antennaId: { new: 'old' }, freqHz: 21.6e6, offDbm: -121, onDbm: -119 }),
+  createOf('levels', {
+    kind: 'off and on',
+    antennaId: { new: 'old' },
+    freqHz: 5.58e6,
+    againstDbm: -119,
+    levelDbm: -101,
+  }),
+  createOf('levels', {
+    kind: 'off and on',
+    antennaId: { new: 'old' },
+    freqHz: 9.65e6,
+    againstDbm: -119,
+    levelDbm: -106,
+  }),
+  createOf('levels', {
+    kind: 'off and on',
+    antennaId: { new: 'old' },
+    freqHz: 21.6e6,
+    againstDbm: -121,
+    levelDbm: -119,
+  }),
   createOf(
     'paths',
     {
@@ -332,7 +350,7 @@ export const FERRIN_POINT_RECORDS: readonly Change[] = [
   }),
   // the charger goes on at 19:20 and off again at 19:44
   ...FLOOR_EVENING.map((levelDbm, i) =>
-    createOf('floorReadings', { atMs: EVENING_MS + 2 * i * 60_000, freqHz: 9.65e6, levelDbm }),
+    createOf('levels', { kind: 'log', atMs: EVENING_MS + 2 * i * 60_000, freqHz: 9.65e6, levelDbm }),
   ),
   ...(
     [
@@ -340,8 +358,15 @@ export const FERRIN_POINT_RECORDS: readonly Change[] = [
       ['battery charger', -109.1, -118.2],
       ['hut lamp', -117.6, -118],
     ] as const
-  ).map(([device, onDbm, offDbm]) =>
-    createOf('deviceSwitchings', { device, freqHz: 9.65e6, onDbm, offDbm, atMs: EVENING_MS + 40 * 60_000 }),
+  ).map(([subject, levelDbm, againstDbm]) =>
+    createOf('levels', {
+      kind: 'device',
+      subject,
+      freqHz: 9.65e6,
+      levelDbm,
+      againstDbm,
+      atMs: EVENING_MS + 40 * 60_000,
+    }),
   ),
   createOf(
     'trials',

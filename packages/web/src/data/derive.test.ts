@@ -109,9 +109,12 @@ describe('the plan decides where it knows', () => {
 });
 
 describe('outside noise', () => {
-  const floor = { ...stored(1), freqHz: 9e6, levelDbm: -95, bandwidthHz: 2400, antennaId: null };
+  const floor: StationData['levels'][number] = {
+    ...{ ...stored(1), ...BLANK.levels, kind: 'floor' },
+    ...{ freqHz: 9e6, levelDbm: -95, bandwidthHz: 2400 },
+  };
   test('a floor of one’s own counts before the class, within half an octave, and shows its difference', () => {
-    const data = { ...TEST_STATION, noiseFloors: [floor] };
+    const data = { ...TEST_STATION, levels: [floor] };
     const here = outsideNoise(data, 9e6);
     const expected = expectedNoise('rural', 9e6).faDb;
     // 25 m of cable between: more noise arrives at the antenna than was read behind the line
@@ -123,8 +126,10 @@ describe('outside noise', () => {
   });
   test('a reading that is the receiver’s own noise is not used', () => {
     const quiet = { ...floor, levelDbm: noisePowerDbm(18, 2400) };
-    expect(measuredFaDb(quiet, { transfer: 1, lineLossDb: 0, noiseFigureDb: 18 })).toBeUndefined();
-    expect(outsideNoise({ ...TEST_STATION, noiseFloors: [quiet] }, 9e6).measured).toBeUndefined();
+    expect(
+      measuredFaDb({ ...quiet, bandwidthHz: 2400 }, { transfer: 1, lineLossDb: 0, noiseFigureDb: 18 }),
+    ).toBeUndefined();
+    expect(outsideNoise({ ...TEST_STATION, levels: [quiet] }, 9e6).measured).toBeUndefined();
   });
 });
 

@@ -20,6 +20,7 @@ import { type Layout, layoutOf, type PlotFeature, plotRoom } from '@velvet-reed/
 import { arrivalOf, expectedNoise, type ExpectedNoise, floorNear, measuredFaDb } from '@velvet-reed/core/site';
 import { type Band, catalogueFor, ituRegionOf } from '@velvet-reed/core/spectrum';
 import type { FeedLine } from '@velvet-reed/core/sweep';
+import { levelsOf, type Floor } from './levels';
 import type { StationData } from './station';
 import { othersTransmitters } from './transmitters';
 
@@ -102,13 +103,13 @@ export function feedLineOf(station: Station): FeedLine {
 /** External noise at a frequency, with what stands behind it: the listener's own floor counts before the class. */
 export interface OutsideNoise extends ExpectedNoise {
   /** The floor that decides, and how far it lies above the class. */
-  readonly measured?: { readonly floor: Saved<'noiseFloors'>; readonly overClassDb: number };
+  readonly measured?: { readonly floor: Floor; readonly overClassDb: number };
 }
 
 export function outsideNoise(data: StationData, freqHz: number): OutsideNoise {
   const { station } = data;
   const expected = expectedNoise(station.environment, freqHz, station.noiseOffsetDb);
-  const floor = floorNear(data.noiseFloors, freqHz);
+  const floor = floorNear(levelsOf(data).floors, freqHz);
   const receiver = floor && receiverAt(data, floor.freqHz);
   if (!floor || !receiver) return expected;
   const reception = receptionOf(data, floor.antennaId)?.(floor.freqHz);
@@ -200,7 +201,7 @@ export const wishTargets = (data: StationData, atMs: number): readonly ForecastT
 
 /** Whether something was measured on an antenna: only then it hangs there, whatever was drafted. */
 const stands = (data: StationData, antennaId: number): boolean =>
-  [data.sweeps, data.trimSteps, data.spectra, data.noiseChecks, data.noiseFloors, data.surveyReadings].some((records) =>
+  [data.sweeps, data.trimSteps, data.spectra, data.levels].some((records) =>
     records.some((one) => one.antennaId === antennaId),
   ) ||
   data.trials.some(

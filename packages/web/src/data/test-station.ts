@@ -83,13 +83,16 @@ export const TEST_STATION: StationData = {
   trimSteps: [],
   calibrations: [],
   coilTests: [],
-  floorReadings: [],
   parts: [],
-  deviceSwitchings: [],
   spectra: [],
   trials: [],
   readings: [],
-  noiseChecks: [{ ...stored(1), antennaId: 1, freqHz: 9.65e6, offDbm: -119, onDbm: -106 }],
+  levels: [
+    {
+      ...{ ...stored(1), ...BLANK.levels, kind: 'off and on', antennaId: 1 },
+      ...{ freqHz: 9.65e6, againstDbm: -119, levelDbm: -106 },
+    },
+  ],
   paths: [{ ...stored(1), ...BLANK.paths, name: 'P', receiverId: 1, targetId: 1, antennaId: 1 }],
   pathStages: [],
   guardPlans: [],
@@ -97,8 +100,6 @@ export const TEST_STATION: StationData = {
   entries: [{ ...stored(1), stage: 'notebook', text: 'Ω and λ survive', atMs: 0 }],
   plotFeatures: [],
   satellites: [],
-  noiseFloors: [],
   boughtAntennas: [],
-  surveyReadings: [],
   attachments: [{ ...stored(1), name: 'a.s1p', size: 3, sha256: 'ab'.repeat(32) }],
 };

@@ -14,6 +14,7 @@ import {
 import { benchVerdict, type BenchVerdict, nextCut, type NextCut, type Resonance } from '@velvet-reed/core/sweep';
 import { trialVerdict, type TrialVerdict } from '@velvet-reed/core/trial';
 import { designOf, latestRevision } from './derive';
+import { levelsOf, type OffOn } from './levels';
 import { askPath, type AskedPath } from './path-question';
 import { orderedStages, toDcStage, toPathReceiver, toPathStage } from './path-stages';
 import type { StationData } from './station';
@@ -118,8 +119,10 @@ export function judgedGuard(
 }
 
 /** The noise of a station judged: readings with the antenna off and on decide, other floors are counted. */
-export const judgedNoise = (data: StationData): NoiseVerdict<Saved<'noiseChecks'>> =>
-  noiseVerdict(data.noiseChecks, data.noiseFloors.length + data.floorReadings.length + data.deviceSwitchings.length);
+export const judgedNoise = (data: StationData): NoiseVerdict<OffOn> => {
+  const { offOn, floors, log, devices } = levelsOf(data);
+  return noiseVerdict(offOn, floors.length + log.length + devices.length);
+};
 
 /** An antenna on the Bench judged. @param dips of the sweep that counts, deepest first. */
 export function judgedBench(

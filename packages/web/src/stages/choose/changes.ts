@@ -2,6 +2,7 @@ import { choiceVerdict, type ForecastTarget, type RankView, usable } from '@velv
 import { groundClass } from '@velvet-reed/core/solver';
 import { fixed, frequencyText, lengthText } from '@velvet-reed/core/units';
 import { useEffect, useMemo, useSyncExternalStore } from 'react';
+import { levelsOf } from '../../data/levels';
 import { roomOf } from '../../data/derive';
 import type { Ranking } from '../../data/ranking';
 import type { StationData } from '../../data/station';
@@ -43,7 +44,7 @@ function inputsOf(data: StationData): Record<string, string> {
     ),
     ...Object.fromEntries(data.receivers.map((one) => [one.name, `noise figure ${fixed(one.noiseFigureDb, 1)} dB`])),
     ...Object.fromEntries(
-      data.noiseFloors.map((one) => [
+      levelsOf(data).floors.map((one) => [
         `measured floor at ${frequencyText(one.freqHz)}`,
         `${fixed(one.levelDbm, 1)} dBm`,
       ]),

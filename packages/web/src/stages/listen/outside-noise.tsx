@@ -1,6 +1,7 @@
 import { SCHEMAS } from '@velvet-reed/contract';
 import { combinedDecilesDb, insideStatedRange, medianFaDb, noisePowerDbm } from '@velvet-reed/core/site';
 import { fixed, frequencyText } from '@velvet-reed/core/units';
+import { levelsOf } from '../../data/levels';
 import { outsideNoise } from '../../data/derive';
 import { entry, useWrite, type StationData } from '../../data/station';
 import { Disclosure } from '../../ui/disclosure';
@@ -14,6 +15,7 @@ import { inDb, Value } from '../../ui/value';
 export function OutsideNoise({ data }: { readonly data: StationData }) {
   const { save } = useWrite();
   const { station } = data;
+  const { floors } = levelsOf(data);
   const deciles = combinedDecilesDb(station.environment);
   const fields: readonly FieldSpec[] = [
     { name: 'freqHz', label: 'Frequency', kind: 'quantity', dimension: 'frequency', bareUnit: 'MHz' },
@@ -124,9 +126,9 @@ export function OutsideNoise({ data }: { readonly data: StationData }) {
           </table>
         </Wide>
       )}
-      {data.noiseFloors.length > 0 && (
+      {floors.length > 0 && (
         <ul className="mt-3 border-t border-rule">
-          {data.noiseFloors.map((floor) => (
+          {floors.map((floor) => (
             <li key={floor.id} className="flex flex-wrap items-center gap-x-4 border-b border-rule py-1">
               <span className="grow">
                 Your floor at {frequencyText(floor.freqHz)}: {fixed(floor.levelDbm, 1)} dBm in{' '}
@@ -134,12 +136,12 @@ export function OutsideNoise({ data }: { readonly data: StationData }) {
                 {data.antennas.find((one) => one.id === floor.antennaId)?.name ?? 'a lossless antenna'}
               </span>
               <ChangeButton
-                resource="noiseFloors"
-                record={floor}
+                resource="levels"
+                record={floor.record}
                 name={`floor at ${frequencyText(floor.freqHz)}`}
                 fields={fields}
               />
-              <DeleteButton resource="noiseFloors" record={floor} name={`floor at ${frequencyText(floor.freqHz)}`} />
+              <DeleteButton resource="levels" record={floor.record} name={`floor at ${frequencyText(floor.freqHz)}`} />
             </li>
           ))}
         </ul>
@@ -149,21 +151,22 @@ export function OutsideNoise({ data }: { readonly data: StationData }) {
           {(close) => (
             <RecordForm
               fields={fields}
-              schema={SCHEMAS.noiseFloors}
+              schema={SCHEMAS.levels}
+              fixed={{ kind: 'floor' }}
               start={{ freqHz: '', levelDbm: '', bandwidthHz: '2.4 kHz', antennaId: '' }}
               submit="Keep this floor"
               doubt={(values) =>
                 levelDoubt(
                   values,
                   { levelDbm: 'Your floor' },
-                  data.noiseFloors.map(({ levelDbm }) => levelDbm),
+                  floors.map(({ levelDbm }) => levelDbm),
                 )
               }
               onCancel={close}
               onSave={async (values) => {
                 await save(
                   [
-                    { op: 'create', resource: 'noiseFloors', values },
+                    { op: 'create', resource: 'levels', values: { ...values, atMs: Date.now() } },
                     entry('listen', `Noise floor entered: ${String(values.levelDbm)} dBm.`),
                   ],
                   'Your floor counts now.',

@@ -1,9 +1,9 @@
-import { SCHEMAS } from '@velvet-reed/contract';
 import { CoreError } from '@velvet-reed/core/errors';
 import { lightAt, lightFavours, LINE_OF_SIGHT_FROM_HZ, wantedPosition } from '@velvet-reed/core/site';
 import { HEARD_DB, SURVEY_SIGNALS, surveyRows, surveySummary } from '@velvet-reed/core/trial';
 import { fixed, frequencyText, parseQuantity } from '@velvet-reed/core/units';
 import { useState } from 'react';
+import { levelsOf } from '../../data/levels';
 import { useMoment } from '../../data/moment';
 import { useWrite, type StationData } from '../../data/station';
 import { AntennaPicker } from '../../ui/antenna-picker';
@@ -18,7 +18,7 @@ import type { FieldSpec } from '../../ui/record-form';
 const READING_FIELDS: readonly FieldSpec[] = [
   { name: 'levelDbm', label: 'Level', kind: 'quantity', dimension: 'level', bareUnit: 'dBm', freqField: 'freqHz' },
   {
-    name: 'noiseDbm',
+    name: 'againstDbm',
     label: 'Noise beside it',
     kind: 'quantity',
     dimension: 'level',
@@ -27,6 +27,11 @@ const READING_FIELDS: readonly FieldSpec[] = [
   },
 ];
 
+/** Of an antenna that is still there. */
+const onAnAntenna = <T extends { readonly antennaId: number | null }>(
+  one: T,
+): one is T & { readonly antennaId: number } => one.antennaId !== null;
+
 type Target = StationData['targets'][number];
 
 /** A guided round through ten reference signals on one antenna. */
@@ -34,8 +39,9 @@ export function Survey({ data }: { readonly data: StationData }) {
   const [chosen, setChosen] = useState<number>();
   const antennaId = chosen ?? data.antennas[0]?.id;
   const signals = [...data.targets].sort((a, b) => b.weight - a.weight).slice(0, SURVEY_SIGNALS);
-  const name = (id: number): string | undefined => data.antennas.find((one) => one.id === id)?.name;
-  const summary = surveySummary(data.surveyReadings);
+  const name = (id: number | null): string | undefined => data.antennas.find((one) => one.id === id)?.name;
+  const { surveys } = levelsOf(data);
+  const summary = surveySummary(surveys.filter(onAnAntenna));
   return (
     <Section title="Band survey" hint="the ten weightiest wishes as reference signals, one antenna at a time">
       {antennaId === undefined || signals.length === 0 ? (
@@ -67,11 +73,11 @@ export function Survey({ data }: { readonly data: StationData }) {
           ))}
         </ul>
       )}
-      {data.surveyReadings.length > 0 && (
+      {surveys.length > 0 && (
         <details className="mt-2">
           <summary>Readings, to change or delete</summary>
           <ul className="max-w-4xl border-t border-rule">
-            {data.surveyReadings.map((one) => (
+            {surveys.map((one) => (
               <li key={one.id} className="flex flex-wrap items-baseline gap-x-4 border-b border-rule">
                 <span className="grow">
                   {one.name} on {name(one.antennaId) ?? 'a deleted antenna'}
@@ -80,18 +86,18 @@ export function Survey({ data }: { readonly data: StationData }) {
                   {fixed(one.levelDbm, 1)} / {fixed(one.noiseDbm, 1)} dBm
                 </span>
                 <ChangeButton
-                  resource="surveyReadings"
-                  record={one}
+                  resource="levels"
+                  record={one.record}
                   name={`Reading of ${one.name}`}
                   fields={READING_FIELDS}
                 />
-                <DeleteButton resource="surveyReadings" record={one} name={`Reading of ${one.name}`} />
+                <DeleteButton resource="levels" record={one.record} name={`Reading of ${one.name}`} />
               </li>
             ))}
           </ul>
         </details>
       )}
-      {data.surveyReadings.length > 0 && (
+      {surveys.length > 0 && (
         <div className="mt-2">
           <Button
             look="quiet"
@@ -99,7 +105,7 @@ export function Survey({ data }: { readonly data: StationData }) {
               saveCsv(
                 'band-survey.csv',
                 ['time_utc', 'signal', 'freq_hz', 'level_dbm', 'snr_db', 'antenna'],
-                surveyRows(data.surveyReadings, (id) => name(id) ?? 'deleted antenna'),
+                surveyRows(surveys.filter(onAnAntenna), (id) => name(id) ?? 'deleted antenna'),
               )
             }
           >
@@ -135,25 +141,25 @@ function Signal({
   const [noise, setNoise] = useState('');
   const [fault, setFault] = useState('');
   const freqHz = (target.lowHz + target.highHz) / 2;
-  const last = data.surveyReadings.filter((one) => one.antennaId === antennaId && one.name === target.name).at(-1);
+  const last = levelsOf(data)
+    .surveys.filter((one) => one.antennaId === antennaId && one.name === target.name)
+    .at(-1);
   const keep = async (): Promise<void> => {
     try {
       const options = { bareUnit: 'dBm', freqHz };
       const values = {
+        kind: 'survey' as const,
         antennaId,
-        name: target.name,
+        subject: target.name,
         freqHz,
         levelDbm: parseQuantity(level, 'level', options),
-        noiseDbm: parseQuantity(noise, 'level', options),
+        againstDbm: parseQuantity(noise, 'level', options),
         atMs: Date.now(),
       };
-      if (values.levelDbm < values.noiseDbm)
+      if (values.levelDbm < values.againstDbm)
         return setFault('The level lies below the noise. Exchange the two, or read again.');
       setFault('');
-      await trySave(
-        [{ op: 'create', resource: 'surveyReadings', values: SCHEMAS.surveyReadings.cast(values) }],
-        `${target.name} noted.`,
-      );
+      await trySave([{ op: 'create', resource: 'levels', values }], `${target.name} noted.`);
       setLevel('');
       setNoise('');
     } catch (error) {

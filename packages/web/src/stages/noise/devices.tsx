@@ -2,6 +2,7 @@ import { SCHEMAS } from '@velvet-reed/contract';
 import { deviceEffects } from '@velvet-reed/core/noise';
 import { fixed, frequencyText } from '@velvet-reed/core/units';
 import { entry, useWrite, type StationData } from '../../data/station';
+import { levelsOf } from '../../data/levels';
 import { levelDoubt } from '../../ui/level-doubt';
 import { RecordForm, type FieldSpec } from '../../ui/record-form';
 import { ChangeButton, DeleteButton } from '../../ui/record-row';
@@ -10,10 +11,10 @@ import { Empty } from '../../ui/states';
 import { inDb, Value } from '../../ui/value';
 
 const FIELDS: readonly FieldSpec[] = [
-  { name: 'device', label: 'Device', kind: 'text' },
+  { name: 'subject', label: 'Device', kind: 'text' },
   { name: 'freqHz', label: 'Heard on', kind: 'quantity', dimension: 'frequency', bareUnit: 'kHz' },
   {
-    name: 'onDbm',
+    name: 'levelDbm',
     label: 'Floor, device on',
     kind: 'quantity',
     dimension: 'level',
@@ -21,7 +22,7 @@ const FIELDS: readonly FieldSpec[] = [
     freqField: 'freqHz',
   },
   {
-    name: 'offDbm',
+    name: 'againstDbm',
     label: 'Floor, device off',
     kind: 'quantity',
     dimension: 'level',
@@ -33,8 +34,9 @@ const FIELDS: readonly FieldSpec[] = [
 /** Own devices switched one after the other: who makes the noise, and what is only coincidence. */
 export function Devices({ data }: { readonly data: StationData }) {
   const { save } = useWrite();
-  const last = data.deviceSwitchings.at(-1);
-  const effects = deviceEffects(data.deviceSwitchings);
+  const { devices } = levelsOf(data);
+  const last = devices.at(-1);
+  const effects = deviceEffects(devices);
   return (
     <Section title="Own devices, off and on" hint="floor with the device on, then off; twice or more for each suspect">
       <Caution>
@@ -87,11 +89,11 @@ export function Devices({ data }: { readonly data: StationData }) {
           </table>
         </Wide>
       )}
-      {data.deviceSwitchings.length > 0 && (
+      {devices.length > 0 && (
         <details className="mt-2">
           <summary>Switchings, to change or delete</summary>
           <ul className="max-w-4xl border-t border-rule">
-            {data.deviceSwitchings.map((one) => (
+            {devices.map((one) => (
               <li key={one.id} className="flex flex-wrap items-baseline gap-x-4 border-b border-rule">
                 <span className="grow">
                   {one.device} at {frequencyText(one.freqHz)}
@@ -100,12 +102,12 @@ export function Devices({ data }: { readonly data: StationData }) {
                   on {fixed(one.onDbm, 1)}, off {fixed(one.offDbm, 1)} dBm
                 </span>
                 <ChangeButton
-                  resource="deviceSwitchings"
-                  record={one}
+                  resource="levels"
+                  record={one.record}
                   name={`switching of ${one.device}`}
                   fields={FIELDS}
                 />
-                <DeleteButton resource="deviceSwitchings" record={one} name={`Switching of ${one.device}`} />
+                <DeleteButton resource="levels" record={one.record} name={`Switching of ${one.device}`} />
               </li>
             ))}
           </ul>
@@ -114,28 +116,29 @@ export function Devices({ data }: { readonly data: StationData }) {
       <RecordForm
         resetAfter
         fields={FIELDS}
-        schema={SCHEMAS.deviceSwitchings}
-        fixed={{ atMs: data.deviceSwitchings.length + 1 }}
+        schema={SCHEMAS.levels}
+        fixed={{ kind: 'device', atMs: 0 }}
         start={{
-          device: '',
+          subject: '',
           freqHz: last ? `${last.freqHz / 1000} kHz` : '',
-          onDbm: '',
-          offDbm: '',
+          levelDbm: '',
+          againstDbm: '',
         }}
         submit="Log this switching"
         doubt={(values) =>
           levelDoubt(
             values,
-            { onDbm: 'Floor, device on', offDbm: 'Floor, device off' },
-            data.deviceSwitchings.flatMap(({ onDbm, offDbm }) => [onDbm, offDbm]),
+            { levelDbm: 'Floor, device on', againstDbm: 'Floor, device off' },
+            devices.flatMap(({ onDbm, offDbm }) => [onDbm, offDbm]),
           )
         }
         onSave={async (values) => {
-          const one = SCHEMAS.deviceSwitchings.cast({ ...values, atMs: Date.now() });
+          const one = { ...values, atMs: Date.now() };
+          const changeDb = (one.againstDbm ?? one.levelDbm) - one.levelDbm;
           await save(
             [
-              { op: 'create', resource: 'deviceSwitchings', values: one },
-              entry('noise', `${one.device} off: floor changes by ${fixed(one.offDbm - one.onDbm, 1)} dB.`),
+              { op: 'create', resource: 'levels', values: one },
+              entry('noise', `${one.subject} off: floor changes by ${fixed(changeDb, 1)} dB.`),
             ],
             'Logged.',
           );

@@ -3,6 +3,7 @@ import { classMedians, floorPattern, type FloorStep, floorSteps } from '@velvet-
 import { type Environment, ENVIRONMENTS } from '@velvet-reed/core/site';
 import { fixed, frequencyText } from '@velvet-reed/core/units';
 import { entry, useWrite, type StationData } from '../../data/station';
+import { levelsOf } from '../../data/levels';
 import { momentText } from '../../ui/moment-text';
 import { Button } from '../../ui/button';
 import { TraceChart, TraceMark } from '../../ui/trace-chart';
@@ -137,7 +138,7 @@ const stepStory = ({ atMs, sun, hint }: FloorStep): string =>
 /** A device that was switched this close to a step is named beside it, ms. */
 const SWITCHED_MS = 3 * MINUTE_MS;
 const switchedNear = (data: StationData, atMs: number): string | undefined =>
-  data.deviceSwitchings.find((one) => Math.abs(one.atMs - atMs) <= SWITCHED_MS)?.device;
+  levelsOf(data).devices.find((one) => Math.abs(one.atMs - atMs) <= SWITCHED_MS)?.device;
 
 function StepLine({ step, switched }: { readonly step: FloorStep; readonly switched: string | undefined }) {
   return (

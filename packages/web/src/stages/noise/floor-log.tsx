@@ -5,6 +5,7 @@ import { fixed, parseQuantity } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { recordSpectrum, useInstruments } from '../../data/instruments';
 import { showTrouble, useWrite, type StationData } from '../../data/station';
+import { levelsOf } from '../../data/levels';
 import { NotAnswered, withAnswers } from '../../data/table-answers';
 import { fileText, logPreview } from '../../data/table-previews';
 import { momentText } from '../../ui/moment-text';
@@ -36,14 +37,14 @@ export function FloorLog({ data }: { readonly data: StationData }) {
   const [time, setTime] = useState('');
   const [level, setLevel] = useState('');
   const [fault, setFault] = useState('');
-  const latest = data.floorReadings.at(-1);
+  const latest = levelsOf(data).log.at(-1);
   const start = latest ? typedFrequency(latest.freqHz) : '136 kHz';
   const typed = useTypedNumbers([
     { name: 'freq', label: 'Frequency of the log', dimension: 'frequency', bareUnit: 'kHz', start },
   ]);
   const freqHz = typed.value('freq');
-  const readings = data.floorReadings
-    .filter((one) => freqHz !== undefined && Math.abs(one.freqHz / freqHz - 1) < SAME)
+  const readings = levelsOf(data)
+    .log.filter((one) => freqHz !== undefined && Math.abs(one.freqHz / freqHz - 1) < SAME)
     .sort((a, b) => a.atMs - b.atMs);
   const saveAll = async (list: readonly FloorReading[], done: string): Promise<void> => {
     if (freqHz === undefined) return;
@@ -51,8 +52,8 @@ export function FloorLog({ data }: { readonly data: StationData }) {
       await trySave(
         list.slice(i, i + BATCH).map(({ atMs, levelDbm }): Change => ({
           op: 'create',
-          resource: 'floorReadings',
-          values: { atMs, levelDbm, freqHz },
+          resource: 'levels',
+          values: { kind: 'log', atMs, levelDbm, freqHz },
         })),
         i + BATCH >= list.length ? done : undefined,
       );
@@ -162,12 +163,12 @@ export function FloorLog({ data }: { readonly data: StationData }) {
                   <time className="grow font-mono text-sm">{momentText(one.atMs)} UTC</time>
                   <span className="font-mono">{fixed(one.levelDbm, 1)} dBm</span>
                   <ChangeButton
-                    resource="floorReadings"
-                    record={one}
+                    resource="levels"
+                    record={one.record}
                     name={`floor of ${momentText(one.atMs)}`}
                     fields={LEVEL_FIELDS}
                   />
-                  <DeleteButton resource="floorReadings" record={one} name={`Floor of ${momentText(one.atMs)}`} />
+                  <DeleteButton resource="levels" record={one.record} name={`Floor of ${momentText(one.atMs)}`} />
                 </li>
               ))}
           </ul>

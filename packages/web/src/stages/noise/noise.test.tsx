@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
+import { BLANK } from '@velvet-reed/contract';
 import { screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { renderView } from '../../data/page-harness';
@@ -35,21 +36,29 @@ describe('spurs', () => {
   });
 });
 
+const switching = (
+  id: number,
+  subject: string,
+  levelDbm: number,
+  againstDbm: number,
+): StationData['levels'][number] => ({
+  ...{ ...stored(id), ...BLANK.levels, kind: 'device' },
+  ...{ subject, freqHz: 136e3, levelDbm, againstDbm, atMs: id },
+});
+
 describe('noise log', () => {
   const at = (minute: number): number => Date.UTC(2026, 7, 4, 9, minute);
-  const readings: StationData['floorReadings'] = [
-    -88, -88.2, -87.9, -88.1, -88, -101, -101.2, -100.9, -101.1, -101,
-  ].map((levelDbm, i) => ({
-    ...stored(i + 1),
-    atMs: at(7 + i),
-    freqHz: 136e3,
-    levelDbm,
-  }));
+  const readings: StationData['levels'] = [-88, -88.2, -87.9, -88.1, -88, -101, -101.2, -100.9, -101.1, -101].map(
+    (levelDbm, i) => ({
+      ...{ ...stored(i + 1), ...BLANK.levels, kind: 'log' },
+      atMs: at(7 + i),
+      freqHz: 136e3,
+      levelDbm,
+    }),
+  );
   test('the step is told with its time, and the device that was switched beside it', () => {
-    const deviceSwitchings = [
-      { ...stored(1), device: 'inverter', freqHz: 136e3, onDbm: -88, offDbm: -101, atMs: at(13) },
-    ];
-    shown(<FloorLog data={{ ...TEST_STATION, floorReadings: readings, deviceSwitchings }} />);
+    const switched = { ...switching(99, 'inverter', -88, -101), atMs: at(13) };
+    shown(<FloorLog data={{ ...TEST_STATION, levels: [...readings, switched] }} />);
     expect(screen.getByText(/Step of/).textContent).toMatch(
       /−13\.0\sdB.*at 09:12 UTC.*You switched inverter within three minutes/,
     );
@@ -59,7 +68,7 @@ describe('noise log', () => {
     // man-made F_am = c − d·log f of the Recommendation at 9.6 MHz: residential 72.5 − 27.7·0.98227 = 45.29; kT₀ −173.975 dBm/Hz, 1 Hz
     const near = readings.map((one) => ({ ...one, freqHz: 9.6e6, levelDbm: one.levelDbm - 30 }));
     const station = { ...TEST_STATION.station, environment: 'residential' as const, noiseOffsetDb: 0 };
-    shown(<FloorLog data={{ ...TEST_STATION, station, floorReadings: near }} />);
+    shown(<FloorLog data={{ ...TEST_STATION, station, levels: near }} />);
     await user.clear(screen.getByLabelText('Frequency of the log'));
     await user.type(screen.getByLabelText('Frequency of the log'), '9.6 MHz');
     // 34 dB more in the 2.5 kHz that the form begins with: 23 dB over the strongest reading
@@ -90,12 +99,12 @@ describe('noise log', () => {
 });
 
 test('devices: proven first, coincidence named', () => {
-  const deviceSwitchings = [
-    { ...stored(1), device: 'heater', freqHz: 136e3, onDbm: -88, offDbm: -88.4, atMs: 1 },
-    { ...stored(2), device: 'inverter', freqHz: 136e3, onDbm: -88, offDbm: -100.8, atMs: 2 },
-    { ...stored(3), device: 'inverter', freqHz: 136e3, onDbm: -88, offDbm: -101.3, atMs: 3 },
+  const levels = [
+    switching(1, 'heater', -88, -88.4),
+    switching(2, 'inverter', -88, -100.8),
+    switching(3, 'inverter', -88, -101.3),
   ];
-  shown(<Devices data={{ ...TEST_STATION, deviceSwitchings }} />);
+  shown(<Devices data={{ ...TEST_STATION, levels }} />);
   const rows = screen.getAllByRole('row').map((row) => row.textContent ?? '');
   expect(rows[1]).toMatch(/^inverter.*proven/);
   expect(rows[2]).toMatch(/^heater.*lucky coincidence/);

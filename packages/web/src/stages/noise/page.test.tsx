@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
+import { BLANK } from '@velvet-reed/contract';
 import { screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { renderPage, verdictText } from '../../data/page-harness';
@@ -7,12 +8,12 @@ import { TEST_STATION } from '../../data/test-station';
 import NoisePage from './page';
 
 const stored = (id: number) => ({ id, version: 1, stationId: 1, createdAt: '' });
-const check = (id: number, freqHz: number, offDbm: number, onDbm: number): StationData['noiseChecks'][number] => ({
-  ...stored(id),
-  ...{ antennaId: 1, freqHz, offDbm, onDbm },
+const check = (id: number, freqHz: number, offDbm: number, onDbm: number): StationData['levels'][number] => ({
+  ...{ ...stored(id), ...BLANK.levels, kind: 'off and on' },
+  ...{ antennaId: 1, freqHz, againstDbm: offDbm, levelDbm: onDbm },
 });
-const shown = (noiseChecks: StationData['noiseChecks']): void => {
-  renderPage(NoisePage, 'noise', { ...TEST_STATION, noiseChecks });
+const shown = (levels: StationData['levels']): void => {
+  renderPage(NoisePage, 'noise', { ...TEST_STATION, levels });
 };
 
 describe('antenna off and on', () => {

@@ -1,10 +1,11 @@
-import { SCHEMAS, type Saved } from '@velvet-reed/contract';
+import { SCHEMAS } from '@velvet-reed/contract';
 import { CAUTIONS } from '@velvet-reed/core/antenna';
 import { amplifierWords, type NoiseVerdict, riseOf } from '@velvet-reed/core/noise';
 import { noiseRise } from '@velvet-reed/core/path';
 import { fixed, frequencyText } from '@velvet-reed/core/units';
 import { Link } from 'react-router';
 import { entry, useStationId, useWrite, type StationData } from '../../data/station';
+import { levelsOf, type OffOn } from '../../data/levels';
 import { judgedNoise } from '../../data/verdicts';
 import { levelDoubt } from '../../ui/level-doubt';
 import { RecordForm, type FieldSpec } from '../../ui/record-form';
@@ -25,7 +26,7 @@ export default function NoisePage() {
 
 function Noise({ data }: { readonly data: StationData }) {
   const stationId = useStationId();
-  const checks = [...data.noiseChecks].sort((a, b) => a.freqHz - b.freqHz);
+  const checks = [...levelsOf(data).offOn].sort((a, b) => a.freqHz - b.freqHz);
   const verdict = judgedNoise(data);
   return (
     <Stage
@@ -78,7 +79,7 @@ function Verdict({
   verdict: { state, worst, snrLossDb, sentence, next },
   stationId,
 }: {
-  readonly verdict: NoiseVerdict<Saved<'noiseChecks'>>;
+  readonly verdict: NoiseVerdict<OffOn>;
   readonly stationId: number;
 }) {
   const [before, after] = sentence.split(/: it costs .* dB of SNR/);
@@ -99,7 +100,7 @@ function Verdict({
   );
 }
 
-const lossProvenance = (check: Saved<'noiseChecks'>) =>
+const lossProvenance = (check: OffOn) =>
   ({
     origin: 'measured',
     formula: '−10 log (1 − 10^(−rise/10))',
@@ -111,13 +112,7 @@ const lossProvenance = (check: Saved<'noiseChecks'>) =>
     source: 'your readings; a dummy at 290 K',
   }) as const;
 
-function ChecksTable({
-  data,
-  checks,
-}: {
-  readonly data: StationData;
-  readonly checks: readonly Saved<'noiseChecks'>[];
-}) {
+function ChecksTable({ data, checks }: { readonly data: StationData; readonly checks: readonly OffOn[] }) {
   return (
     <Wide label="Noise readings">
       <table className="w-full max-w-4xl">
@@ -173,14 +168,14 @@ function ChecksTable({
                 <td>{amplifierWords(rise)}</td>
                 <td>
                   <ChangeButton
-                    resource="noiseChecks"
-                    record={check}
+                    resource="levels"
+                    record={check.record}
                     name={`Reading at ${frequencyText(check.freqHz, 4)}`}
                     fields={checkFields(data)}
                   />
                   <DeleteButton
-                    resource="noiseChecks"
-                    record={check}
+                    resource="levels"
+                    record={check.record}
                     name={`Reading at ${frequencyText(check.freqHz, 4)}`}
                   />
                 </td>
@@ -206,7 +201,7 @@ const checkFields = (data: StationData): readonly FieldSpec[] => [
   },
   { name: 'freqHz', label: 'Frequency', kind: 'quantity', dimension: 'frequency', bareUnit: 'MHz' },
   {
-    name: 'offDbm',
+    name: 'againstDbm',
     label: 'Noise, antenna off',
     kind: 'quantity',
     dimension: 'level',
@@ -215,7 +210,7 @@ const checkFields = (data: StationData): readonly FieldSpec[] => [
     hint: 'dummy load in its place',
   },
   {
-    name: 'onDbm',
+    name: 'levelDbm',
     label: 'Noise, antenna on',
     kind: 'quantity',
     dimension: 'level',
@@ -231,23 +226,24 @@ function LogCheck({ data }: { readonly data: StationData }) {
       <RecordForm
         resetAfter
         fields={checkFields(data)}
-        schema={SCHEMAS.noiseChecks}
-        start={{ antennaId: String(data.antennas.at(-1)?.id ?? ''), freqHz: '', offDbm: '', onDbm: '' }}
+        schema={SCHEMAS.levels}
+        fixed={{ kind: 'off and on' }}
+        start={{ antennaId: String(data.antennas.at(-1)?.id ?? ''), freqHz: '', againstDbm: '', levelDbm: '' }}
         submit="Log this reading"
         doubt={(values) =>
           levelDoubt(
             values,
-            { offDbm: 'Noise, antenna off', onDbm: 'Noise, antenna on' },
-            data.noiseChecks.flatMap(({ offDbm, onDbm }) => [offDbm, onDbm]),
+            { againstDbm: 'Noise, antenna off', levelDbm: 'Noise, antenna on' },
+            levelsOf(data).offOn.flatMap(({ offDbm, onDbm }) => [offDbm, onDbm]),
           )
         }
         onSave={async (values) => {
-          const check = SCHEMAS.noiseChecks.cast(values);
-          const rise = check.onDbm - check.offDbm;
+          const check = { ...values, atMs: Date.now() };
+          const rise = check.levelDbm - (check.againstDbm ?? check.levelDbm);
           const { snrLossDb } = noiseRise(rise);
           await save(
             [
-              { op: 'create', resource: 'noiseChecks', values: check },
+              { op: 'create', resource: 'levels', values: check },
               entry(
                 'noise',
                 `${frequencyText(check.freqHz, 4)}: noise rises ${fixed(rise, 1)} dB with the antenna; ${snrLossDb === null ? 'no outside noise seen' : `${fixed(snrLossDb, 2)} dB of SNR lost to the receiver`}. Amplifier: ${amplifierWords(rise)}.`,

@@ -12,6 +12,7 @@ import { bandText, fixed, frequencyText, lengthText, plain, showPower } from '@v
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { bandsOf, designOf, latestRevision } from '../../data/derive';
 import type { StationData } from '../../data/station';
+import { levelsOf } from '../../data/levels';
 import { hasField, plannedTransmitters } from '../../data/transmitters';
 import { judgedGuard, judgedNoise, judgedPath, judgedTrial, type OrderView } from '../../data/verdicts';
 import { swrChart } from './report-chart';
@@ -224,7 +225,7 @@ function noisePart(data: StationData): Content[] {
     `${sentence} ${next}`,
     table(
       ['Frequency', 'Off', 'On', 'Rise (measured)', 'SNR lost', 'Amplifier'],
-      data.noiseChecks.map((check) => {
+      levelsOf(data).offOn.map((check) => {
         const rise = riseOf(check);
         const { snrLossDb } = noiseRise(rise);
         return [
