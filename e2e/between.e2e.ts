@@ -18,6 +18,15 @@ const create = (resource: string, values: object, as?: string) => ({
   ...(as ? { as } : {}),
 });
 
+/** Orders of the path 'p' by the names of its stages in the batch. */
+const inOrders = (...orders: readonly (readonly string[])[]) =>
+  orders.flatMap((stages, i) => [
+    create('pathOrders', { pathId: { new: 'p' }, number: i + 1 }, `order ${i}`),
+    ...stages.map((stage, place) =>
+      create('orderPlaces', { orderId: { new: `order ${i}` }, stageId: { new: stage }, place }),
+    ),
+  ]);
+
 const fill = async (page: Page, region: string, fields: Readonly<Record<string, string>>): Promise<void> => {
   for (const [label, text] of Object.entries(fields))
     await page.getByRole('region', { name: region }).getByLabel(label, { exact: true }).fill(text);
@@ -163,19 +172,17 @@ test('between antenna and receiver: a filter designed and its place, best order,
     create('receivers', { ...sound, ...ends, maxHz: 96e3 }),
     create('receivers', { ...sdr, ...ends, maxHz: 1e6 }),
     create('paths', { name: 'P', receiverId: { new: 'r' }, targetId: { new: 't' }, antennaId: null, ...NO_PLUGS }, 'p'),
-    create('pathStages', { ...STAGE, name: 'Coax', kind: 'line', lengthM: 25, firstPlace: 0, secondPlace: 0 }),
-    create('pathStages', {
-      ...STAGE,
-      name: 'Amplifier',
-      kind: 'amplifier',
-      gainDb: 14,
-      noiseFigureDb: 3,
-      iip3Dbm: 5,
-      iip2Dbm: 35,
-      firstPlace: 1,
-      secondPlace: 1,
-    }),
-    create('pathStages', { ...STAGE, name: 'Low-pass', kind: 'filter', firstPlace: 2, secondPlace: 2 }),
+    create('pathStages', { ...STAGE, name: 'Coax', kind: 'line', lengthM: 25 }, 'coax'),
+    create(
+      'pathStages',
+      {
+        ...{ ...STAGE, name: 'Amplifier', kind: 'amplifier' },
+        ...{ gainDb: 14, noiseFigureDb: 3, iip3Dbm: 5, iip2Dbm: 35 },
+      },
+      'amplifier',
+    ),
+    create('pathStages', { ...STAGE, name: 'Low-pass', kind: 'filter' }, 'low-pass'),
+    ...inOrders(['coax', 'amplifier', 'low-pass']),
   ];
   const reply = await page.request.post(`/api/stations/${base.split('/').at(-1)}/changes`, { data: { changes } });
   expect(reply.status()).toBe(200);
@@ -298,38 +305,11 @@ test('between antenna and receiver: a filter designed and its place, best order,
   expect(faults).toEqual([]);
 });
 
-/** Moves a stage of the latest path, as dragging does. */
-async function place(
-  page: Page,
-  base: string,
-  name: string,
-  [firstPlace, secondPlace]: readonly [number, number],
-): Promise<void> {
-  const address = `/api/stations/${base.split('/').at(-1)}`;
-  const text = await (await page.request.get(address)).text();
-  // the record's own line of the reply: id and version of the latest stage of that name
-  const found = [...text.matchAll(/\{"id":(\d+),"stationId":\d+,"version":(\d+)[^{}]*?"name":"([^"]*)"/g)]
-    .filter((one) => one[3] === name)
-    .at(-1);
-  const stage = { id: Number(found?.[1]), version: Number(found?.[2]) };
-  const changes = [
-    {
-      op: 'update',
-      resource: 'pathStages',
-      id: stage.id,
-      version: stage.version,
-      values: { firstPlace, secondPlace },
-    },
-  ];
-  expect((await page.request.post(`${address}/changes`, { data: { changes } })).status()).toBe(200);
-}
-
 test('chains of the examples by Friis, a path duplicated and held against the first', async ({ page }) => {
   const faults = await watch(page);
   const base = await freshBench(page, [20, -140], 'quarter-wave', 1.09e9);
   const station = base.split('/').at(-1);
-  const pad = (name: string, lossDb: number, firstPlace: number, secondPlace: number) =>
-    create('pathStages', { ...STAGE, name, kind: 'pad', lossDb, firstPlace, secondPlace });
+  const pad = (name: string, lossDb: number) => create('pathStages', { ...STAGE, name, kind: 'pad', lossDb }, name);
   const changes = [
     create(
       'targets',
@@ -357,14 +337,17 @@ test('chains of the examples by Friis, a path duplicated and held against the fi
       'p',
     ),
     // order 1: filter, amplifier, line; order 2: amplifier first
-    pad('filter', 1, 0, 1),
-    create('pathStages', {
-      ...STAGE,
-      ...{ name: 'amplifier', kind: 'amplifier', gainDb: 20, noiseFigureDb: 0.8, iip2Dbm: 60, iip3Dbm: 8 },
-      firstPlace: 1,
-      secondPlace: 0,
-    }),
-    pad('line', 6.5, 2, 2),
+    pad('filter', 1),
+    create(
+      'pathStages',
+      {
+        ...STAGE,
+        ...{ name: 'amplifier', kind: 'amplifier', gainDb: 20, noiseFigureDb: 0.8, iip2Dbm: 60, iip3Dbm: 8 },
+      },
+      'amplifier',
+    ),
+    pad('line', 6.5),
+    ...inOrders(['filter', 'amplifier', 'line'], ['amplifier', 'filter', 'line']),
   ];
   expect((await page.request.post(`/api/stations/${station}/changes`, { data: { changes } })).status()).toBe(200);
   await page.goto(`${base}/path`);
@@ -376,12 +359,21 @@ test('chains of the examples by Friis, a path duplicated and held against the fi
   await page.getByRole('button', { name: 'Duplicate this path' }).click();
   await expect(page.getByText('Copied. Change the copy')).toBeVisible();
   // line first, then filter and amplifier, at the shack: 8.46 dB by Friis
-  for (const [name, places] of [
-    ['line', [0, 0]],
-    ['filter', [1, 1]],
-    ['amplifier', [2, 2]],
-  ] as const)
-    await place(page, base, name, places);
+  const up = async (name: string, order: number, times: number, after: readonly string[]): Promise<void> => {
+    await page.getByRole('button', { name: `Move ${name} in order ${order}` }).focus();
+    await page.keyboard.press('Space');
+    for (let i = 0; i < times; i += 1) {
+      await page.waitForTimeout(250); // the list measures itself before it takes the next key
+      await page.keyboard.press('ArrowUp');
+    }
+    await page.waitForTimeout(250);
+    await page.keyboard.press('Space');
+    const items = page.getByRole('list', { name: `Stages in order ${order}` }).getByRole('listitem');
+    await expect(items).toContainText([...after]);
+  };
+  await up('line', 1, 2, ['line', 'filter', 'amplifier']);
+  await up('line', 2, 2, ['line', 'amplifier', 'filter']);
+  await up('filter', 2, 1, ['line', 'filter', 'amplifier']);
   await page.reload();
   await expect(compare.getByRole('row', { name: /^Noise figure/ })).toContainText(/8\.46\sdB/);
   // without the amplifier: 1 + 6.5 + 7.5 = 15 dB with the filter; the line alone 14.0 dB

@@ -14,6 +14,8 @@ const OF: Readonly<Record<string, string>> = {
     pathId: 'paths',
     guardPlanId: 'guardPlans',
     transmitterId: 'transmitters',
+    orderId: 'pathOrders',
+    stageId: 'pathStages',
   },
 };
 

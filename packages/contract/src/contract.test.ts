@@ -85,9 +85,9 @@ describe('sentences that say how to mend', () => {
   test('a stage has the figures of its kind, and plugs that can be read', () => {
     const stage = {
       ...BLANK.pathStages,
-      ...{ pathId: 1, name: 'Hub', kind: 'splitter', firstPlace: 0, secondPlace: 0 },
+      ...{ pathId: 1, name: 'Hub', kind: 'splitter' },
     };
-    const figures = { form: 0, outputs: 4, excessDb: 0.5, passesDc: 1 };
+    const figures = { outputs: 4, excessDb: 0.5 };
     expect(faults(SCHEMAS.pathStages, { ...stage, figures })).toEqual([]);
     expect(faults(SCHEMAS.pathStages, { ...stage, figures: { ...figures, outputs: 1 } }).join()).toMatch(
       /Outputs must lie between 2 and 16/,

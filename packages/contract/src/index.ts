@@ -17,7 +17,6 @@ export {
   type NewValues,
 } from './resources';
 export { STATION } from './tables/station';
-export { OWN_CABLE } from './tables/shared';
 export { MOST_TRANSFER_POINTS } from './tables/path';
 export type { Column, Columns, Store } from './columns';
 export {

@@ -6,7 +6,7 @@ import { guardInputs, guardPlans } from './tables/guard';
 import { bandEdits, transmitters, receivers, satellites, targets } from './tables/listen';
 import { levels } from './tables/noise';
 import { attachments, entries } from './tables/notebook';
-import { parts, paths, pathStages } from './tables/path';
+import { orderPlaces, parts, pathOrders, paths, pathStages } from './tables/path';
 import { plotFeatures } from './tables/plot';
 import { STATION } from './tables/station';
 import { readings, trials } from './tables/trials';
@@ -29,6 +29,8 @@ export const RESOURCES = {
   levels,
   paths,
   pathStages,
+  pathOrders,
+  orderPlaces,
   guardPlans,
   guardInputs,
   entries,

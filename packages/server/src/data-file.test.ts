@@ -181,9 +181,9 @@ describe('upgrades', () => {
       expect((await stationRecords(db, 1)).antennas).toHaveLength(40);
       await db.sequelize.close();
     }
-    // the last steps are so small that they may find room in the pages there are; every other one runs out
-    expect(outcomes.slice(0, -1).filter((one) => !/full/.test(one))).toEqual([]);
-    expect(outcomes.at(-1)).toMatch(/done|full/);
+    // a step that gives pages back may find room in the pages there are; from an early release none gets through
+    expect(outcomes.filter((one) => !/full/.test(one) && one !== 'done')).toEqual([]);
+    expect(outcomes.filter((one) => /full/.test(one)).length).toBeGreaterThanOrEqual(9);
   }, 60_000);
   test.each(MIGRATION_NAMES.slice(0, -1))(
     'a file that %s ended is upgraded however often the process is killed on the way',

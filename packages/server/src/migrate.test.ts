@@ -326,3 +326,109 @@ test('a file of the twelfth release: five kinds of levels in one table, each wit
   ]);
   await db.sequelize.close();
 });
+
+test('a file of the thirteenth release: orders become rows, codes become words, and each batch is still undone as one', async () => {
+  const db = openDatabase(path.join(mkdtempSync(path.join(tmpdir(), 'reed-up-')), 'thirteenth.sqlite'));
+  const sql = (text: string): Promise<unknown> => db.sequelize.query(text);
+  await migrator(db.sequelize).up({ to: '0013-one-table-of-levels' });
+  await sql(hut(1));
+  const stored = 'id, stationId, version, createdAt, updatedAt, deletedAt';
+  const row = (id: number, deleted = 'NULL'): string => `${id}, 1, 1, ${STAMP}, ${STAMP}, ${deleted}`;
+  await sql(
+    `INSERT INTO targets (${stored}, name, lowHz, highHz, bandwidthHz, weight) VALUES (${row(1)}, '31 m', 9400000, 9900000, 5000, 5)`,
+  );
+  await sql(`INSERT INTO receivers (${stored}, name, bits, fullScaleDbm, sampleRateHz, complexSamples, noiseFigureDb, iip2Dbm, iip3Dbm, minHz, maxHz)
+    VALUES (${row(1)}, 'R', 14, 0, 125000000, 0, 15, 50, 10, 10000, 30000000)`);
+  await sql(`INSERT INTO paths (${stored}, name, receiverId, targetId) VALUES (${row(1)}, 'P', 1, 1)`);
+  const base = {
+    ...{ pathId: 1, cableId: 'pe5', lengthM: 0, gainDb: 0, noiseFigureDb: 0, iip2Dbm: 40, iip3Dbm: 10, lossDb: 6 },
+    ...{ shape: 'lowpass', family: 'chebyshev', order: 5, rippleDb: 0.1, edgeLowHz: 1e6, edgeHighHz: 3e7 },
+    ...{ plotFeatureId: null, partId: null, connectorIn: '', connectorOut: '' },
+  };
+  const splitter = {
+    ...base,
+    name: 'Hub',
+    kind: 'splitter',
+    figures: { form: 1, outputs: 4, excessDb: 0.5, passesDc: 0 },
+  };
+  const pad = { ...base, name: 'Pad', kind: 'pad', figures: {} };
+  const stage = async (id: number, values: object, places: object, deleted = 'NULL'): Promise<void> => {
+    const all = Object.entries({ ...values, ...places });
+    const text = (value: unknown): string =>
+      value === null
+        ? 'NULL'
+        : typeof value === 'number'
+          ? String(value)
+          : `'${typeof value === 'string' ? value : JSON.stringify(value)}'`;
+    await sql(`INSERT INTO pathStages (${stored}, ${all.map(([name]) => `"${name}"`).join(', ')})
+      VALUES (${row(id, deleted)}, ${all.map(([, value]) => text(value)).join(', ')})`);
+  };
+  await stage(1, splitter, { firstPlace: 0, secondPlace: 1 });
+  await stage(2, pad, { firstPlace: 1, secondPlace: 0 });
+  await stage(3, { ...pad, name: 'Gone' }, { firstPlace: 2, secondPlace: 2 }, STAMP);
+  const note = (
+    batch: string,
+    id: number,
+    op: string,
+    before: object | null,
+    after: object | null,
+  ): Promise<unknown> => {
+    const json = (value: object | null): string => (value ? `'${JSON.stringify(value)}'` : 'NULL');
+    return sql(`INSERT INTO edits (stationId, batch, resource, recordId, op, "before", "after", createdAt)
+      VALUES (1, '${batch}', 'pathStages', ${id}, '${op}', ${json(before)}, ${json(after)}, ${STAMP})`);
+  };
+  await note('make', 2, 'create', null, { ...pad, firstPlace: 1, secondPlace: 1 });
+  await note('turn', 2, 'update', { ...pad, firstPlace: 1, secondPlace: 1 }, { ...pad, firstPlace: 1, secondPlace: 0 });
+  await note('drop', 3, 'delete', { ...pad, name: 'Gone', firstPlace: 2, secondPlace: 2 }, null);
+
+  await migrator(db.sequelize).up();
+  const now = await stationRecords(db, 1);
+  expect(now.setAside).toEqual([]);
+  expect(now.pathStages).toMatchObject([
+    { name: 'Hub', figures: { outputs: 4, excessDb: 0.5 }, choices: { form: 'star', passesDc: 'blocked' } },
+    { name: 'Pad', figures: {}, choices: {} },
+  ]);
+  /** Ids of the stages in each order. */
+  const orders = async (): Promise<unknown> => {
+    const [rows] = await db.sequelize.query(`SELECT number, group_concat(stageId) AS stages FROM
+      (SELECT * FROM orderPlaces WHERE deletedAt IS NULL ORDER BY place) JOIN pathOrders ON pathOrders.id = orderId GROUP BY number`);
+    return rows;
+  };
+  expect(await orders()).toEqual([
+    { number: 1, stages: '1,2' },
+    { number: 2, stages: '2,1' },
+  ]);
+  // the deleted stage comes back with its places, then the turned order turns back, then the pad was never there
+  await undo(db, 1, { device: 'any' });
+  expect(await orders()).toEqual([
+    { number: 1, stages: '1,2,3' },
+    { number: 2, stages: '2,1,3' },
+  ]);
+  await undo(db, 1, { device: 'any' });
+  const turned = (await stationRecords(db, 1)).orderPlaces;
+  expect(turned).toMatchObject([
+    { place: 0 },
+    { place: 1 },
+    { place: 2 },
+    { place: 1 },
+    { stageId: 2, place: 1 },
+    { place: 2 },
+  ]);
+  await undo(db, 1, { device: 'any' });
+  expect((await stationRecords(db, 1)).pathStages).toMatchObject([{ name: 'Hub' }, { name: 'Gone' }]);
+  expect(await orders()).toEqual([
+    { number: 1, stages: '1,3' },
+    { number: 2, stages: '1,3' },
+  ]);
+  await migrator(db.sequelize).down({ to: '0014-orders-as-rows' });
+  const [back] = await db.sequelize.query('SELECT name, figures, firstPlace, secondPlace FROM pathStages WHERE id = 1');
+  expect(back).toEqual([
+    {
+      name: 'Hub',
+      figures: JSON.stringify({ outputs: 4, excessDb: 0.5, form: 1, passesDc: 0 }),
+      firstPlace: 0,
+      secondPlace: 1,
+    },
+  ]);
+  await db.sequelize.close();
+});

@@ -12,6 +12,8 @@ import { coilTests } from './migrations/0009-coil-tests';
 import { guardPointsAtRecords } from './migrations/0011-guard-points-at-records';
 import { namesTimesAndChecksums } from './migrations/0010-names-times-and-checksums';
 import { oneTableOfLevels } from './migrations/0013-one-table-of-levels';
+import { ordersAsRows } from './migrations/0014-orders-as-rows';
+import { choicesInWords } from './migrations/0015-choices-in-words';
 import { oneTableOfTransmitters } from './migrations/0012-one-table-of-transmitters';
 
 /** What a migration works with: every statement goes into the one transaction that also keeps its bookkeeping. */
@@ -39,6 +41,8 @@ const MIGRATIONS: readonly Migration[] = [
   guardPointsAtRecords,
   oneTableOfTransmitters,
   oneTableOfLevels,
+  ordersAsRows,
+  choicesInWords,
 ];
 /** All names that this release knows, in order. */
 export const MIGRATION_NAMES: readonly string[] = MIGRATIONS.map(({ name }) => name);

@@ -3,7 +3,7 @@ import { tableOf } from '../table';
 import { FREQUENCY, LEVEL } from './shared';
 
 /** What a level was read for. */
-export const LEVEL_KINDS = ['off and on', 'floor', 'log', 'device', 'survey'] as const;
+const LEVEL_KINDS = ['off and on', 'floor', 'log', 'device', 'survey'] as const;
 type LevelKind = (typeof LEVEL_KINDS)[number];
 
 /** What a level of each kind says beside frequency and level, and what it is called there. */

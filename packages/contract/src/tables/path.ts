@@ -1,6 +1,20 @@
 import type { TransferPoint } from '@velvet-reed/core/formats';
 import { figureFaults, STAGE_KINDS } from '@velvet-reed/core/path';
-import { real, maybeReal, whole, line, choice, ref, maybeRef, numbers, list, withBlank, goesAlong } from '../columns';
+import {
+  real,
+  maybeReal,
+  whole,
+  line,
+  text,
+  texts,
+  choice,
+  ref,
+  maybeRef,
+  numbers,
+  list,
+  withBlank,
+  goesAlong,
+} from '../columns';
 import { tableOf } from '../table';
 import { FREQUENCY, connector, maybeConnector, CABLE_IDS } from './shared';
 
@@ -42,15 +56,13 @@ export const pathStages = tableOf({
     pathId: ref('paths', 'Path'),
     name: line('Name'),
     kind: choice('Stage', STAGE_KINDS),
-    /** What only this kind has: see STAGE_FIGURES of the core. */
+    /** Numbers and choices that only this kind has: see the kinds of the core. */
     figures: numbers('Figures'),
+    choices: texts('Choices'),
     connectorIn: maybeConnector('Connector at the antenna side'),
     connectorOut: maybeConnector('Connector at the receiver side'),
     /** A part of the shelf, when the stage is one. */
     partId: goesAlong(maybeRef('parts', 'Part')),
-    /** Place in the first and in the second order, 0 at the antenna. */
-    firstPlace: whole('Place in order 1', 0, 1000),
-    secondPlace: whole('Place in order 2', 0, 1000),
     cableId: withBlank(choice('Cable', CABLE_IDS), 'pe5'),
     lengthM: withBlank(real('Length (m)', 0, 2000), 0),
     /** A cable run on the Plot that gives the length; null: as typed. */
@@ -78,13 +90,42 @@ export const pathStages = tableOf({
           value.shape === 'highpass' ||
           value.edgeLowHz < value.edgeHighHz,
       )
-      .test('figures', '', ({ kind, figures }, { createError }) => {
+      .test('figures', '', ({ kind, figures, choices }, { createError }) => {
         // what is no kind, or has no figures at all, is told by those fields themselves
-        if (!STAGE_KINDS.some((known) => known === kind) || typeof figures !== 'object' || figures === null)
+        if (
+          !STAGE_KINDS.some((known) => known === kind) ||
+          typeof figures !== 'object' ||
+          figures === null ||
+          typeof choices !== 'object' ||
+          choices === null
+        )
           return true;
-        const [fault] = figureFaults(kind, figures);
-        return fault === undefined || createError({ path: `figures.${fault.id}`, message: fault.message });
+        const [fault] = figureFaults(kind, figures, choices);
+        const group = fault !== undefined && fault.id in choices ? 'choices' : 'figures';
+        return fault === undefined || createError({ path: `${group}.${fault.id}`, message: fault.message });
       }),
+});
+
+/** One order in which a path's stages can stand. */
+export const pathOrders = tableOf({
+  label: 'order',
+  columns: {
+    pathId: ref('paths', 'Path'),
+    number: whole('Order', 1, 1000),
+    /** What it is tried for; empty: its number is enough. */
+    name: text('Name', 80),
+  },
+});
+
+/** Where a stage stands in an order, 0 at the antenna; a stage without a place there is left out of it. */
+export const orderPlaces = tableOf({
+  label: 'place in an order',
+  plural: 'places in orders',
+  columns: {
+    orderId: ref('pathOrders', 'Order'),
+    stageId: ref('pathStages', 'Stage'),
+    place: whole('Place', 0, 1000),
+  },
 });
 
 /** A part that the listener has: its own data, kept on the shelf. */

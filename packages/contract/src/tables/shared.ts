@@ -1,6 +1,5 @@
 import type { TestContext, ValidationError } from 'yup';
-import { CABLE_CLASSES } from '@velvet-reed/core/line';
-import { readConnector } from '@velvet-reed/core/path';
+import { CABLE_CHOICES, readConnector } from '@velvet-reed/core/path';
 import { line, real, text, withRule } from '../columns';
 
 /** What a listener may want to hear or has to reckon with: from the lowest VLF to millimetre waves. */
@@ -8,9 +7,7 @@ export const FREQUENCY = [1e3, 300e9] as const;
 export const LEVEL = [-250, 80] as const;
 export const BAND_ORDER = 'The lower edge must lie below the upper edge. Exchange the two.';
 
-/** The listener's own cable, by its loss at two frequencies. */
-export const OWN_CABLE = 'own';
-export const CABLE_IDS = [...CABLE_CLASSES.map((cable) => cable.id), OWN_CABLE];
+export const CABLE_IDS = CABLE_CHOICES.map(({ value }) => value);
 
 /** Whether a reader of the core takes a text; its own sentence says why not. */
 export const readBy =

@@ -1,9 +1,9 @@
-import { readAdapters } from '@velvet-reed/core/path';
+import { OWN_CABLE, readAdapters } from '@velvet-reed/core/path';
 import { ENVIRONMENTS } from '@velvet-reed/core/site';
 import { GROUND_CLASSES } from '@velvet-reed/core/solver';
 import { withRule, real, maybeReal, whole, line, text, choice, flag, withBlank } from '../columns';
 import { tableOf } from '../table';
-import { CABLE_IDS, OWN_CABLE, readBy } from './shared';
+import { CABLE_IDS, readBy } from './shared';
 
 /** A place to listen from, what it offers, and the line into the house. */
 export const STATION = tableOf({

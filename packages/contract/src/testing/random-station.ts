@@ -1,6 +1,6 @@
 import { ANTENNA_KINDS, startDesign } from '@velvet-reed/core/antenna';
 import { CABLE_CLASSES } from '@velvet-reed/core/line';
-import { STAGE_FIGURES, STAGE_KINDS } from '@velvet-reed/core/path';
+import { isChoice, STAGE_KINDS, stageKind } from '@velvet-reed/core/path';
 import { PLOT_KINDS } from '@velvet-reed/core/plot';
 import { ENVIRONMENTS } from '@velvet-reed/core/site';
 import { GROUND_CLASSES } from '@velvet-reed/core/solver';
@@ -202,6 +202,7 @@ export function randomStation(seed: number): RandomStation {
   const pathStages = paths.flatMap((_, i) => {
     const stages = many(5, (place): Values<'pathStages'> => {
       const kind = pick(STAGE_KINDS.filter((one) => one !== 'part'));
+      const own = stageKind(kind).fields.filter(({ shared }) => !shared);
       const edgeLowHz = Math.round(log(10e3, 2e9));
       return {
         ...BLANK.pathStages,
@@ -209,19 +210,16 @@ export function randomStation(seed: number): RandomStation {
         name: `${kind} ${place + 1}`,
         kind,
         figures: bothOrNeither(
-          STAGE_FIGURES[kind]
-            .filter(({ optional }) => !optional || maybe(0.5))
-            .map((spec): readonly [string, number] => [
-              spec.id,
-              spec.options
-                ? pick(spec.options).value
-                : maybe(0.5) && spec.start !== ''
-                  ? parseQuantity(spec.start, spec.dimension, spec.bareUnit ? { bareUnit: spec.bareUnit } : {})
-                  : (spec.id === 'outputs' ? whole : between)(spec.least, spec.most),
+          own
+            .flatMap((field) => (isChoice(field) || (field.optional && !maybe(0.5)) ? [] : [field]))
+            .map((field): readonly [string, number] => [
+              field.id,
+              maybe(0.5) && field.start !== ''
+                ? parseQuantity(field.start, field.dimension, field.bareUnit ? { bareUnit: field.bareUnit } : {})
+                : (field.id === 'outputs' ? whole : between)(field.least ?? 0, field.most ?? 1),
             ]),
         ),
-        firstPlace: place,
-        secondPlace: 5 - place,
+        choices: Object.fromEntries(own.filter(isChoice).map(({ id, options }) => [id, pick(options).value])),
         cableId: pick(CABLE_CLASSES).id,
         lengthM: round(log(0.1, 200), 3),
         gainDb: whole(5, 40),
@@ -238,6 +236,20 @@ export function randomStation(seed: number): RandomStation {
     });
     return stages;
   });
+  const pathOrders = paths.flatMap((_, i) =>
+    Array.from({ length: 1 + (i % 3) }, (_unused, k): Values<'pathOrders'> => ({
+      ...BLANK.pathOrders,
+      ...{ pathId: i + 1, number: k + 1 },
+    })),
+  );
+  const orderPlaces = pathOrders.flatMap(({ pathId, number }, order) =>
+    pathStages.flatMap((stage, k): Values<'orderPlaces'>[] =>
+      // every order in another sequence, the third without its first stage
+      stage.pathId !== pathId || (number === 3 && k % 4 === 0)
+        ? []
+        : [{ orderId: order + 1, stageId: k + 1, place: number === 2 ? 500 - k : k }],
+    ),
+  );
   const planned: Values<'transmitters'>[] = [];
   const guardPlans = many(2, (i): Values<'guardPlans'> => {
     const [powerW, freqHz] = [round(log(0.1, 1500), 2), Math.round(log(136e3, 10e9))];
@@ -349,7 +361,7 @@ export function randomStation(seed: number): RandomStation {
     lists: {
       ...{ targets, receivers, antennas, revisions, trimSteps, trials, readings },
       transmitters: [...transmitters, ...planned],
-      ...{ paths, pathStages, guardPlans, guardInputs, plotFeatures, boughtAntennas },
+      ...{ paths, pathStages, pathOrders, orderPlaces, guardPlans, guardInputs, plotFeatures, boughtAntennas },
       levels: [...noiseChecks, ...noiseFloors, ...floorReadings, ...deviceSwitchings, ...surveyReadings],
     },
     sweeps,

@@ -32,16 +32,10 @@ export {
 export { RECEIVER_KINDS, type ReceiverFigures } from './receiver-kinds';
 export { frequencyError, gainByMeasurement, heardAt, setupCard, type SideBand } from './setup-card';
 export { padFinding, productDropDb, spurSources } from './spur-finder';
-export {
-  figuredStage,
-  figureFaults,
-  type FigureSpec,
-  lineStage,
-  splitterLossDb,
-  STAGE_FIGURES,
-  STAGE_KINDS,
-  stageDc,
-  type StageKind,
-} from './stage-kinds';
+export { CABLE_CHOICES, OWN_CABLE } from './kinds/line';
+export { partStage } from './kinds/part';
+export { splitterLossDb } from './kinds/splitter';
+export { isChoice, type StageField, type StageValues } from './stage-kind';
+export { figureFaults, STAGE_KINDS, stageKind, type StageKind } from './stage-kinds';
 export { ASSUMED_NOISE_FIGURE_DB, frequenciesAlong, frequencyPlan, gainsAlong, type PathStage } from './stages';
 export { ALIKE_DB, overNoise, type PathVerdict, pathVerdict, snrLossDigits } from './verdict';

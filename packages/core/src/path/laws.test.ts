@@ -3,7 +3,8 @@ import fc from 'fast-check';
 import { diodeLimiter } from './pads';
 import { analyseBands, analysePath } from './plan';
 import type { PathQuestion, PathReceiver, PathSignal } from './question';
-import { figuredStage } from './stage-kinds';
+import { converter as converterKind } from './kinds/converter';
+import { stageValues } from './stage-values';
 import { frequenciesAlong, gainsAlong, type PathStage, stageGainDb } from './stages';
 import { noisePowerDbm } from '../site/external-noise';
 
@@ -140,15 +141,18 @@ describe('laws of chains', () => {
 describe('laws of conversion', () => {
   // intercepts as far away as to be none
   const active = { gainDb: 0, noiseFigureDb: 0, iip2Dbm: 1000, iip3Dbm: 1000 };
-  const converter = (oscillatorHz: number, mixing: number): PathStage =>
-    figuredStage('converter', 'c', { oscillatorHz, mixing, imageRejectionDb: 0 }, active);
+  const converter = (oscillatorHz: number, mixing: 'above' | 'below' | 'sum'): PathStage =>
+    converterKind.stage({
+      ...{ ...stageValues('c'), ...active, choices: { mixing } },
+      figures: { oscillatorHz, imageRejectionDb: 0 },
+    });
   test('up and down again is where it began, with the same gain on the way', () => {
     fc.assert(
       fc.property(
         fc.double({ min: 1e6, max: 30e6, noNaN: true }),
         fc.double({ min: 100e6, max: 400e6, noNaN: true }),
         (freqHz, lo) => {
-          const there = [converter(lo, 2), converter(lo, 0)];
+          const there = [converter(lo, 'sum'), converter(lo, 'above')];
           expect(frequenciesAlong(there, freqHz)[2]).toBeCloseTo(freqHz, 3);
           expect(gainsAlong(there, freqHz)).toEqual([0, 0]);
         },
@@ -159,7 +163,7 @@ describe('laws of conversion', () => {
   test('without gain, noise and distortion of its own a converter up and one down change nothing', () => {
     fc.assert(
       fc.property(chain, (stages) => {
-        alike(heard([converter(120e6, 2), converter(120e6, 0), ...stages]), heard(stages));
+        alike(heard([converter(120e6, 'sum'), converter(120e6, 'above'), ...stages]), heard(stages));
       }),
       { numRuns: 30 },
     );
@@ -167,7 +171,7 @@ describe('laws of conversion', () => {
   test('a mirrored band and its mirror are the band', () => {
     fc.assert(
       fc.property(chain, (stages) => {
-        alike(heard([converter(1e9, 1), converter(1e9, 1), ...stages]), heard(stages));
+        alike(heard([converter(1e9, 'below'), converter(1e9, 'below'), ...stages]), heard(stages));
       }),
       { numRuns: 30 },
     );

@@ -29,8 +29,8 @@ interface OrderVerdict {
 /** A path as page, table, notebook and report state it. */
 export interface PathVerdict {
   readonly better: OrderVerdict;
+  /** The best of the orders that do worse; absent when none does. */
   readonly other?: OrderVerdict;
-  readonly alike: boolean;
   readonly sentence: string;
   readonly next: string;
   /** Which limit binds, for the margin. */
@@ -158,6 +158,15 @@ export const snrLossDigits = (db: number): number => (db < 1 ? 2 : db < 10 ? 1 :
 export const overNoise = ({ overNoiseDb }: { readonly overNoiseDb: number }): string =>
   `${Math.abs(overNoiseDb).toFixed(0)} dB ${overNoiseDb > 0 ? 'over' : 'under'} the noise`;
 
+/** Which orders serve a target best, out of how many. */
+function servesWords(asGood: readonly OrderVerdict[], count: number, targetName: string): string {
+  if (count === 1) return `This order serves ${targetName}`;
+  if (asGood.length === count) return `${count === 2 ? 'Both' : `All ${count}`} orders serve ${targetName} alike`;
+  if (asGood.length === 1) return `Order ${asGood[0].order} serves ${targetName} ${count === 2 ? 'better' : 'best'}`;
+  const names = asGood.map(({ order }) => String(order)).sort((a, b) => Number(a) - Number(b));
+  return `Orders ${names.slice(0, -1).join(', ')} and ${names[names.length - 1]} serve ${targetName} alike`;
+}
+
 /** The verdict of a path on a target from its orders. */
 export function pathVerdict(
   orders: readonly JudgedOrder[],
@@ -174,28 +183,27 @@ export function pathVerdict(
     readonly transmitters: number;
   },
 ): PathVerdict {
-  const [better, other] = orders.map((one) => orderVerdict(one, receiverName, headName)).sort(byVerdict);
+  const ranked = orders.map((one) => orderVerdict(one, receiverName, headName)).sort(byVerdict);
+  const [better] = ranked;
   const overloadJudged = transmitters > 0;
-  const alike =
-    other !== undefined && other.state === better.state && Math.abs(other.snrLossDb - better.snrLossDb) < ALIKE_DB;
+  const asGood = ranked.filter(
+    (one) => one.state === better.state && Math.abs(one.snrLossDb - better.snrLossDb) < ALIKE_DB,
+  );
+  const other = ranked.find((one) => !asGood.includes(one));
   const lost = (one: OrderVerdict): string => `${one.snrLossDb.toFixed(snrLossDigits(one.snrLossDb))} dB of SNR`;
-  const serves =
-    alike || !other
-      ? `${other ? 'Both orders serve' : 'This order serves'} ${targetName}${other ? ' alike' : ''}`
-      : `Order ${better.order} serves ${targetName} better`;
-  const against =
-    alike || !other
-      ? ''
-      : other.state === 'fine' || other.state === 'noise' || other.state === 'product'
-        ? ` against ${other.snrLossDb.toFixed(snrLossDigits(other.snrLossDb))} dB`
-        : `; in order ${other.order} ${other.because.split('. ')[0]}`;
+  const serves = servesWords(asGood, ranked.length, targetName);
+  const against = !other
+    ? ''
+    : other.state === 'fine' || other.state === 'noise' || other.state === 'product'
+      ? ` against ${other.snrLossDb.toFixed(snrLossDigits(other.snrLossDb))} dB`
+      : `; in order ${other.order} ${other.because.split('. ')[0]}`;
   const sentence = ((): string => {
     switch (better.state) {
       case 'out of reach':
       case 'alias':
         return `${targetName} is not heard like this: ${better.because}.`;
       case 'no supply':
-        return `Neither order feeds what needs a supply: ${better.because}`;
+        return `${['This order does not feed', 'Neither order feeds'][ranked.length - 1] ?? 'No order feeds'} what needs a supply: ${better.because}`;
       case 'overload':
       case 'blocked':
         return `${targetName} is not served like this: ${better.because}.`;
@@ -208,8 +216,7 @@ export function pathVerdict(
   const calm = better.state === 'fine' || better.state === 'noise';
   return {
     better,
-    other,
-    alike,
+    ...(other ? { other } : {}),
     sentence,
     next:
       calm && !overloadJudged

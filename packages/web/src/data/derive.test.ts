@@ -13,9 +13,9 @@ import {
   roomOf,
   wishTargets,
 } from './derive';
-import { orderedStages } from './path-stages';
+import { firstOrder } from './path-orders';
 import type { StationData } from './station';
-import { TEST_STATION } from './test-station';
+import { placed, TEST_STATION } from './test-station';
 
 const stored = (id: number) => ({ id, version: 1, stationId: 1, createdAt: '' });
 const feature = (
@@ -100,11 +100,11 @@ describe('the plan decides where it knows', () => {
     const stage: StationData['pathStages'][number] = {
       ...stored(1),
       ...BLANK.pathStages,
-      ...{ pathId: 1, name: 'coax', kind: 'line', firstPlace: 0, secondPlace: 0, lengthM: 99, plotFeatureId: 9 },
+      ...{ pathId: 1, name: 'coax', kind: 'line', lengthM: 99, plotFeatureId: 9 },
     };
-    const data = { ...withPlan(run), pathStages: [stage] };
-    expect(orderedStages(data, 1, 1)[0].lengthM).toBe(12);
-    expect(orderedStages({ ...data, plotFeatures: [] }, 1, 1)[0].lengthM).toBe(99);
+    const data = { ...withPlan(run), ...placed([{ ...stage, at: [0, 0] }]) };
+    expect(firstOrder(data, 1)[0].lengthM).toBe(12);
+    expect(firstOrder({ ...data, plotFeatures: [] }, 1)[0].lengthM).toBe(99);
   });
 });
 

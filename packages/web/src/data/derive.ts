@@ -1,4 +1,4 @@
-import { OWN_CABLE, type Saved, type Station } from '@velvet-reed/contract';
+import type { Saved, Station } from '@velvet-reed/contract';
 import {
   antennaKind,
   type Design,
@@ -15,7 +15,7 @@ import {
   fitLineLoss,
   type LineLossModel,
 } from '@velvet-reed/core/line';
-import { effectiveNoiseFigureDb } from '@velvet-reed/core/path';
+import { effectiveNoiseFigureDb, OWN_CABLE } from '@velvet-reed/core/path';
 import { type Layout, layoutOf, type PlotFeature, plotRoom } from '@velvet-reed/core/plot';
 import { arrivalOf, expectedNoise, type ExpectedNoise, floorNear, measuredFaDb } from '@velvet-reed/core/site';
 import { type Band, catalogueFor, ituRegionOf } from '@velvet-reed/core/spectrum';

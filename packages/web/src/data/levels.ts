@@ -14,7 +14,7 @@ export type Floor = Seen<{
   readonly bandwidthHz: number;
 }>;
 /** The floor at one moment of a log. */
-export type LoggedFloor = Seen<{ readonly atMs: number; readonly levelDbm: number }>;
+type LoggedFloor = Seen<{ readonly atMs: number; readonly levelDbm: number }>;
 /** The floor with a device on, and with it off. */
 type Switching = Seen<{
   readonly device: string;

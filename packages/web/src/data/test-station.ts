@@ -95,6 +95,11 @@ export const TEST_STATION: StationData = {
   ],
   paths: [{ ...stored(1), ...BLANK.paths, name: 'P', receiverId: 1, targetId: 1, antennaId: 1 }],
   pathStages: [],
+  pathOrders: [
+    { ...stored(1), ...BLANK.pathOrders, pathId: 1, number: 1 },
+    { ...stored(2), ...BLANK.pathOrders, pathId: 1, number: 2 },
+  ],
+  orderPlaces: [],
   guardPlans: [],
   guardInputs: [],
   entries: [{ ...stored(1), stage: 'notebook', text: 'Ω and λ survive', atMs: 0 }],
@@ -103,3 +108,13 @@ export const TEST_STATION: StationData = {
   boughtAntennas: [],
   attachments: [{ ...stored(1), name: 'a.s1p', size: 3, sha256: 'ab'.repeat(32) }],
 };
+
+/** Stages of the path with their places in its two orders. */
+export const placed = (
+  stages: readonly (StationData['pathStages'][number] & { readonly at: readonly [number, number] })[],
+): Pick<StationData, 'pathStages' | 'orderPlaces'> => ({
+  pathStages: stages.map(({ at: _at, ...stage }) => stage),
+  orderPlaces: stages.flatMap(({ id, at }, i) =>
+    at.map((place, order) => ({ ...stored(2 * i + order + 1), orderId: order + 1, stageId: id, place })),
+  ),
+});

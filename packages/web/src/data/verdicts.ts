@@ -16,13 +16,17 @@ import { trialVerdict, type TrialVerdict } from '@velvet-reed/core/trial';
 import { designOf, latestRevision } from './derive';
 import { levelsOf, type OffOn } from './levels';
 import { askPath, type AskedPath } from './path-question';
-import { orderedStages, toDcStage, toPathReceiver, toPathStage } from './path-stages';
+import { ordersOf, type StageOrder } from './path-orders';
+import { toDcStage, toPathReceiver, toPathStage } from './path-stages';
 import type { StationData } from './station';
 import type { PlannedTransmitter } from './transmitters';
 
 /** One order of a path, analysed: what is heard, and the DC on its coax. */
 export interface OrderView {
-  readonly order: 1 | 2;
+  /** Its number. */
+  readonly order: number;
+  /** The records behind it; absent: nobody put the stages in order yet, they stand as they were made. */
+  readonly kept?: StageOrder;
   readonly stored: readonly Saved<'pathStages'>[];
   readonly stages: readonly PathStage[];
   readonly analysis: PathAnalysis;
@@ -57,11 +61,15 @@ function judgePath(data: StationData, path: Saved<'paths'>): JudgedPath | undefi
   const target = data.targets.find((one) => one.id === path.targetId);
   if (!receiver || !target) return undefined;
   const asked = askPath(data, path, target);
-  const orders = ([1, 2] as const).map((order): OrderView => {
-    const stored = orderedStages(data, path.id, order);
+  const kept = ordersOf(data, path.id);
+  const standing =
+    kept.length > 0
+      ? kept.map((one) => ({ order: one.record.number, stored: one.stages, kept: one }))
+      : [{ order: 1, stored: data.pathStages.filter(({ pathId }) => pathId === path.id) }];
+  const orders = standing.map(({ stored, ...one }): OrderView => {
     const stages = [...(asked.head ? [asked.head] : []), ...stored.map((stage) => toPathStage(data, stage))];
     const analysis = analysePath(stages, toPathReceiver(receiver), asked.question);
-    return { order, stored, stages, analysis, dc: dcPath(stored.map((stage) => toDcStage(data, stage))) };
+    return { ...one, stored, stages, analysis, dc: dcPath(stored.map((stage) => toDcStage(data, stage))) };
   });
   const verdict = pathVerdict(
     orders.map((view) => ({

@@ -1,8 +1,8 @@
 import { expect, test } from '@jest/globals';
 import { BLANK } from '@velvet-reed/contract';
-import { TEST_STATION } from '../data/test-station';
+import { placed, TEST_STATION } from '../data/test-station';
 import { bandsOf, forecastPlace, latestRevision } from '../data/derive';
-import { orderedStages } from '../data/path-stages';
+import { ordersOf } from '../data/path-orders';
 import { askPath } from '../data/path-question';
 import { stageStates } from './stages';
 
@@ -52,12 +52,12 @@ test('the two orders of a path are independent', () => {
   } as const;
   const data = {
     ...TEST_STATION,
-    pathStages: [
-      { ...base, name: 'a', firstPlace: 0, secondPlace: 1 },
-      { ...base, id: 2, name: 'b', firstPlace: 1, secondPlace: 0 },
-    ],
+    ...placed([
+      { ...base, name: 'a', at: [0, 1] },
+      { ...base, id: 2, name: 'b', at: [1, 0] },
+    ]),
   };
-  expect([1, 2].map((order) => orderedStages(data, 1, order === 1 ? 1 : 2).map((stage) => stage.name))).toEqual([
+  expect(ordersOf(data, 1).map(({ stages }) => stages.map(({ name }) => name))).toEqual([
     ['a', 'b'],
     ['b', 'a'],
   ]);

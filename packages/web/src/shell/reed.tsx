@@ -4,7 +4,8 @@ import { transmitterField } from '@velvet-reed/core/site';
 import { bandText, frequencyText } from '@velvet-reed/core/units';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { designOf, latestRevision } from '../data/derive';
-import { orderedStages, toPathStage } from '../data/path-stages';
+import { firstOrder } from '../data/path-orders';
+import { toPathStage } from '../data/path-stages';
 import { useFocus, type FocusBand } from '../data/focus';
 import type { StationData } from '../data/station';
 import { hasField } from '../data/transmitters';
@@ -366,7 +367,7 @@ function PathCurve({
   const path = data.paths[0];
   const receiver = data.receivers.find((candidate) => candidate.id === path?.receiverId);
   if (!path || !receiver) return null;
-  const stages = orderedStages(data, path.id, 1).map((stage) => toPathStage(data, stage));
+  const stages = firstOrder(data, path.id).map((stage) => toPathStage(data, stage));
   const points = Array.from({ length: 121 }, (_, i) => {
     const x = (i / 120) * width;
     const freqHz = scale.invert(x);

@@ -1,14 +1,8 @@
-import { OWN_CABLE, type StationValues } from '@velvet-reed/contract';
-import { CABLE_CLASSES } from '@velvet-reed/core/line';
+import type { StationValues } from '@velvet-reed/contract';
+import { CABLE_CHOICES } from '@velvet-reed/core/path';
 import { GROUND_CLASSES } from '@velvet-reed/core/solver';
 import type { FieldSpec } from './record-form';
 import { typedLength } from './typed';
-
-/** Cables to choose from; the listener's own is entered with the station. */
-export const CABLE_OPTIONS = [
-  ...CABLE_CLASSES.map((cable) => ({ value: cable.id, label: cable.name })),
-  { value: OWN_CABLE, label: 'my own, by its loss' },
-];
 
 const ENVIRONMENT_NAMES: Readonly<Record<StationValues['environment'], string>> = {
   city: 'city',
@@ -54,7 +48,7 @@ export const PLACE_FIELDS: readonly FieldSpec[] = [
     name: 'cableId',
     label: 'Cable into the house',
     kind: 'choice',
-    options: CABLE_OPTIONS,
+    options: CABLE_CHOICES,
   },
   { name: 'lineLengthM', label: 'Its length', kind: 'quantity', dimension: 'length', bareUnit: 'm' },
   {

@@ -1,4 +1,5 @@
-import { OWN_CABLE, type InstrumentCard, type Saved } from '@velvet-reed/contract';
+import type { InstrumentCard, Saved } from '@velvet-reed/contract';
+import { OWN_CABLE } from '@velvet-reed/core/path';
 import { antennaKind } from '@velvet-reed/core/antenna';
 import { CoreError } from '@velvet-reed/core/errors';
 import { type SweepData, writeTouchstone } from '@velvet-reed/core/formats';

@@ -1,4 +1,5 @@
 import { stationSchema } from '@velvet-reed/contract';
+import { CABLE_CHOICES } from '@velvet-reed/core/path';
 import { daylightOf, lightAt, locatorOf } from '@velvet-reed/core/site';
 import { ituRegionOf } from '@velvet-reed/core/spectrum';
 import { frequencyText, lengthText } from '@velvet-reed/core/units';
@@ -7,7 +8,7 @@ import { useMoment } from '../../data/moment';
 import { useWrite, type StationData } from '../../data/station';
 import { Button } from '../../ui/button';
 import { Disclosure } from '../../ui/disclosure';
-import { CABLE_OPTIONS, PLACE_FIELDS, placeStart, RESTRICTION_FIELDS, speedText } from '../../ui/place-fields';
+import { PLACE_FIELDS, placeStart, RESTRICTION_FIELDS, speedText } from '../../ui/place-fields';
 import { RecordForm } from '../../ui/record-form';
 import { Caution, Note } from '../../ui/stage';
 import { inDb, Value } from '../../ui/value';
@@ -79,7 +80,7 @@ function LineNote({ data }: { readonly data: StationData }) {
     <Note title="The line into the house">
       <p>
         {lengthText(data.station.lineLengthM)} of{' '}
-        {CABLE_OPTIONS.find((one) => one.value === data.station.cableId)?.label ?? 'cable'}.
+        {CABLE_CHOICES.find((one) => one.value === data.station.cableId)?.label ?? 'cable'}.
       </p>
       <ul>
         {data.targets.map((target) => (

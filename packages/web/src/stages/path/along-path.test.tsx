@@ -3,10 +3,11 @@ import { BLANK, type Saved } from '@velvet-reed/contract';
 import { analysePath, dcPath, STAGE_KINDS } from '@velvet-reed/core/path';
 import { cleanup, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { orderedStages, toDcStage, toPathReceiver, toPathStage } from '../../data/path-stages';
+import { ordersOf } from '../../data/path-orders';
+import { toDcStage, toPathReceiver, toPathStage } from '../../data/path-stages';
 import type { StationData } from '../../data/station';
 import { renderView } from '../../data/page-harness';
-import { TEST_STATION } from '../../data/test-station';
+import { placed, TEST_STATION } from '../../data/test-station';
 import { AlongPath } from './along-path';
 import { StageForms } from './stage-forms';
 import { FilterLosses, StageReports } from './stage-reports';
@@ -16,39 +17,44 @@ const [path] = TEST_STATION.paths;
 const [receiver] = TEST_STATION.receivers;
 
 /** Places in both orders are those of the list; second order turned round. */
-function dataOf(stages: readonly Partial<Saved<'pathStages'>>[]): StationData {
+function dataOf(
+  stages: readonly (Partial<Saved<'pathStages'>> & { readonly at?: readonly [number, number] })[],
+): StationData {
   return {
     ...TEST_STATION,
-    pathStages: stages.map((stage, i) => ({
-      ...{ id: i + 1, version: 1, stationId: 1, createdAt: '' },
-      ...BLANK.pathStages,
-      shape: 'highpass' as const,
-      ...{ pathId: path.id, name: `stage ${i}`, kind: 'pad', firstPlace: i, secondPlace: stages.length - i },
-      ...stage,
-    })),
+    ...placed(
+      stages.map((stage, i) => ({
+        ...{ id: i + 1, version: 1, stationId: 1, createdAt: '' },
+        ...BLANK.pathStages,
+        shape: 'highpass' as const,
+        ...{ pathId: path.id, name: `stage ${i}`, kind: 'pad' },
+        ...{ at: [i, stages.length - i] as const },
+        ...stage,
+      })),
+    ),
   };
 }
 const question = { lowHz: 10.9995e9, highHz: 11.0005e9, bandwidthHz: 1e6, externalFaDb: 0, signals: [] };
-const ordersOf = (data: StationData) =>
-  ([1, 2] as const).map((order) => {
-    const stored = orderedStages(data, path.id, order);
+const viewsOf = (data: StationData) =>
+  ordersOf(data, path.id).map(({ record, stages: stored }) => {
+    const order = record.number;
     const stages = stored.map((stage) => toPathStage(data, stage));
     const dc = dcPath(stored.map((stage) => toDcStage(data, stage)));
     return { order, stored, stages, dc, analysis: analysePath(stages, toPathReceiver(receiver), question) };
   });
 const along = (data: StationData, one = path) =>
-  shown(<AlongPath data={data} path={one} receiver={receiver} orders={ordersOf(data)} />);
+  shown(<AlongPath data={data} path={one} receiver={receiver} orders={viewsOf(data)} />);
 
 const AMPLIFIER = {
   kind: 'amplifier',
   name: 'amplifier',
-  figures: { leastV: 4.3, currentMA: 120, polarity: 1 },
+  figures: { leastV: 4.3, currentMA: 120 },
 } as const;
 const COAX = { kind: 'line', name: 'coax', lengthM: 35, figures: { loopOhmPerM: 0.12 } } as const;
 const FEED = {
   kind: 'bias feed',
   name: 'feed',
-  figures: { supplyV: 5, limitMA: 200, polarity: 1, chokeUH: 100, capacitorNF: 100 },
+  figures: { supplyV: 5, limitMA: 200, chokeUH: 100, capacitorNF: 100 },
 } as const;
 
 describe('DC read off the stages', () => {
@@ -66,7 +72,7 @@ describe('DC read off the stages', () => {
     expect(dc.textContent).toMatch(/Order 2amplifier: no bias feed stands between/);
   });
   test('alike in both orders is told once; without anything fed there is no such section', () => {
-    const both = dataOf([AMPLIFIER, FEED].map((stage, i) => ({ ...stage, secondPlace: i })));
+    const both = dataOf([AMPLIFIER, FEED].map((stage, i) => ({ ...stage, at: [i, i] as const })));
     along(both);
     const dc = screen.getByRole('region', { name: 'DC along this path' });
     expect(
@@ -81,7 +87,7 @@ describe('DC read off the stages', () => {
 });
 
 describe('plugs of the path', () => {
-  const data = dataOf([{ ...COAX, connectorIn: 'N-m', connectorOut: 'SMA-m', secondPlace: 0 }]);
+  const data = dataOf([{ ...COAX, connectorIn: 'N-m', connectorOut: 'SMA-m', at: [0, 0] }]);
   const ends = { ...path, ...BLANK.paths, antennaConnector: 'N-f', receiverConnector: 'BNC-f' };
   const plugs = () => screen.getByRole('region', { name: 'Plugs and adapters' });
   test('the shopping list without a box, the fewest adapters with one', () => {
@@ -109,13 +115,13 @@ test('a converter: where the band lands, its image, what to tune; stage by stage
     kind: 'converter',
     name: 'converter',
     ...{ gainDb: 60, noiseFigureDb: 0.5, iip2Dbm: 0, iip3Dbm: -40 },
-    figures: { oscillatorHz: 9.75e9, mixing: 0, imageRejectionDb: 40 },
+    figures: { oscillatorHz: 9.75e9, imageRejectionDb: 40 },
   } as const;
   const data = dataOf([converter]);
   along(data);
   const plan = screen.getByRole('region', { name: 'Frequency plan' });
   expect(plan.textContent).toMatch(/11\.0+ GHz lands at 1\.2500.*GHz.*Its image is 8\.5000 GHz/);
-  shown(<StageReports view={ordersOf(data)[0]} />);
+  shown(<StageReports view={viewsOf(data)[0]} />);
   const table = screen.getByRole('region', { name: 'Order 1: stage by stage' });
   expect(within(table).getByRole('row', { name: /^converter/ }).textContent).toMatch(/0\.0.*dB/);
   expect(within(table).getAllByRole('row').at(-1)?.textContent).toMatch(/at 1\.2500 GHz.*60\.0/);
@@ -125,13 +131,13 @@ test('what a filter takes counts at the frequency that it stands at, not at the 
   const converter = {
     kind: 'converter',
     name: 'converter',
-    figures: { oscillatorHz: 9.75e9, mixing: 0, imageRejectionDb: 40 },
+    figures: { oscillatorHz: 9.75e9, imageRejectionDb: 40 },
   } as const;
   const highPass = { kind: 'filter', name: 'high-pass', edgeLowHz: 2.5e9, lossDb: 0 } as const;
   const signals = [{ name: 'beacon', freqHz: 11e9, levelDbm: -90 }];
   const takes = (data: StationData): string => {
     cleanup();
-    const [first] = ordersOf(data);
+    const [first] = viewsOf(data);
     const analysis = analysePath(first.stages, toPathReceiver(receiver), { ...question, signals });
     shown(<FilterLosses view={{ ...first, analysis }} />);
     return screen.getByRole('region', { name: 'What the filters take' }).textContent ?? '';
@@ -144,7 +150,7 @@ test('what a filter takes counts at the frequency that it stands at, not at the 
 describe('forms of stages', () => {
   test('every kind but a part can be added, and asks what only it has', async () => {
     const user = userEvent.setup();
-    shown(<StageForms target={TEST_STATION.targets[0]} path={path} stages={[]} runs={[]} />);
+    shown(<StageForms target={TEST_STATION.targets[0]} path={path} orders={[]} stages={[]} runs={[]} />);
     for (const kind of STAGE_KINDS.filter((one) => one !== 'part')) {
       await user.click(screen.getByRole('button', { name: new RegExp(`^Add an? ${kind}$`) }));
       expect(screen.getByRole('button', { name: 'Add this stage' })).toBeTruthy();
@@ -154,7 +160,7 @@ describe('forms of stages', () => {
   });
   test('a figure out of range and a plug that is none are told beside their fields', async () => {
     const user = userEvent.setup();
-    shown(<StageForms target={TEST_STATION.targets[0]} path={path} stages={[]} runs={[]} />);
+    shown(<StageForms target={TEST_STATION.targets[0]} path={path} orders={[]} stages={[]} runs={[]} />);
     await user.click(screen.getByRole('button', { name: 'Add a splitter' }));
     await user.clear(screen.getByLabelText('Outputs'));
     await user.type(screen.getByLabelText('Outputs'), '40');

@@ -6,6 +6,7 @@ import {
   type SearchGoal,
   type ShelfPart,
 } from '@velvet-reed/core/path';
+import type { Change } from '@velvet-reed/contract';
 import { fixed } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { entry, useWrite } from '../../data/station';
@@ -22,6 +23,7 @@ export function BestOrder({
   goals,
   signals,
   head,
+  keep,
 }: {
   /** What is in the path now. */
   readonly own: readonly ShelfPart[];
@@ -31,6 +33,8 @@ export function BestOrder({
   readonly goals: readonly SearchGoal[];
   readonly signals: readonly PathSignal[];
   readonly head: PathStage | undefined;
+  /** Makes an order of the path of the stages that it has, by their index. */
+  readonly keep: (indices: readonly number[]) => readonly Change[];
 }) {
   const { trySave } = useWrite();
   const { start, stop, answer: result, ...state } = useJob('order');
@@ -107,6 +111,19 @@ export function BestOrder({
                 </li>
               ))}
             </ul>
+          )}
+          {result.best?.order.every((i) => searched[i] !== undefined && own.includes(searched[i])) && (
+            <Button
+              className="mt-1 mr-3"
+              onClick={() =>
+                void trySave(
+                  keep(result.best?.order.map((i) => own.indexOf(searched[i])) ?? []),
+                  'Kept: it stands beside your orders now.',
+                )
+              }
+            >
+              Keep it as an order of this path
+            </Button>
           )}
           <Button
             className="mt-1"

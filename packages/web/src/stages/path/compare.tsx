@@ -5,7 +5,7 @@ import { inDb, Value } from '../../ui/value';
 import { figureProvenance, lossProvenance, productInk, snrLoss } from './order-view';
 import type { OrderView } from '../../data/verdicts';
 
-/** Both orders beside each other, figure by figure. */
+/** The orders beside each other, figure by figure. */
 export function Compare({ orders }: { readonly orders: readonly OrderView[] }) {
   const rows: readonly (readonly [string, (view: OrderView) => React.ReactNode])[] = [
     [
@@ -126,13 +126,16 @@ export function Compare({ orders }: { readonly orders: readonly OrderView[] }) {
   ];
   return (
     <Section title="Side by side">
-      <Wide label="Both orders compared">
+      <Wide label="Orders compared">
         <table className="w-full max-w-4xl" data-testid="compare">
           <thead>
             <tr>
               <th scope="col">At the wanted band</th>
-              <th scope="col">Order 1</th>
-              <th scope="col">Order 2</th>
+              {orders.map(({ order }) => (
+                <th key={order} scope="col">
+                  Order {order}
+                </th>
+              ))}
             </tr>
           </thead>
           <tbody>

@@ -1,4 +1,5 @@
-import { SCHEMAS, BLANK } from '@velvet-reed/contract';
+import { BLANK, createOf, SCHEMAS } from '@velvet-reed/contract';
+import { newOrder } from '../../data/path-orders';
 import { entry, useWrite, type StationData } from '../../data/station';
 import { ReceiverByKind } from '../../ui/receiver-by-kind';
 import { RecordForm } from '../../ui/record-form';
@@ -39,7 +40,12 @@ export function NewPath({
       onCancel={onClose}
       onSave={async (values) => {
         const [id] = await save(
-          [{ op: 'create', resource: 'paths', values }, entry('path', `Path made: ${String(values.name)}.`)],
+          [
+            createOf('paths', values, 'path'),
+            ...newOrder({ new: 'path' }, 1, []),
+            ...newOrder({ new: 'path' }, 2, []),
+            entry('path', `Path made: ${values.name}.`),
+          ],
           'Path made.',
         );
         onMade(id);

@@ -3,16 +3,16 @@ import { BLANK, type Saved } from '@velvet-reed/contract';
 import { fireEvent, screen, within } from '@testing-library/react';
 import { renderPage, verdictText } from '../../data/page-harness';
 import type { StationData } from '../../data/station';
-import { TEST_STATION } from '../../data/test-station';
+import { placed, TEST_STATION } from '../../data/test-station';
 import { dragWords } from './drag-words';
 import PathPage from './page';
 
 const stored = (id: number) => ({ id, version: 1, stationId: 1, createdAt: '' });
-const stage = (id: number, places: readonly [number, number], more: Partial<Saved<'pathStages'>>) => ({
+const stage = (id: number, at: readonly [number, number], more: Partial<Saved<'pathStages'>>) => ({
   ...stored(id),
   ...BLANK.pathStages,
   shape: 'highpass' as const,
-  ...{ pathId: 1, name: `stage ${id}`, kind: 'pad' as const, firstPlace: places[0], secondPlace: places[1] },
+  ...{ pathId: 1, name: `stage ${id}`, kind: 'pad' as const, at },
   ...more,
 });
 const shown = (over: Partial<StationData>): void => {
@@ -40,14 +40,14 @@ describe('the first sentence of Path', () => {
   });
   test('an order in which the amplifier gets no supply loses, however little noise it adds', () => {
     const fed = { kind: 'amplifier', name: 'booster', gainDb: 20, noiseFigureDb: 1, iip2Dbm: 60, iip3Dbm: 20 } as const;
-    const feed = { supplyV: 12, limitMA: 300, polarity: 1, chokeUH: 100, capacitorNF: 100 };
+    const feed = { supplyV: 12, limitMA: 300, chokeUH: 100, capacitorNF: 100 };
     shown({
-      pathStages: [
+      ...placed([
         // order 1: high-pass, booster, feed; order 2: booster first, the high-pass between it and the feed
         stage(1, [0, 1], { kind: 'filter', name: 'high-pass', edgeLowHz: 3e6 }),
-        stage(2, [1, 0], { ...fed, figures: { leastV: 9, currentMA: 100, polarity: 1 } }),
+        stage(2, [1, 0], { ...fed, figures: { leastV: 9, currentMA: 100 } }),
         stage(3, [2, 2], { kind: 'bias feed', name: 'feed', figures: feed }),
-      ],
+      ]),
     });
     expect(verdictText()).toMatch(
       /^Order 1 serves 31 m broadcast better: .*; in order 2 high-pass: no DC gets through it/,
@@ -82,9 +82,9 @@ describe('tables of Path', () => {
     const [transmitter] = TEST_STATION.transmitters;
     shown({
       transmitters: [{ ...transmitter, freqHz: 9.1e6, powerW: 100_000, distanceM: 500 }],
-      pathStages: [
+      ...placed([
         stage(1, [0, 0], { kind: 'amplifier', name: 'weak one', gainDb: 20, noiseFigureDb: 2, iip3Dbm: -10 }),
-      ],
+      ]),
     });
     const compare = screen.getByTestId('compare');
     expect(within(compare).getByRole('row', { name: /^First stage overloaded/ }).textContent).toMatch(

@@ -100,6 +100,7 @@ function PathSheet({
   const { trySave } = useWrite();
   const { receiver, target, asked, orders, verdict } = judged;
   const [first] = orders;
+  const kept = orders.flatMap((view) => (view.kept ? [view.kept] : []));
   const better = orders.find(({ order }) => order === verdict.better.order) ?? first;
   return (
     <Stage
@@ -109,13 +110,14 @@ function PathSheet({
     >
       {chooser}
       <Suspense fallback={<Waiting what="the stages" />}>
-        <Orders orders={orders} receiverName={receiver.name} headName={asked.head?.name} />
+        <Orders path={path} orders={orders} receiverName={receiver.name} headName={asked.head?.name} />
       </Suspense>
       <StageForms
         target={target}
         runs={data.plotFeatures.filter((one) => one.kind === 'cable')}
         path={path}
-        stages={first.stored}
+        stages={data.pathStages.filter(({ pathId }) => pathId === path.id)}
+        orders={kept}
       />
       <Compare orders={orders} />
       <EveryWish data={data} path={path} receiver={receiver} orders={orders} />
@@ -128,7 +130,15 @@ function PathSheet({
       ))}
       <SeveralPaths data={data} current={path.id} />
       <FilterLosses view={first} />
-      <PathTools data={data} path={path} target={target} receiver={receiver} asked={asked} stored={first.stored} />
+      <PathTools
+        data={data}
+        path={path}
+        target={target}
+        receiver={receiver}
+        asked={asked}
+        stored={first.stored}
+        orders={kept}
+      />
       <Button
         look="quiet"
         onClick={() =>

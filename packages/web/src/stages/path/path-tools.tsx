@@ -1,7 +1,8 @@
 import type { Saved } from '@velvet-reed/contract';
-import type { PathSignal, SearchGoal } from '@velvet-reed/core/path';
+import { partStage, type PathSignal, type SearchGoal, stageKind } from '@velvet-reed/core/path';
 import { useMemo, useState } from 'react';
-import { toPart, toPathReceiver, toPathStage } from '../../data/path-stages';
+import { newOrder, type StageOrder } from '../../data/path-orders';
+import { toPathReceiver, toPathStage } from '../../data/path-stages';
 import { askPath, type AskedPath } from '../../data/path-question';
 import type { StationData } from '../../data/station';
 import { BestOrder } from './best-order';
@@ -21,16 +22,8 @@ interface PathToolsProps {
   readonly receiver: Saved<'receivers'>;
   readonly asked: AskedPath;
   readonly stored: readonly Saved<'pathStages'>[];
+  readonly orders: readonly StageOrder[];
 }
-
-/** Kinds that a path does not do without: the way into the house, what shares, switches, protects or feeds it. */
-const MUST_STAY: ReadonlySet<Saved<'pathStages'>['kind']> = new Set([
-  'line',
-  'splitter',
-  'switch',
-  'limiter',
-  'bias feed',
-]);
 
 /** What is planned beside the order of stages: filter, search, DC, splitters, converters, receiver set-up. Computed once it is asked for. */
 export function PathTools(props: PathToolsProps) {
@@ -45,7 +38,7 @@ export function PathTools(props: PathToolsProps) {
   );
 }
 
-function Tools({ data, path, target, receiver, asked, stored }: PathToolsProps) {
+function Tools({ data, path, target, receiver, asked, stored, orders }: PathToolsProps) {
   const signals: readonly PathSignal[] = asked.question.signals;
   const wanted = useMemo(
     () => ({ name: target.name, lowHz: target.lowHz, highHz: target.highHz }),
@@ -67,8 +60,8 @@ function Tools({ data, path, target, receiver, asked, stored }: PathToolsProps) 
     () =>
       stored.map(({ kind }, i) => ({
         stage: stages[i],
-        needed: MUST_STAY.has(kind),
-        cost: MUST_STAY.has(kind) ? 0 : 1,
+        needed: stageKind(kind).stays === true,
+        cost: stageKind(kind).stays ? 0 : 1,
       })),
     [stored, stages],
   );
@@ -81,15 +74,21 @@ function Tools({ data, path, target, receiver, asked, stored }: PathToolsProps) 
     }),
     [stages, receiver, asked],
   );
-  const shelf = useMemo(() => data.parts.map((part) => ({ stage: toPart(part), cost: part.cost })), [data.parts]);
+  const shelf = useMemo(
+    () => data.parts.map((part) => ({ stage: partStage(part.name, part), cost: part.cost })),
+    [data.parts],
+  );
   return (
     <>
-      <Shelf
-        data={data}
-        path={path}
-        place={1 + Math.max(-1, ...stored.flatMap((one) => [one.firstPlace, one.secondPlace]))}
-      />
+      <Shelf data={data} path={path} orders={orders} />
       <BestOrder
+        keep={(indices) => [
+          ...newOrder(
+            path.id,
+            1 + Math.max(0, ...orders.map(({ record }) => record.number)),
+            indices.map((i) => stored[i].id),
+          ),
+        ]}
         own={own}
         shelf={shelf}
         receiver={toPathReceiver(receiver)}

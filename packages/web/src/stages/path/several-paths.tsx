@@ -2,7 +2,8 @@ import { SCHEMAS, type Change, type Saved } from '@velvet-reed/contract';
 import { analysePath } from '@velvet-reed/core/path';
 import { fixed } from '@velvet-reed/core/units';
 import { useState } from 'react';
-import { orderedStages, toPathReceiver, toPathStage } from '../../data/path-stages';
+import { firstOrder, newOrder, ordersOf } from '../../data/path-orders';
+import { toPathReceiver, toPathStage } from '../../data/path-stages';
 import { askPath } from '../../data/path-question';
 import { entry, useWrite, type StationData } from '../../data/station';
 import { Button } from '../../ui/button';
@@ -37,8 +38,16 @@ export function DuplicatePath({
       ...stages.map((stage): Change => ({
         op: 'create',
         resource: 'pathStages',
+        as: `stage ${stage.id}`,
         values: { ...SCHEMAS.pathStages.cast({ ...stage }, { stripUnknown: true }), pathId: { new: 'copy' } },
       })),
+      ...ordersOf(data, path.id).flatMap((order) =>
+        newOrder(
+          { new: 'copy' },
+          order.record.number,
+          order.stages.map(({ id }) => ({ new: `stage ${id}` })),
+        ),
+      ),
       entry('path', `${name} copied.`),
     ];
     const ids = await trySave(changes, 'Copied. Change the copy; the first stays as it is.');
@@ -62,7 +71,7 @@ export function SeveralPaths({ data, current }: { readonly data: StationData; re
     const asked = askPath(data, path, target);
     const stages = [
       ...(asked.head ? [asked.head] : []),
-      ...orderedStages(data, id, 1).map((stage) => toPathStage(data, stage)),
+      ...firstOrder(data, id).map((stage) => toPathStage(data, stage)),
     ];
     return [
       { path, receiver, target, stages, analysis: analysePath(stages, toPathReceiver(receiver), asked.question) },

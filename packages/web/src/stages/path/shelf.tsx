@@ -1,9 +1,10 @@
-import { MOST_TRANSFER_POINTS, SCHEMAS, BLANK, type Saved, type Values } from '@velvet-reed/contract';
+import { createOf, MOST_TRANSFER_POINTS, SCHEMAS, type Saved, type Values } from '@velvet-reed/contract';
 import { gainsText, readGains } from '@velvet-reed/core/choose';
 import { CoreError } from '@velvet-reed/core/errors';
 import { readTwoPort, thinTransfer, type TransferPoint, type TwoPort } from '@velvet-reed/core/formats';
 import { bandText, fixed } from '@velvet-reed/core/units';
 import { useState } from 'react';
+import { placeAtEnd, type StageOrder } from '../../data/path-orders';
 import { entry, useWrite, type StationData } from '../../data/station';
 import { fileText } from '../../data/table-previews';
 import { Button } from '../../ui/button';
@@ -132,11 +133,11 @@ const startOf = (part: Saved<'parts'>): Record<string, string> => {
 export function Shelf({
   data,
   path,
-  place,
+  orders,
 }: {
   readonly data: StationData;
   readonly path: Saved<'paths'>;
-  readonly place: number;
+  readonly orders: readonly StageOrder[];
 }) {
   const { save, trySave } = useWrite();
   const [editing, setEditing] = useState<number>();
@@ -158,19 +159,12 @@ export function Shelf({
                 onClick={() =>
                   void trySave(
                     [
-                      {
-                        op: 'create',
-                        resource: 'pathStages',
-                        values: {
-                          ...BLANK.pathStages,
-                          pathId: path.id,
-                          kind: 'part',
-                          name: part.name,
-                          partId: part.id,
-                          firstPlace: place,
-                          secondPlace: place,
-                        },
-                      },
+                      createOf(
+                        'pathStages',
+                        { pathId: path.id, kind: 'part', name: part.name, partId: part.id },
+                        'stage',
+                      ),
+                      ...placeAtEnd(orders, { new: 'stage' }),
                       entry('path', `${path.name}: put in ${part.name}.`),
                     ],
                     'In the path.',

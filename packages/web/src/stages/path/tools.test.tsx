@@ -186,7 +186,7 @@ test('a part on the shelf can be changed, and shows what it is', async () => {
     ...{ noiseFigureDb: 2, iip2Dbm: null, iip3Dbm: 10, p1Dbm: null, connectorIn: 'N-f', connectorOut: 'N-f' },
     transfer: [{ freqHz: 1e6, gainDb: 20 }],
   };
-  shown(<Shelf data={{ ...TEST_STATION, parts: [part] }} path={TEST_STATION.paths[0]} place={0} />);
+  shown(<Shelf data={{ ...TEST_STATION, parts: [part] }} path={TEST_STATION.paths[0]} orders={[]} />);
   await user.click(screen.getByRole('button', { name: 'Change box' }));
   const field = (label: string): string => screen.getByLabelText<HTMLInputElement>(label).value;
   expect(['Name', 'Noise figure', 'Fed over the coax with, V', 'Plug, antenna side', 'Cost'].map(field)).toEqual([
