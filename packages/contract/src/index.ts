@@ -17,6 +17,7 @@ export {
   type NewValues,
 } from './resources';
 export { STATION } from './tables/station';
+export { ACCESSORY_KINDS } from './tables/notebook';
 export { MOST_TRANSFER_POINTS } from './tables/path';
 export type { Column, Columns, Store } from './columns';
 export {
@@ -29,6 +30,7 @@ export {
   type Refusal,
   updateOf,
 } from './changes';
+export { logPage, packLog, unpackLog, type LogPage } from './bulk';
 export { packRecords, unpackRecords } from './packed';
 export {
   packCalibration,

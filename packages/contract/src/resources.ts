@@ -5,7 +5,7 @@ import { calibrations, coilTests, spectra, sweeps, trimSteps } from './tables/be
 import { guardInputs, guardPlans } from './tables/guard';
 import { bandEdits, transmitters, receivers, satellites, targets } from './tables/listen';
 import { levels } from './tables/noise';
-import { attachments, entries } from './tables/notebook';
+import { accessories, attachments, entries, logs } from './tables/notebook';
 import { orderPlaces, parts, pathOrders, paths, pathStages } from './tables/path';
 import { plotFeatures } from './tables/plot';
 import { STATION } from './tables/station';
@@ -39,6 +39,8 @@ export const RESOURCES = {
   satellites,
   boughtAntennas,
   parts,
+  logs,
+  accessories,
 } as const;
 
 export type ResourceName = keyof typeof RESOURCES;

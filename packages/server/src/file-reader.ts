@@ -1,7 +1,7 @@
 import { Worker } from 'node:worker_threads';
 import { CoreError } from '@velvet-reed/core/errors';
 import type { TableQuestion } from '@velvet-reed/core/formats';
-import type { FileAnswer, FileContent, FileJob } from './file-work';
+import type { Contents, FileAnswer, FileJob } from './file-work';
 
 /** A file that its reader refused; the code and sentence are the reader's. */
 export class FileRefusedError extends CoreError {
@@ -15,8 +15,9 @@ export class FileRefusedError extends CoreError {
   }
 }
 
-/** Longest that one file may take: 200,001 points take about one second. */
+/** Longest that one file may take: 200,001 points take about one second, a million rows of a log about twenty. */
 const LONGEST_MS = 20_000;
+const LONGEST_LOG_MS = 120_000;
 
 interface Waiting {
   readonly done: (answer: FileAnswer) => void;
@@ -81,15 +82,21 @@ function start(): Worker {
 }
 
 /** Reads a file in the thread for files. @throws FileRefusedError with the reader's sentence. */
-export async function readFileApart(job: FileJob): Promise<FileContent> {
+export async function readFileApart<K extends FileJob['kind']>(
+  job: Extract<FileJob, { readonly kind: K }>,
+): Promise<Contents[K]>;
+export async function readFileApart(job: FileJob): Promise<Contents[FileJob['kind']]> {
   const answer = await new Promise<FileAnswer>((done) => {
     worker ??= start();
     const used = worker;
     const id = (next += 1);
-    const timer = setTimeout(() => {
-      if (worker === used) endAll(TOO_LONG);
-      void used.terminate();
-    }, LONGEST_MS);
+    const timer = setTimeout(
+      () => {
+        if (worker === used) endAll(TOO_LONG);
+        void used.terminate();
+      },
+      job.kind === 'log' ? LONGEST_LOG_MS : LONGEST_MS,
+    );
     waiting.set(id, { done, timer });
     used.ref();
     used.postMessage({ id, job });

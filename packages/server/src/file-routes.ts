@@ -7,6 +7,7 @@ import type { Database } from './database';
 import { fileValues, importPicture, pictureType, requirePicture, sha256, type ArrivedFile } from './file-store';
 import { NotFoundError, RequestError } from './refusals';
 import { answerOf, asRecord, authorOf, numberParam, optionalId, readJson, revisionParam } from './request-values';
+import { importLog, logKind, logRows, logSummary, pageNumber } from './log-import';
 import { importSpectrum, importSweep, storeCalibration } from './sweep-import';
 
 /** Largest file taken: a 200,001-point Touchstone file is about 12 MB. */
@@ -23,19 +24,25 @@ function arrived(req: Request, remedy: string): ArrivedFile {
   return { name: name === '' ? 'file' : name, bytes: req.file.buffer };
 }
 
+/** A long log has up to a million rows. */
+const MAX_LOG_BYTES = 80_000_000;
+
 /** Files that come in, samples and bytes that go out. */
 export function fileRoutes(app: Express, db: Database): void {
-  const taken = multer({
-    storage: multer.memoryStorage(),
-    limits: { fileSize: MAX_UPLOAD_BYTES, files: 1, fields: 8, fieldSize: 200_000, parts: 10 },
-  }).single('file');
-  /** A form that ends in the middle is the sender's fault, whatever the parser calls it. */
-  const upload: RequestHandler = (req, res, next) =>
-    taken(req, res, (error: unknown) => {
-      if (error === undefined || error === null) next();
-      else if (error instanceof MulterError) next(error);
-      else next(new RequestError('The file did not arrive whole. Choose it again.'));
-    });
+  /** Takes one file. A form that ends in the middle is the sender's fault, whatever the parser calls it. */
+  const uploadOf = (fileSize: number): RequestHandler => {
+    const taken = multer({
+      storage: multer.memoryStorage(),
+      limits: { fileSize, files: 1, fields: 8, fieldSize: 200_000, parts: 10 },
+    }).single('file');
+    return (req, res, next) =>
+      taken(req, res, (error: unknown) => {
+        if (error === undefined || error === null) next();
+        else if (error instanceof MulterError) next(error);
+        else next(new RequestError('The file did not arrive whole. Choose it again.'));
+      });
+  };
+  const upload = uploadOf(MAX_UPLOAD_BYTES);
   const fields = (req: Request): Record<string, unknown> => asRecord({ ...(req.body ?? {}) });
   app.post('/api/stations/:station/sweeps', upload, async (req, res) => {
     const file = arrived(req, 'Choose a Touchstone or CSV file.');
@@ -62,6 +69,19 @@ export function fileRoutes(app: Express, db: Database): void {
       answer: await answerOf(answer),
     };
     res.status(201).json(await importSpectrum(db, numberParam(req, 'station'), file, origin, authorOf(names)));
+  });
+  app.post('/api/stations/:station/logs', uploadOf(MAX_LOG_BYTES), async (req, res) => {
+    const file = arrived(req, 'Choose a CSV file with a heading row.');
+    const { kind, values, answer, ...names } = fields(req);
+    const origin = { kind: logKind(kind), values: asRecord(readJson(values ?? '{}')), answer: await answerOf(answer) };
+    res.status(201).json(await importLog(db, numberParam(req, 'station'), file, origin, authorOf(names)));
+  });
+  app.get('/api/logs/:record/rows', async (req, res) => {
+    const [from, count] = [pageNumber(req.query.from, 0), pageNumber(req.query.count, 100)];
+    res.json(await logRows(db, numberParam(req, 'record'), from, count));
+  });
+  app.get('/api/logs/:record/summary', async (req, res) => {
+    res.json(await logSummary(db, numberParam(req, 'record')));
   });
   app.post('/api/stations/:station/calibrations', upload, async (req, res) => {
     const { bytes } = arrived(req, 'Measure open, short and load first.');

@@ -1,8 +1,13 @@
-import { packSamples, packSpectrum, unpackSamples } from '@velvet-reed/contract';
+import { packLog, packSamples, packSpectrum, unpackLog, unpackSamples } from '@velvet-reed/contract';
 import { CoreError } from '@velvet-reed/core/errors';
 import {
+  LOG_COLUMNS,
+  type LogKind,
+  type LogSummary,
+  readLogCsv,
   readSpectrumCsv,
   readSweepText,
+  summariseLog,
   type TableAnswer,
   type TableQuestion,
   TableQuestionError,
@@ -19,7 +24,25 @@ export type FileJob =
       readonly answer?: TableAnswer;
       readonly last?: { readonly name: string; readonly samples: Uint8Array; readonly referenceOhm: number };
     }
-  | { readonly kind: 'spectrum'; readonly bytes: Uint8Array; readonly answer?: TableAnswer };
+  | { readonly kind: 'spectrum'; readonly bytes: Uint8Array; readonly answer?: TableAnswer }
+  | { readonly kind: 'log'; readonly of: LogKind; readonly bytes: Uint8Array; readonly answer?: TableAnswer }
+  /** A stored log summed up. */
+  | { readonly kind: 'summary'; readonly of: LogKind; readonly bytes: Uint8Array };
+
+/** Rows of a long log, packed. */
+interface LogContent {
+  readonly rows: number;
+  readonly first: number;
+  readonly last: number;
+  readonly samples: Uint8Array;
+}
+/** What each sort of job gives. */
+export interface Contents {
+  readonly sweep: FileContent;
+  readonly spectrum: FileContent;
+  readonly log: LogContent;
+  readonly summary: LogSummary;
+}
 
 /** What was read: a record's columns and its bytes. */
 export interface FileContent {
@@ -34,8 +57,8 @@ export interface FileContent {
 }
 
 /** A fault crosses the thread as data: classes do not survive it. */
-export type FileAnswer =
-  | { readonly content: FileContent }
+export type FileAnswer<K extends FileJob['kind'] = FileJob['kind']> =
+  | { readonly content: Contents[K] }
   | { readonly fault: { readonly code: string; readonly message: string; readonly question?: TableQuestion } };
 
 const NOT_TEXT = 'This file is not text. Export it as Touchstone (.s1p) or CSV.';
@@ -89,10 +112,29 @@ function spectrumContent({ bytes, answer }: Extract<FileJob, { kind: 'spectrum' 
   };
 }
 
+function logContent({ bytes, of, answer }: Extract<FileJob, { kind: 'log' }>): LogContent {
+  const log = readLogCsv(of, textOf(bytes), answer);
+  const order = log.numbers[LOG_COLUMNS[of][0].id];
+  return { rows: order.length, first: order[0], last: order[order.length - 1], samples: packLog(log) };
+}
+
+function contentOf(job: FileJob): Contents[FileJob['kind']] {
+  switch (job.kind) {
+    case 'sweep':
+      return sweepContent(job);
+    case 'spectrum':
+      return spectrumContent(job);
+    case 'log':
+      return logContent(job);
+    case 'summary':
+      return summariseLog(unpackLog(job.of, job.bytes));
+  }
+}
+
 /** Reads one file; never throws. */
 export function workOn(job: FileJob): FileAnswer {
   try {
-    return { content: job.kind === 'sweep' ? sweepContent(job) : spectrumContent(job) };
+    return { content: contentOf(job) };
   } catch (error) {
     if (error instanceof TableQuestionError)
       return { fault: { code: error.code, message: error.message, question: error.question } };

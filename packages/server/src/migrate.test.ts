@@ -432,3 +432,27 @@ test('a file of the thirteenth release: orders become rows, codes become words, 
   ]);
   await db.sequelize.close();
 });
+
+test('a file of the fifteenth release: dates that nobody said are empty, and a change made before is still undoable', async () => {
+  const db = openDatabase(path.join(mkdtempSync(path.join(tmpdir(), 'reed-up-')), 'fifteenth.sqlite'));
+  const sql = (text: string): Promise<unknown> => db.sequelize.query(text);
+  await migrator(db.sequelize).up({ to: '0015-choices-in-words' });
+  await sql(hut(1));
+  await sql(
+    `INSERT INTO antennas (id, stationId, version, createdAt, updatedAt, name) VALUES (1, 1, 2, ${STAMP}, ${STAMP}, 'Wire')`,
+  );
+  await sql(`INSERT INTO edits (stationId, batch, resource, recordId, op, "before", "after", createdAt)
+    VALUES (1, 'b', 'antennas', 1, 'update', '{"name":"Loop","targetId":null}', '{"name":"Wire","targetId":null}', ${STAMP})`);
+  await migrator(db.sequelize).up();
+  const now = await stationRecords(db, 1);
+  expect(now.setAside).toEqual([]);
+  expect(now.antennas).toMatchObject([{ name: 'Wire', sinceMs: null }]);
+  expect(now.station).toMatchObject({ lineSinceMs: null, lineMeasuredMs: null });
+  expect([now.logs, now.accessories]).toEqual([[], []]);
+  await undo(db, 1, { device: 'any' });
+  expect((await stationRecords(db, 1)).antennas).toMatchObject([{ name: 'Loop', sinceMs: null }]);
+  await migrator(db.sequelize).down({ to: '0016-logs-accessories-dates' });
+  const [back] = await db.sequelize.query('SELECT * FROM antennas');
+  expect(back).not.toHaveProperty('0.sinceMs');
+  await db.sequelize.close();
+});

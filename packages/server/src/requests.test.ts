@@ -366,3 +366,58 @@ describe('samples and curves', () => {
     expect(await shown()).toEqual([true, true, true, true]);
   });
 });
+
+describe('long logs', () => {
+  const log = (rows: number): string =>
+    [
+      'Time UTC;Frequency (MHz);SNR;Heard;Locator',
+      ...Array.from({ length: rows }, (_, i) => {
+        const at = new Date(Date.UTC(2026, 2, 10) + i * 15_000).toISOString().slice(0, 19).replace('T', ' ');
+        return `${at};7.04;${-20 + (i % 11)};beacon ${i % 7};JO${10 + (i % 80)}`;
+      }),
+    ].join('\n');
+  const send = (station: number, text: string, kind = 'decodes', more: Record<string, string> = {}) => {
+    const form = request(app).post(`/api/stations/${station}/logs`).field('kind', kind);
+    for (const [name, value] of Object.entries(more)) form.field(name, value);
+    return form.attach('file', Buffer.from(text), 'night.csv');
+  };
+  test('a hundred thousand decodes are stored once, read a page at a time, and summed up', async () => {
+    const station = await newStation();
+    const key = randomUUID();
+    const reply: { body: Reply & { rows: number } } = await send(station, log(100_000), 'decodes', { key }).expect(201);
+    expect(reply.body).toMatchObject({ rows: 100_000, kind: 'decodes', first: Date.UTC(2026, 2, 10) });
+    const again: { body: Reply } = await send(station, log(100_000), 'decodes', { key }).expect(201);
+    expect(again.body.id).toBe(reply.body.id);
+    const all = await load(station);
+    expect(all.logs).toHaveLength(1);
+    expect(JSON.stringify(all).length).toBeLessThan(3000);
+    const page: { body: { rows: unknown[][] } } = await request(app)
+      .get(`/api/logs/${reply.body.id}/rows?from=99998&count=50`)
+      .expect(200);
+    expect(page.body.rows).toHaveLength(2);
+    expect(page.body.rows[0].slice(1, 4)).toEqual([7_040_000, -20 + (99_998 % 11), 'beacon 3']);
+    const summary: { body: Record<string, unknown> } = await request(app)
+      .get(`/api/logs/${reply.body.id}/summary`)
+      .expect(200);
+    // −20 to −10 equally often: the middle is −15
+    expect(summary.body).toMatchObject({ rows: 100_000, median: -15, least: -20, most: -10 });
+    // what was heard is not rewritten; what is said of it is
+    const { id, version } = reply.body;
+    await write(station, [{ op: 'update', resource: 'logs', id, version, values: { rows: 5 } }]).expect(400);
+    await write(station, [{ op: 'update', resource: 'logs', id, version, values: { conditions: 'dusk' } }]).expect(200);
+  }, 60_000);
+  test('a table that does not say enough is asked, a broken one refused, and nothing is stored', async () => {
+    const station = await newStation();
+    const open: { body: { question?: { meanings: string[] } } } = await send(station, 'a,b\n1,2\n2,3', 'levels').expect(
+      422,
+    );
+    expect(open.body.question?.meanings).toContain('level');
+    await send(station, log(3).replace('-19', 'loud')).expect(422);
+    await send(station, log(3), 'songs').expect(400);
+    await send(station, log(3), 'decodes', { values: JSON.stringify({ antennaId: 99 }) }).expect(400);
+    const all = await load(station);
+    expect([all.logs, all.attachments]).toEqual([[], []]);
+    await request(app).get('/api/logs/99999/rows').expect(404);
+    await request(app).get('/api/logs/1/rows?from=-1').expect(400);
+  });
+});

@@ -44,11 +44,11 @@ export async function readSweepFile(
 }
 
 /** What a batch made once before, when its answer was lost on the way. */
-async function madeBefore(
+export async function madeBefore(
   db: Database,
   transaction: Transaction,
   stationId: number,
-  { author, resource }: { readonly author: Author; readonly resource: 'sweeps' | 'spectra' | 'calibrations' },
+  { author, resource }: { readonly author: Author; readonly resource: 'sweeps' | 'spectra' | 'calibrations' | 'logs' },
 ): Promise<Row | undefined> {
   const known = await knownBatch(db, transaction, { stationId, batch: author.key });
   const edit = known?.find((one) => one.get('resource') === resource);

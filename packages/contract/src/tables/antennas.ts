@@ -28,6 +28,8 @@ export const antennas = tableOf({
   columns: {
     name: line('Name'),
     targetId: maybeRef('targets', 'Target'),
+    /** When it went up. */
+    sinceMs: maybeReal('In use since (ms)', 0, 1e14),
   },
 });
 

@@ -54,6 +54,8 @@ export const transmitters = tableOf({
     distanceM: maybeReal('Distance (m)', 0.1, 2e7),
     /** The listener's own transmitter: Guard's matter, left out of overload forecasts. */
     own: flag('Own transmitter'),
+    /** When its power was measured or looked up. */
+    measuredMs: maybeReal('Power as of (ms)', 0, 1e14),
   },
   rules: (schema) =>
     schema
@@ -82,6 +84,9 @@ export const receivers = tableOf({
     iip3Dbm: real('Third-order input intercept (dBm)', -60, 100),
     minHz: real('Lowest frequency (Hz)', 1, 300e9),
     maxHz: real('Highest frequency (Hz)', 1, 300e9),
+    sinceMs: maybeReal('In use since (ms)', 0, 1e14),
+    /** When its figures were measured; null: they are the maker's, or assumed. */
+    measuredMs: maybeReal('Figures measured (ms)', 0, 1e14),
   },
   rules: (schema) =>
     schema.test(

@@ -145,5 +145,8 @@ export const parts = tableOf({
     connectorIn: connector('Connector at the antenna side'),
     connectorOut: connector('Connector at the receiver side'),
     cost: real('Cost', 0, 1e6),
+    sinceMs: maybeReal('In use since (ms)', 0, 1e14),
+    /** When its data were measured; null: they are the maker's. */
+    measuredMs: maybeReal('Measured (ms)', 0, 1e14),
   },
 });

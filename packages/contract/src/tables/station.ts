@@ -25,6 +25,9 @@ export const STATION = tableOf({
     /** Loss of the listener's own cable at 10 and 100 MHz, dB per 100 m; null until entered. */
     ownCableDb10: maybeReal('Own cable at 10 MHz (dB per 100 m)', 0.01, 500),
     ownCableDb100: maybeReal('Own cable at 100 MHz (dB per 100 m)', 0.01, 500),
+    /** When the line into the house was laid, and when its loss was measured. */
+    lineSinceMs: maybeReal('Line in use since (ms)', 0, 1e14),
+    lineMeasuredMs: maybeReal('Line measured (ms)', 0, 1e14),
     nothingVisible: withBlank(flag('Nothing may be visible'), false),
     lawnAllowed: withBlank(flag('The lawn may be used'), true),
     noDrilling: withBlank(flag('No drilling'), false),

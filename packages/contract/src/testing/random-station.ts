@@ -96,6 +96,7 @@ export function randomStation(seed: number): RandomStation {
   const receivers = many(4, (i): Values<'receivers'> => {
     const minHz = Math.round(log(1e3, 1e8));
     return {
+      ...BLANK.receivers,
       name: `receiver ${i + 1}`,
       bits: Math.round(between(6, 18) * 10) / 10,
       fullScaleDbm: Math.round(between(-50, 15)),
@@ -109,14 +110,18 @@ export function randomStation(seed: number): RandomStation {
     };
   });
   const transmitters = many(8, (i): Values<'transmitters'> => ({
-    name: `transmitter ${i + 1}`,
+    ...{ ...BLANK.transmitters, name: `transmitter ${i + 1}` },
     freqHz: Math.round(log(10e3, 24e9)),
     powerW: round(log(0.001, 1e6), 2),
     powerKind: pick(['ERP', 'EIRP', 'EMRP'] as const),
     distanceM: round(log(1, 1e6), 3),
     own: maybe(0.15),
   }));
-  const antennas = many(5, (i): Values<'antennas'> => ({ name: `antenna ${i + 1}`, targetId: maybeId(targets) }));
+  const antennas = many(5, (i): Values<'antennas'> => ({
+    ...BLANK.antennas,
+    name: `antenna ${i + 1}`,
+    targetId: maybeId(targets),
+  }));
   const revisions = antennas.flatMap((_, i): Values<'revisions'>[] =>
     Array.from({ length: whole(0, 2) }, (_unused, number) => {
       const kind = pick(ANTENNA_KINDS);
@@ -254,7 +259,7 @@ export function randomStation(seed: number): RandomStation {
   const guardPlans = many(2, (i): Values<'guardPlans'> => {
     const [powerW, freqHz] = [round(log(0.1, 1500), 2), Math.round(log(136e3, 10e9))];
     const name = `transmitter ${i + 1} of mine`;
-    planned.push({ name, freqHz, powerW, powerKind: 'output', distanceM: null, own: true });
+    planned.push({ ...BLANK.transmitters, name, freqHz, powerW, powerKind: 'output', distanceM: null, own: true });
     return {
       ...{ name, freqHz, transmitterId: transmitters.length + planned.length },
       wishedMarginDb: whole(0, 20),

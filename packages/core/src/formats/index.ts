@@ -1,6 +1,16 @@
 export { writeCsv } from './csv-out';
 export { type FloorReading, readFloorCsv, readMoment } from './floor-csv';
 export { readPlot, writePlot } from './geojson';
+export {
+  LOG_COLUMNS,
+  LOG_KINDS,
+  type LogKind,
+  type LogRows,
+  type LogSummary,
+  MOST_LOG_ROWS,
+  readLogCsv,
+  summariseLog,
+} from './log-csv';
 export { readSpectrumCsv, type Spectrum } from './spectrum-csv';
 export { readSweepText } from './sweep-csv';
 export { type TableAnswer, type TableQuestion, TableQuestionError } from './table';

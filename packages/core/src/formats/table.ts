@@ -102,27 +102,35 @@ const looksNumeric = (cell: string): boolean =>
   readNumberCell(cell, '.') !== undefined || readNumberCell(cell, ',') !== undefined;
 const looksTimed = (cell: string): boolean => readMomentCell(cell) !== undefined;
 
-/** A row of data: at least two values, one of them a number, and no more words than values. */
-function isData(cells: readonly string[]): boolean {
+/** A row of data: at least two values, one of them a number, and no more words than values unless the table is one of words too. */
+function isData(cells: readonly string[], wordy: boolean): boolean {
   if (cells.length < 2 || cells.length > MOST_COLUMNS) return false;
   let values = 0;
   let numbers = 0;
   let words = 0;
   for (const cell of cells) {
     if (cell === '') continue;
+    if (PLAIN_NUMBER.test(cell)) {
+      numbers += 1;
+      values += 1;
+      continue;
+    }
     const timed = looksTimed(cell);
     if (!timed && looksNumeric(cell)) numbers += 1;
     if (timed || looksNumeric(cell) || NOT_READ.test(plainCell(cell))) values += 1;
     else words += 1;
   }
-  return numbers >= 1 && values >= 2 && words < values;
+  return numbers >= 1 && values >= 2 && (wordy || words < values);
 }
+
+/** The usual case, told without trying every way of writing numbers and times. */
+const PLAIN_NUMBER = /^[+-]?\d{1,15}(\.\d{1,15})?$/;
 
 /** What programs write where there is no value. */
 const NOT_READ = /^(-+|n\/?a|nan|[-+]?inf(inity)?|∞|ovld|ol|\?+)$/i;
 
 /** The delimiter under which most lines are rows of one width. */
-function findDelimiter(sample: readonly string[]): Delimiter | undefined {
+function findDelimiter(sample: readonly string[], wordy: boolean): Delimiter | undefined {
   let best: { readonly delimiter: Delimiter; readonly rows: number } | undefined;
   for (const delimiter of ['\t', ';', '|', ',', ' '] as const) {
     const widths = new Map<number, number>();
@@ -132,7 +140,7 @@ function findDelimiter(sample: readonly string[]): Delimiter | undefined {
       if (delimiter === ',' && /^\s*[-+−]?\d+,\d+(\s+[-+−]?\d+,\d+)+\s*$/.test(line)) continue;
       const cells = splitLine(line, delimiter);
       const filled = cells.at(-1) === '' ? cells.slice(0, -1) : cells;
-      if (isData(filled)) widths.set(filled.length, (widths.get(filled.length) ?? 0) + 1);
+      if (isData(filled, wordy)) widths.set(filled.length, (widths.get(filled.length) ?? 0) + 1);
     }
     const rows = Math.max(0, ...widths.values());
     // blanks also stand inside cells (a date and its time): they part columns only where nothing else does
@@ -219,17 +227,28 @@ function findHeading(
   return units ? { headings: units, headingLine: before.at(-1)?.line ?? 0 } : none;
 }
 
+/** What sort of table is looked for. */
+interface TableSort {
+  readonly mostRows?: number;
+  /** Names and remarks may outnumber the numbers. */
+  readonly wordy?: boolean;
+}
+
 /**
  * Finds the table in a text: its delimiter, decimals, heading and rows, whatever stands around it.
  * @throws SweepFileError with the line number.
  */
-export function readTable(text: string, answer: Pick<TableAnswer, 'decimal'> = {}): Table {
+export function readTable(
+  text: string,
+  answer: Pick<TableAnswer, 'decimal'> = {},
+  { mostRows = MAX_SWEEP_POINTS, wordy = false }: TableSort = {},
+): Table {
   const sample: string[] = [];
   for (const { text: line } of linesOf(text)) {
     if (!COMMENT.test(line.trim())) sample.push(line);
     if (sample.length >= LOOKED_AT) break;
   }
-  const delimiter = findDelimiter(sample);
+  const delimiter = findDelimiter(sample, wordy);
   if (delimiter === undefined)
     throw new SweepFileError(
       1,
@@ -242,14 +261,14 @@ export function readTable(text: string, answer: Pick<TableAnswer, 'decimal'> = {
     const cells = splitLine(entry.text, delimiter);
     const filled = cells.length > 1 && cells.at(-1) === '' ? cells.slice(0, -1) : cells;
     const comment = COMMENT.test(entry.text.trim());
-    if (!comment && isData(filled)) {
+    if (!comment && isData(filled, wordy)) {
       if (tail)
         throw new SweepFileError(
           tail.line,
           `"${tail.text.trim().slice(0, 40)}" stands between the rows and is not one. Correct or delete that line.`,
         );
-      if (rows.length >= MAX_SWEEP_POINTS)
-        throw new SweepFileError(entry.line, `more than ${MAX_SWEEP_POINTS} rows. Export fewer points.`);
+      if (rows.length >= mostRows)
+        throw new SweepFileError(entry.line, `more than ${mostRows} rows. Export fewer points.`);
       rows.push({ line: entry.line, cells: filled });
     } else if (rows.length === 0) {
       before.push(entry);

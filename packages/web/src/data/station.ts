@@ -252,6 +252,7 @@ export function useWrite() {
       antennaId: number | undefined,
       correction: Saved<'sweeps'>['correction'] = 'file',
       more = false,
+      calibrationId?: number,
     ): Promise<unknown> => {
       const own: Readonly<Record<string, string>> = antennaId === undefined ? {} : { antennaId: String(antennaId) };
       const text = await fileText(file);
@@ -265,6 +266,7 @@ export function useWrite() {
               correction,
               measuredMs: String(file.lastModified),
               ...own,
+              ...(calibrationId === undefined ? {} : { calibrationId: String(calibrationId) }),
               ...(answer ? { answer: JSON.stringify(answer) } : {}),
             },
             more,
@@ -290,6 +292,21 @@ export function useWrite() {
     [sendTo],
   );
 
+  const importLog = useCallback(
+    (file: File, kind: Saved<'logs'>['kind'], antennaId: number | undefined): Promise<unknown> =>
+      withAnswers(
+        file.name,
+        (answer) =>
+          sendTo('logs', file, {
+            kind,
+            values: JSON.stringify(antennaId === undefined ? {} : { antennaId }),
+            ...(answer ? { answer: JSON.stringify(answer) } : {}),
+          }),
+        () => ({ label: 'The table is read as you say.', points: [] }),
+      ),
+    [sendTo],
+  );
+
   const storeCalibration = useCallback(
     (
       bytes: Uint8Array<ArrayBuffer>,
@@ -300,7 +317,18 @@ export function useWrite() {
 
   const importPicture = useCallback((file: File) => sendTo('pictures', file, {}), [sendTo]);
 
-  return { save, trySave, saveStation, importSweep, importSpectrum, storeCalibration, importPicture, undo, reload };
+  return {
+    save,
+    trySave,
+    saveStation,
+    importSweep,
+    importSpectrum,
+    importLog,
+    storeCalibration,
+    importPicture,
+    undo,
+    reload,
+  };
 }
 
 /** A change that adds a notebook entry; put it into the batch it tells about. */

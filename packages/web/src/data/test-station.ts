@@ -46,11 +46,20 @@ export const TEST_STATION: StationData = {
     },
   ],
   transmitters: [
-    { ...stored(1), name: '3 kW FM', freqHz: 97.4e6, powerW: 3000, powerKind: 'ERP', distanceM: 7000, own: false },
+    {
+      ...stored(1),
+      ...BLANK.transmitters,
+      name: '3 kW FM',
+      freqHz: 97.4e6,
+      powerW: 3000,
+      powerKind: 'ERP',
+      distanceM: 7000,
+      own: false,
+    },
   ],
   receivers: [
     {
-      ...stored(1),
+      ...{ ...stored(1), ...BLANK.receivers },
       name: 'HF receiver',
       bits: 14,
       fullScaleDbm: 0,
@@ -63,7 +72,7 @@ export const TEST_STATION: StationData = {
       maxHz: 60e6,
     },
   ],
-  antennas: [{ ...stored(1), name: 'V', targetId: 1 }],
+  antennas: [{ ...stored(1), ...BLANK.antennas, name: 'V', targetId: 1 }],
   revisions: [
     {
       ...stored(1),
@@ -84,6 +93,8 @@ export const TEST_STATION: StationData = {
   calibrations: [],
   coilTests: [],
   parts: [],
+  logs: [],
+  accessories: [],
   spectra: [],
   trials: [],
   readings: [],

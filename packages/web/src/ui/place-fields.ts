@@ -1,6 +1,7 @@
 import type { StationValues } from '@velvet-reed/contract';
 import { CABLE_CHOICES } from '@velvet-reed/core/path';
 import { GROUND_CLASSES } from '@velvet-reed/core/solver';
+import { dayTyped } from './moment-text';
 import type { FieldSpec } from './record-form';
 import { typedLength } from './typed';
 
@@ -51,6 +52,8 @@ export const PLACE_FIELDS: readonly FieldSpec[] = [
     options: CABLE_CHOICES,
   },
   { name: 'lineLengthM', label: 'Its length', kind: 'quantity', dimension: 'length', bareUnit: 'm' },
+  { name: 'lineSinceMs', label: 'Line in use since', kind: 'date' },
+  { name: 'lineMeasuredMs', label: 'Its loss measured on', kind: 'date', hint: 'empty: by its class' },
   {
     name: 'ownCableDb10',
     label: 'Own cable, loss at 10 MHz',
@@ -113,6 +116,8 @@ export const placeStart = (station: StationValues): Record<string, string | bool
   groundId: station.groundId,
   cableId: station.cableId,
   lineLengthM: typedLength(station.lineLengthM),
+  lineSinceMs: dayTyped(station.lineSinceMs),
+  lineMeasuredMs: dayTyped(station.lineMeasuredMs),
   ownCableDb10: optional(station.ownCableDb10, 'dB'),
   ownCableDb100: optional(station.ownCableDb100, 'dB'),
   nothingVisible: station.nothingVisible,

@@ -15,35 +15,37 @@ export type FieldSpec = {
   readonly hint?: string;
   /** The value goes into a group of this name, and not at all when it is empty. */
   readonly group?: string;
-} & (
-  | { readonly kind: 'text' | 'long' | 'flag' }
-  | {
-      readonly kind: 'quantity';
-      readonly dimension: Dimension;
-      readonly bareUnit?: string;
-      readonly optional?: boolean;
-      /** Frequency at which a level was read, and that decides which level S9 is: as given, or as typed in another field. */
-      readonly freqHz?: number;
-      readonly freqField?: string;
-    }
-  | {
-      readonly kind: 'choice';
-      readonly options: readonly { readonly value: string; readonly label: string }[];
-      readonly numeric?: boolean;
-    }
-  /** A text with a grammar of its own. */
-  | {
-      readonly kind: 'read';
-      /** Several lines are typed or pasted. */
-      readonly long?: boolean;
-      /** One value, several named ones that belong together (latitude and longitude), or why not. */
-      readonly read: (
-        text: string,
-      ) => { readonly value: unknown } | { readonly values: Cast } | { readonly fault: string };
-      /** What a person would have typed for a stored record. */
-      readonly write?: (record: Cast) => string;
-    }
-);
+} &
+  /** A date is kept as the beginning of its day in UTC, ms; empty: null. */
+  (
+    | { readonly kind: 'text' | 'long' | 'flag' | 'date' }
+    | {
+        readonly kind: 'quantity';
+        readonly dimension: Dimension;
+        readonly bareUnit?: string;
+        readonly optional?: boolean;
+        /** Frequency at which a level was read, and that decides which level S9 is: as given, or as typed in another field. */
+        readonly freqHz?: number;
+        readonly freqField?: string;
+      }
+    | {
+        readonly kind: 'choice';
+        readonly options: readonly { readonly value: string; readonly label: string }[];
+        readonly numeric?: boolean;
+      }
+    /** A text with a grammar of its own. */
+    | {
+        readonly kind: 'read';
+        /** Several lines are typed or pasted. */
+        readonly long?: boolean;
+        /** One value, several named ones that belong together (latitude and longitude), or why not. */
+        readonly read: (
+          text: string,
+        ) => { readonly value: unknown } | { readonly values: Cast } | { readonly fault: string };
+        /** What a person would have typed for a stored record. */
+        readonly write?: (record: Cast) => string;
+      }
+  );
 
 /** A text that its own reader refused. */
 class ReadFault extends CoreError {
@@ -65,6 +67,12 @@ function castField(field: FieldSpec, typed: string | boolean | undefined, freqHz
       const result = field.read(text);
       if ('fault' in result) throw new ReadFault(result.fault, field.name);
       return 'values' in result ? result.values : { [field.name]: result.value };
+    }
+    case 'date': {
+      if (text.trim() === '') return null;
+      const atMs = Date.parse(`${text.trim()}T00:00:00Z`);
+      if (Number.isNaN(atMs)) throw new ReadFault('This is no date. Write it as 2026-03-10.', field.name);
+      return atMs;
     }
     case 'choice':
       return field.numeric ? (text === '' ? null : Number(text)) : text;
@@ -302,6 +310,7 @@ function FieldRow({
           ))}
         </select>
       )}
+      {field.kind === 'date' && <input type="date" {...common} className="w-full min-w-36 font-mono" />}
       {isLong(field) && (
         <textarea rows={3} {...common} className={field.kind === 'read' ? 'w-full font-mono text-sm' : 'w-full'} />
       )}

@@ -1,4 +1,5 @@
 import type { FieldSpec } from './record-form';
+import { dayText } from './moment-text';
 import { typedFrequency, typedLength, typedNumber, typedPower } from './typed';
 
 /** A quantity as a person would type it. */
@@ -39,6 +40,7 @@ function typedValue(field: FieldSpec, record: Readonly<Record<string, unknown>>)
   const value = record[field.name];
   if (field.kind === 'flag') return value === true;
   if (field.kind === 'read' && field.write) return field.write(record);
+  if (field.kind === 'date') return typeof value === 'number' ? dayText(value) : '';
   if (typeof value === 'number') return field.kind === 'quantity' ? typedQuantity(field, value) : String(value);
   return typeof value === 'string' ? value : '';
 }

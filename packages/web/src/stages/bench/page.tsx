@@ -120,7 +120,7 @@ function Bench({ data }: { readonly data: StationData }) {
           ) : (
             <Waiting what="the sweep" />
           )}
-          <SweepList headers={headers} loaded={placed} targetHz={design?.freqHz} />
+          <SweepList data={data} headers={headers} loaded={placed} targetHz={design?.freqHz} />
           {latest && <BandTable loaded={latest} bands={bandsOf(data)} />}
         </>
       )}

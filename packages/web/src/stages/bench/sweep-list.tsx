@@ -1,7 +1,7 @@
 import type { Saved } from '@velvet-reed/contract';
 import { dipOf, dipShiftHz, GOOD_SWR } from '@velvet-reed/core/sweep';
 import { fixed, showFrequency } from '@velvet-reed/core/units';
-import { useWrite } from '../../data/station';
+import { useWrite, type StationData } from '../../data/station';
 import { momentText } from '../../ui/moment-text';
 import { Button } from '../../ui/button';
 import { useFew } from '../../ui/few';
@@ -15,10 +15,12 @@ const FEW = 12;
 
 /** The antenna's sweeps, the latest ones; those on the screen with their dips, and how far each moved since the one before. */
 export function SweepList({
+  data,
   headers,
   loaded,
   targetHz,
 }: {
+  readonly data: StationData;
   readonly headers: readonly Saved<'sweeps'>[];
   /** Those whose samples are here. */
   readonly loaded: readonly StoredSweep[];
@@ -52,6 +54,7 @@ export function SweepList({
               return (
                 <SweepRow
                   key={header.id}
+                  about={aboutSweep(data, header)}
                   header={header}
                   one={one}
                   targetHz={targetHz}
@@ -75,14 +78,30 @@ const CORRECTION: Readonly<Record<LoadedSweep['header']['correction'], string>> 
   interpolated: 'corrected, interpolated',
 };
 
+/** How a sweep came to be: corrected or not, by which calibration, when, and with which dimensions of the antenna. */
+function aboutSweep(data: StationData, { correction, calibrationId, measuredMs, revisionId }: Saved<'sweeps'>): string {
+  const calibration = data.calibrations.find(({ id }) => id === calibrationId);
+  const revision = data.revisions.find(({ id }) => id === revisionId);
+  return [
+    CORRECTION[correction],
+    calibration ? `by ${calibration.name}` : '',
+    measuredMs === null ? '' : momentText(measuredMs),
+    revision ? `revision ${revision.number}` : '',
+  ]
+    .filter(Boolean)
+    .join(', ');
+}
+
 function SweepRow({
   header,
+  about,
   one,
   targetHz,
   before,
   onShow,
 }: {
   readonly header: Saved<'sweeps'>;
+  readonly about: string;
   readonly one: StoredSweep | undefined;
   readonly targetHz: number | undefined;
   readonly before: StoredSweep | undefined;
@@ -92,11 +111,7 @@ function SweepRow({
     <tr>
       <th scope="row" className="text-ink">
         {header.name}
-        <span className="block text-xs font-normal text-dim">
-          {[CORRECTION[header.correction], header.measuredMs === null ? '' : momentText(header.measuredMs)]
-            .filter(Boolean)
-            .join(', ')}
-        </span>
+        <span className="block text-xs font-normal text-dim">{about}</span>
       </th>
       {one ? (
         <DipCells one={one} targetHz={targetHz} before={before} />

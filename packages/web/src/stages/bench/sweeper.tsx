@@ -155,7 +155,9 @@ export function Sweeper({
         `! ${CORRECTION_WORDS[shown.correction]}; ${live.passes} passes; ${instrumentName(instrument)}`,
         writeTouchstone(shown.sweep),
       ].join('\n');
-      await importSweep(new File([text], `sweep ${stamp}.s1p`, { type: 'text/plain' }), antenna?.id, shown.correction);
+      const file = new File([text], `sweep ${stamp}.s1p`, { type: 'text/plain' });
+      const used = shown.correction === 'raw' ? undefined : header?.id;
+      await importSweep(file, antenna?.id, shown.correction, false, used);
       clear();
     } catch (error) {
       showTrouble(error);

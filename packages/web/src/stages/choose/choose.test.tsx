@@ -131,7 +131,7 @@ test('a proven dB has a price, with its range behind it; a doubtful one has none
   const trial = { name: 'Loop against V', antennaAId: 1, antennaBId: 2, freqHz: 9.65e6, wishedDb: 3, conditions: '' };
   const withGains = (gains: readonly number[]) => ({
     ...TEST_STATION,
-    antennas: [...TEST_STATION.antennas, { ...stored(2), name: 'Loop', targetId: 1 }],
+    antennas: [...TEST_STATION.antennas, { ...stored(2), ...BLANK.antennas, name: 'Loop', targetId: 1 }],
     revisions: [wire, { ...wire, ...stored(2), antennaId: 2, kind: 'amplified-loop' as const }],
     trials: [{ ...stored(1), ...trial }],
     readings: gains.map((db, round) => ({

@@ -83,6 +83,7 @@ const antennaFields = (data: StationData): readonly FieldSpec[] => [
       ...data.targets.map((one) => ({ value: String(one.id), label: one.name })),
     ],
   },
+  { name: 'sinceMs', label: 'In use since', kind: 'date' },
 ];
 
 /** The question for the solver, when the wires can be drawn at all. */

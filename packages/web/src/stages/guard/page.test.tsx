@@ -12,7 +12,16 @@ const PLAN: StationData['guardPlans'] = [
   { ...stored(1), name: 'Mine', transmitterId: 9, freqHz: 29.7e6, wishedMarginDb: 10, meterResolutionW: 0.1 },
 ];
 const OWN: StationData['transmitters'] = [
-  { ...stored(9), name: 'Mine', freqHz: 7.1e6, powerW: 100, powerKind: 'output', distanceM: null, own: true },
+  {
+    ...stored(9),
+    ...BLANK.transmitters,
+    name: 'Mine',
+    freqHz: 7.1e6,
+    powerW: 100,
+    powerKind: 'output',
+    distanceM: null,
+    own: true,
+  },
 ];
 const input = (id: number, over: Partial<StationData['guardInputs'][number]>): StationData['guardInputs'][number] => ({
   ...stored(id),

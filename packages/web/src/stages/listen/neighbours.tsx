@@ -35,6 +35,7 @@ const TRANSMITTER_FIELDS: readonly FieldSpec[] = [
     hint: 'like 1.8 km; an own one may leave it empty',
   },
   { name: 'own', label: 'My own transmitter', kind: 'flag' },
+  { name: 'measuredMs', label: 'Power as of', kind: 'date', hint: 'when it was measured or looked up' },
 ];
 
 /** Registered transmitters with their field here. */

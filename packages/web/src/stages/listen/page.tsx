@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import { useStationId, type StationData } from '../../data/station';
 import { Next, Stage } from '../../ui/stage';
 import { StationPage } from '../../ui/station-page';
+import { Accessories } from './accessories';
 import { BlockCounts } from './block-counts';
 import { Distances } from './distances';
 import { Neighbours } from './neighbours';
@@ -54,6 +55,7 @@ function Listen({ data }: { readonly data: StationData }) {
       <Neighbours data={data} />
       <OutsideNoise data={data} />
       <Receivers data={data} />
+      <Accessories data={data} />
       <Survey data={data} />
       <Distances data={data} />
       <BlockCounts />

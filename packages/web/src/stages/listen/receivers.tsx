@@ -2,6 +2,7 @@ import { SCHEMAS } from '@velvet-reed/contract';
 import { converterFloor, RECEIVER_KINDS, type ReceiverFigures } from '@velvet-reed/core/path';
 import { fixed, frequencyText } from '@velvet-reed/core/units';
 import { useWrite, type StationData } from '../../data/station';
+import { dayText } from '../../ui/moment-text';
 import { typedRecord } from '../../ui/typed-record';
 import { Disclosure } from '../../ui/disclosure';
 import { RecordForm, type FieldSpec } from '../../ui/record-form';
@@ -22,6 +23,8 @@ const RECEIVER_FIELDS: readonly FieldSpec[] = [
   { name: 'fullScaleDbm', label: 'Full scale', kind: 'quantity', dimension: 'level', bareUnit: 'dBm' },
   { name: 'sampleRateHz', label: 'Sample rate', kind: 'quantity', dimension: 'frequency', bareUnit: 'MHz' },
   { name: 'complexSamples', label: 'I and Q samples', kind: 'flag' },
+  { name: 'sinceMs', label: 'In use since', kind: 'date' },
+  { name: 'measuredMs', label: 'Figures measured on', kind: 'date', hint: 'empty: by its data sheet' },
 ];
 
 export function Receivers({ data }: { readonly data: StationData }) {
@@ -44,9 +47,12 @@ export function Receivers({ data }: { readonly data: StationData }) {
               <Value
                 shown={inDb(receiver.noiseFigureDb, 0)}
                 provenance={{
-                  origin: 'catalogue',
+                  origin: receiver.measuredMs === null ? 'catalogue' : 'measured',
                   formula: 'Noise figure as entered',
-                  source: 'your entry: data sheet or measurement',
+                  source:
+                    receiver.measuredMs === null
+                      ? 'your entry, by its data sheet'
+                      : `your measurement of ${dayText(receiver.measuredMs)}`,
                 }}
               />
               <ChangeButton resource="receivers" record={receiver} name={receiver.name} fields={RECEIVER_FIELDS} />

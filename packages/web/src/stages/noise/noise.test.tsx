@@ -14,8 +14,26 @@ import { Spurs } from './spurs';
 const stored = (id: number) => ({ id, version: 1, stationId: 1, createdAt: '' });
 const shown = (view: React.ReactNode) => renderView(view, 'noise');
 const FM: StationData['transmitters'] = [
-  { ...stored(1), name: 'B', freqHz: 95.3e6, powerW: 4000, powerKind: 'ERP', distanceM: 1800, own: false },
-  { ...stored(2), name: 'C', freqHz: 104.9e6, powerW: 8000, powerKind: 'ERP', distanceM: 2500, own: false },
+  {
+    ...stored(1),
+    ...BLANK.transmitters,
+    name: 'B',
+    freqHz: 95.3e6,
+    powerW: 4000,
+    powerKind: 'ERP',
+    distanceM: 1800,
+    own: false,
+  },
+  {
+    ...stored(2),
+    ...BLANK.transmitters,
+    name: 'C',
+    freqHz: 104.9e6,
+    powerW: 8000,
+    powerKind: 'ERP',
+    distanceM: 2500,
+    own: false,
+  },
 ];
 
 describe('spurs', () => {

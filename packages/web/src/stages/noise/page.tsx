@@ -7,6 +7,7 @@ import { Link } from 'react-router';
 import { entry, useStationId, useWrite, type StationData } from '../../data/station';
 import { levelsOf, type OffOn } from '../../data/levels';
 import { judgedNoise } from '../../data/verdicts';
+import { LongLogs } from '../../ui/long-logs';
 import { levelDoubt } from '../../ui/level-doubt';
 import { RecordForm, type FieldSpec } from '../../ui/record-form';
 import { ChangeButton, DeleteButton } from '../../ui/record-row';
@@ -23,6 +24,13 @@ import { Spurs } from './spurs';
 export default function NoisePage() {
   return <StationPage>{(data) => <Noise data={data} />}</StationPage>;
 }
+
+const LONG_LOG = {
+  title: 'Long logs',
+  hint: 'days and weeks of levels from a logging program, kept whole and looked at in stretches',
+  empty: 'No long log yet. A table of time and level is enough; up to a million rows.',
+  value: 'Level, dBm',
+};
 
 function Noise({ data }: { readonly data: StationData }) {
   const stationId = useStationId();
@@ -67,6 +75,7 @@ function Noise({ data }: { readonly data: StationData }) {
       </Section>
       <LogCheck data={data} />
       <FloorLog data={data} />
+      <LongLogs data={data} kind="levels" words={LONG_LOG} />
       <Devices data={data} />
       <Spurs data={data} />
       <GainSetting />

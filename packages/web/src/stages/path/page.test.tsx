@@ -56,7 +56,7 @@ describe('the first sentence of Path', () => {
   test('what the antenna’s own amplifier makes no filter of this path takes away', () => {
     const [revision] = TEST_STATION.revisions;
     const near = (name: string, freqHz: number, id: number): StationData['transmitters'][number] => ({
-      ...stored(id),
+      ...{ ...stored(id), ...BLANK.transmitters },
       ...{ name, freqHz, powerW: 50_000, powerKind: 'ERP', distanceM: 900, own: false },
     });
     shown({

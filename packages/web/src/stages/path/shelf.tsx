@@ -9,6 +9,7 @@ import { entry, useWrite, type StationData } from '../../data/station';
 import { fileText } from '../../data/table-previews';
 import { Button } from '../../ui/button';
 import { Disclosure } from '../../ui/disclosure';
+import { dayTyped } from '../../ui/moment-text';
 import { RecordForm, type FieldSpec } from '../../ui/record-form';
 import { DeleteButton } from '../../ui/record-row';
 import { Section } from '../../ui/stage';
@@ -76,6 +77,8 @@ const FIELDS: readonly FieldSpec[] = [
   { name: 'connectorIn', label: 'Plug, antenna side', kind: 'text', hint: PLUG_HINT },
   { name: 'connectorOut', label: 'Plug, receiver side', kind: 'text', hint: PLUG_HINT },
   { name: 'cost', label: 'Cost', kind: 'quantity', dimension: 'plain' },
+  { name: 'sinceMs', label: 'In use since', kind: 'date' },
+  { name: 'measuredMs', label: 'Measured on', kind: 'date', hint: 'empty: by its data sheet' },
 ];
 
 const START = {
@@ -90,6 +93,8 @@ const START = {
   connectorIn: 'SMA-f',
   connectorOut: 'SMA-f',
   cost: '0',
+  sinceMs: '',
+  measuredMs: '',
 };
 
 const transferText = (points: readonly TransferPoint[]): string =>
@@ -126,6 +131,8 @@ const startOf = (part: Saved<'parts'>): Record<string, string> => {
     connectorIn: part.connectorIn,
     connectorOut: part.connectorOut,
     cost: typedNumber(part.cost),
+    sinceMs: dayTyped(part.sinceMs),
+    measuredMs: dayTyped(part.measuredMs),
   };
 };
 

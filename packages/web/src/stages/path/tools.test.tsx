@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
+import { BLANK } from '@velvet-reed/contract';
 import { ladder } from '@velvet-reed/core/filter';
 import { screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
@@ -183,6 +184,7 @@ test('a part on the shelf can be changed, and shows what it is', async () => {
   const user = userEvent.setup();
   const part = {
     ...{ id: 7, version: 1, stationId: 1, createdAt: '', name: 'box', supplyV: 12, currentA: null, cost: 3 },
+    ...BLANK.parts,
     ...{ noiseFigureDb: 2, iip2Dbm: null, iip3Dbm: 10, p1Dbm: null, connectorIn: 'N-f', connectorOut: 'N-f' },
     transfer: [{ freqHz: 1e6, gainDb: 20 }],
   };

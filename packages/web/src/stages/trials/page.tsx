@@ -14,10 +14,24 @@ import { LogRound } from './log-round';
 import { Readings } from './readings';
 import { NewTrial } from './new-trial';
 import { trialFields } from './trial-fields';
+import { LongLogs } from '../../ui/long-logs';
 
 export default function TrialsPage() {
   return <StationPage>{(data) => <Trials data={data} />}</StationPage>;
 }
+
+const DECODES = {
+  title: 'Decodes',
+  hint: 'what a decoding program heard, one row each: time, frequency, SNR, who, where',
+  empty: 'No decodes yet. Export them as a table from the program that decodes, and take the file here.',
+  value: 'SNR, dB',
+};
+const PATTERNS = {
+  title: 'Measured patterns',
+  hint: 'level over angle, as a turntable or a walk round the antenna gave it',
+  empty: 'No pattern yet. A table of angle and level is enough.',
+  value: 'Level, dB',
+};
 
 function Trials({ data }: { readonly data: StationData }) {
   const [params, setParams] = useSearchParams();
@@ -113,6 +127,8 @@ function Trials({ data }: { readonly data: StationData }) {
           <Readings readings={readings} names={names} freqHz={trial.freqHz} />
         </>
       )}
+      <LongLogs data={data} kind="decodes" words={DECODES} />
+      <LongLogs data={data} kind="pattern" words={PATTERNS} />
     </Stage>
   );
 }

@@ -1,0 +1,96 @@
+import { logPage, RESOURCES, unpackLog, type LogPage } from '@velvet-reed/contract';
+import { LOG_KINDS, type LogKind, type LogSummary, type TableAnswer } from '@velvet-reed/core/formats';
+import { checkReferences, validated } from './changes';
+import type { Database, Row } from './database';
+import { readFileApart } from './file-reader';
+import { fileValues, sha256, type ArrivedFile } from './file-store';
+import { batchWriter, type Author } from './history';
+import { findStation, present } from './records';
+import { NotFoundError, RequestError } from './refusals';
+import { madeBefore } from './sweep-import';
+
+/** What is said of a log beside its file. */
+interface LogOrigin {
+  readonly kind: LogKind;
+  /** Antenna, receiver, frequency, bandwidth, conditions, as far as they are known. */
+  readonly values: Readonly<Record<string, unknown>>;
+  readonly answer?: TableAnswer;
+}
+
+/** @throws RequestError */
+export function logKind(value: unknown): LogKind {
+  const kind = LOG_KINDS.find((one) => one === value);
+  if (kind === undefined) throw new RequestError(`Say what the log holds: ${LOG_KINDS.join(', ')}.`, 'kind');
+  return kind;
+}
+
+const MOST_PAGE = 1000;
+/** A number of an address. @throws RequestError */
+export function pageNumber(value: unknown, missing: number): number {
+  if (value === undefined) return missing;
+  const number = typeof value === 'string' && /^\d{1,7}$/.test(value) ? Number(value) : NaN;
+  if (!Number.isFinite(number)) throw new RequestError('A page is asked for by whole numbers: ?from=0&count=100.');
+  return number;
+}
+
+const FIELDS = ['name', 'antennaId', 'receiverId', 'freqHz', 'bandwidthHz', 'conditions'];
+
+/** Stores a long log with its raw file, all or none; it is read before anything is written. @throws FileRefusedError with the line number. */
+export async function importLog(
+  db: Database,
+  stationId: number,
+  file: ArrivedFile,
+  { kind, values, answer }: LogOrigin,
+  author: Author,
+): Promise<Record<string, unknown>> {
+  await findStation(db, stationId);
+  const { rows, first, last, samples } = await readFileApart({ kind: 'log', of: kind, bytes: file.bytes, answer });
+  const said = Object.fromEntries(Object.entries(values).filter(([name]) => FIELDS.includes(name)));
+  const header = {
+    ...{ ...RESOURCES.logs.blank, name: file.name, ...said },
+    ...{ kind, rows, first, last, checksum: sha256(samples) },
+  };
+  return db.write(async (transaction) => {
+    const before = await madeBefore(db, transaction, stationId, { author, resource: 'logs' });
+    if (before) return present(before, 'logs');
+    const write = batchWriter(db, transaction, stationId, author);
+    const attachment = await write('attachments', fileValues(file));
+    const whole = await validated('logs', { ...header, attachmentId: Number(attachment.get('id')) });
+    await checkReferences({ db, transaction, stationId }, 'logs', whole);
+    return present(await write('logs', { ...whole, samples: Buffer.from(samples) }), 'logs');
+  });
+}
+
+/** A stored log. @throws NotFoundError */
+async function storedLog(
+  db: Database,
+  id: number,
+): Promise<{ readonly row: Row; readonly kind: LogKind; readonly bytes: Buffer }> {
+  const row = await db.tables.logs.findByPk(id);
+  const bytes = row?.get('samples');
+  if (!row || !Buffer.isBuffer(bytes)) throw new NotFoundError('log');
+  return { row, kind: logKind(row.get('kind')), bytes };
+}
+
+/** A page of a log. */
+export async function logRows(db: Database, id: number, from: number, count: number): Promise<LogPage> {
+  const { kind, bytes } = await storedLog(db, id);
+  return logPage(unpackLog(kind, bytes, from, Math.min(count, MOST_PAGE)), from);
+}
+
+/** Summaries by checksum: the rows of one never change. */
+const summaries = new Map<string, LogSummary>();
+const MOST_SUMMARIES = 100;
+
+/** A log at a glance, worked out in the thread for files. */
+export async function logSummary(db: Database, id: number): Promise<LogSummary> {
+  const { row, kind, bytes } = await storedLog(db, id);
+  const sum = String(row.get('checksum'));
+  const known = summaries.get(sum);
+  if (known) return known;
+  const made = await readFileApart({ kind: 'summary', of: kind, bytes });
+  const [oldest] = summaries.keys();
+  if (summaries.size >= MOST_SUMMARIES && oldest !== undefined) summaries.delete(oldest);
+  summaries.set(sum, made);
+  return made;
+}
