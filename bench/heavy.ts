@@ -1,4 +1,4 @@
-// A station that has grown: 200 sweeps of 401 points and 5,000 readings, in the real browser beside an empty station on the same server.
+// A station that has grown: 200 sweeps of 401 points, 5,000 readings and 100,000 decodes, in the real browser beside an empty station on the same server.
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -10,6 +10,7 @@ import { median, printLine } from './print';
 const SWEEPS = 200;
 const SWEEP_POINTS = 401;
 const READINGS = 5000;
+const DECODES = 100_000;
 const RUNS = 5;
 const STATION = {
   ...{ name: 'Grown', latDeg: 50.2, lonDeg: -19.3, environment: 'rural', noiseOffsetDb: 0, spanM: 38, heightM: 9 },
@@ -41,6 +42,15 @@ function sweepText(i: number): string {
   });
   return ['# MHz S RI R 50', ...rows].join('\n');
 }
+
+const decodesText = (): string =>
+  [
+    'Time UTC;Frequency (MHz);SNR;Heard;Locator',
+    ...Array.from({ length: DECODES }, (_, i) => {
+      const at = new Date(Date.UTC(2026, 2, 10) + i * 15_000).toISOString().slice(0, 19).replace('T', ' ');
+      return `${at};7.04;${-20 + (i % 17)};beacon ${i % 90};JO${10 + (i % 80)}`;
+    }),
+  ].join('\n');
 
 const RECEIVER = {
   ...{ name: 'R', bits: 14, fullScaleDbm: 0, sampleRateHz: 125e6, complexSamples: false, noiseFigureDb: 18 },
@@ -91,6 +101,11 @@ async function grow(address: string, { id, antenna, trial }: { id: number; anten
     const reply = await fetch(`${address}/api/stations/${id}/sweeps`, { method: 'POST', body: form });
     if (!reply.ok) throw new Error(await reply.text());
   }
+  const decodes = new FormData();
+  decodes.append('kind', 'decodes');
+  decodes.append('file', new Blob([decodesText()]), 'nights.csv');
+  const taken = await fetch(`${address}/api/stations/${id}/logs`, { method: 'POST', body: decodes });
+  if (!taken.ok) throw new Error(await taken.text());
   for (let round = 0; round < READINGS; round += 500) {
     const changes = Array.from({ length: 500 }, (_, k) => {
       const off = Math.sin((round + k) * 1.7) * 3;

@@ -183,8 +183,8 @@ test('dial and tone: 136.0 kHz and 1.5 kHz are 137.5 kHz in the upper side band,
 test('a part on the shelf can be changed, and shows what it is', async () => {
   const user = userEvent.setup();
   const part = {
-    ...{ id: 7, version: 1, stationId: 1, createdAt: '', name: 'box', supplyV: 12, currentA: null, cost: 3 },
     ...BLANK.parts,
+    ...{ id: 7, version: 1, stationId: 1, createdAt: '', name: 'box', supplyV: 12, currentA: null, cost: 3 },
     ...{ noiseFigureDb: 2, iip2Dbm: null, iip3Dbm: 10, p1Dbm: null, connectorIn: 'N-f', connectorOut: 'N-f' },
     transfer: [{ freqHz: 1e6, gainDb: 20 }],
   };
