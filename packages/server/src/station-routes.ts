@@ -1,4 +1,4 @@
-import { readBatch, RESOURCE_NAMES, undoSchema } from '@velvet-reed/contract';
+import { readBatch, RESOURCE_NAMES, STATION_BLANK, undoSchema } from '@velvet-reed/contract';
 import type { Express } from 'express';
 import { applyChanges, deletionPreview } from './changes';
 import type { Database } from './database';
@@ -24,7 +24,8 @@ export function stationRoutes(app: Express, db: Database): void {
   });
   app.post('/api/stations', async (req, res) => {
     const { key, device, ...values } = asRecord(req.body);
-    res.status(201).json(await createStation(db, values, authorOf({ key, device })));
+    // what is not said begins as the table says
+    res.status(201).json(await createStation(db, { ...STATION_BLANK, ...values }, authorOf({ key, device })));
   });
   app.get('/api/stations/:station', async (req, res) => {
     const id = numberParam(req, 'station');
