@@ -214,7 +214,7 @@ export default defineConfig(
     },
   },
   {
-    files: ['packages/web/src/stages/**/*.{ts,tsx}'],
+    files: ['packages/web/src/stages/*/*.{ts,tsx}'],
     rules: {
       'no-restricted-imports': [
         'error',
@@ -224,7 +224,26 @@ export default defineConfig(
               regex: '^\\.\\./(?!\\.\\./)',
               message: 'Stages do not import each other; move what two need to ui, data or the core.',
             },
-            { regex: '^\\.\\./\\.\\./stages', message: 'Stages do not import each other.' },
+          ],
+        },
+      ],
+    },
+  },
+  {
+    files: ['packages/web/src/stages/*/*/*.{ts,tsx}'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            {
+              regex: '^\\.\\./\\.\\./(?!\\.\\./)',
+              message: 'Stages do not import each other; move what two need to ui, data or the core.',
+            },
+            {
+              regex: '^\\.\\./[^./][^/]*/',
+              message: 'Rooms do not import each other; what two need stands in the folder of their stage.',
+            },
           ],
         },
       ],

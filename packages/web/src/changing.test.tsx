@@ -9,7 +9,7 @@ import { groundClass } from '@velvet-reed/core/solver';
 import { screen, within } from '@testing-library/react';
 import { renderPage } from './data/page-harness';
 import { TEST_STATION } from './data/test-station';
-import DraftPage from './stages/draft/page';
+import ModelRoom from './stages/draft/model/page';
 
 const { id } = MADE_UP_KIND;
 
@@ -36,7 +36,7 @@ describe('a kind of antenna that was put on the list', () => {
     expect(mine && hearingQuestions([mine], [target], [], groundClass('average').ground).length).toBeGreaterThan(0);
   });
   test('Draft offers it', () => {
-    renderPage(DraftPage, 'draft', { ...TEST_STATION, antennas: [], revisions: [] });
+    renderPage(ModelRoom, 'draft', { ...TEST_STATION, antennas: [], revisions: [] });
     const list = screen.getByRole('combobox', { name: 'Kind' });
     expect(within(list).getByRole('option', { name: /Made-up wire/ })).toBeTruthy();
   });

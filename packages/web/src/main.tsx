@@ -4,47 +4,49 @@ import '@fontsource-variable/newsreader';
 import './styles.css';
 import { lazy, StrictMode, Suspense } from 'react';
 import { createRoot } from 'react-dom/client';
-import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
+import { createBrowserRouter, Navigate, RouterProvider, useLocation, useParams } from 'react-router';
 import { Toaster } from 'sonner';
 import { FocusProvider } from './data/focus';
 import { HearingsProvider } from './data/hearings-provider';
 import { applyTheme } from './data/theme';
 import { Frame } from './shell/frame';
+import { ROOMS } from './shell/rooms';
+import { STAGES } from './shell/stages';
 import { StationsPage } from './shell/stations';
 import { Trouble, Waiting } from './ui/states';
 
-type PageModule = Promise<{ default: () => React.ReactNode }>;
-const STAGE_PAGES: Readonly<Record<string, () => PageModule>> = {
-  listen: () => import('./stages/listen/page'),
-  plot: () => import('./stages/plot/page'),
-  choose: () => import('./stages/choose/page'),
-  draft: () => import('./stages/draft/page'),
-  bench: () => import('./stages/bench/page'),
-  mast: () => import('./stages/bench/field-page'),
-  trials: () => import('./stages/trials/page'),
-  noise: () => import('./stages/noise/page'),
-  path: () => import('./stages/path/page'),
-  guard: () => import('./stages/guard/page'),
-  notebook: () => import('./stages/notebook/page'),
-};
+interface PageModule {
+  readonly default: () => React.ReactNode;
+}
+/** Every room is a folder with its page: being there is enough to be found. */
+const PAGES = import.meta.glob<PageModule>('./stages/*/*/page.tsx');
+const pageOf = (stage: string, room: string): (() => Promise<PageModule>) | undefined =>
+  PAGES[`./stages/${stage}/${room}/page.tsx`];
 
-// the stage in the address loads while the station is still on its way
-const [, , , firstStage = ''] = location.pathname.split('/');
-void STAGE_PAGES[firstStage]?.();
+// the room in the address loads while the station is still on its way
+const [, , , firstStage = '', firstRoom = ''] = location.pathname.split('/');
+void pageOf(firstStage, firstRoom)?.();
 
-const page = (load: () => PageModule) => {
+const page = (load: () => Promise<PageModule>) => {
   const Page = lazy(load);
   return (
-    <Suspense fallback={<Waiting what="the stage" />}>
+    <Suspense fallback={<Waiting what="the room" />}>
       <Page />
     </Suspense>
   );
 };
 
-/** Shown in the place of the stage that failed: the rail stays, and every other stage with it. */
+/** An address without a room leads to one, and keeps what it asks for. */
+function To({ room }: { readonly room: string }) {
+  const { search } = useLocation();
+  const { station } = useParams();
+  return <Navigate to={{ pathname: `/s/${station}/${room}`, search }} replace />;
+}
+
+/** Shown in the place of the room that failed: the rail stays, and every other room with it. */
 const FAULT = (
   <Trouble
-    error={new Error('This page met a fault. Go to another stage, or reload it; nothing that was saved is lost.')}
+    error={new Error('This page met a fault. Go to another room, or reload it; nothing that was saved is lost.')}
     retry={() => location.reload()}
   />
 );
@@ -56,8 +58,16 @@ const router = createBrowserRouter([
     element: <Frame />,
     errorElement: FAULT,
     children: [
-      { index: true, element: <Navigate to="listen" replace /> },
-      ...Object.entries(STAGE_PAGES).map(([path, load]) => ({ path, element: page(load), errorElement: FAULT })),
+      { index: true, element: <To room={`listen/${ROOMS.listen[0].id}`} /> },
+      // where the field page was before it became a room
+      { path: 'mast', element: <To room="bench/mast" /> },
+      ...STAGES.flatMap((stage) => [
+        { path: stage.id, element: <To room={`${stage.id}/${ROOMS[stage.id][0].id}`} /> },
+        ...ROOMS[stage.id].flatMap(({ id }) => {
+          const load = pageOf(stage.id, id);
+          return load ? [{ path: `${stage.id}/${id}`, element: page(load), errorElement: FAULT }] : [];
+        }),
+      ]),
     ],
   },
   {

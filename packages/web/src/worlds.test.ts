@@ -37,7 +37,7 @@ import { wholeStation } from './data/station-cache';
 import { plannedTransmitters } from './data/transmitters';
 import { judgedBench, judgedGuard, judgedNoise, judgedPath, judgedTrial } from './data/verdicts';
 import { stageStates } from './shell/stages';
-import { reportOf } from './stages/notebook/report';
+import { reportOf } from './stages/notebook/report/report';
 
 /** Worlds looked at; the seed of a failing one is in its message. */
 const WORLDS = 2000;

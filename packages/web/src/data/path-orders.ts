@@ -1,4 +1,4 @@
-import { createOf, type Change, type Saved } from '@velvet-reed/contract';
+import { createOf, type Change, type Saved, updateOf } from '@velvet-reed/contract';
 import { cableRunM } from '@velvet-reed/core/plot';
 import type { StationData } from './station';
 
@@ -52,6 +52,13 @@ const endOf = ({ places }: StageOrder): number => 1 + Math.max(-1, ...places.map
 /** Puts a stage at the receiver's end of every order. */
 export const placeAtEnd = (orders: readonly StageOrder[], stageId: Reference): readonly Change[] =>
   orders.map((order) => createOf('orderPlaces', { orderId: order.record.id, stageId, place: endOf(order) }));
+
+/** Puts the stages of an order into another sequence. */
+export const moveStage = (order: StageOrder, stageIds: readonly number[]): readonly Change[] =>
+  stageIds.flatMap((id, place) => {
+    const row = order.places.find(({ stageId }) => stageId === id);
+    return row && row.place !== place ? [updateOf('orderPlaces', row, { place })] : [];
+  });
 
 /** A new order of a path with stages in a row. */
 export const newOrder = (pathId: Reference, number: number, stageIds: readonly Reference[]): readonly Change[] => [

@@ -6,6 +6,7 @@ import {
   analysePath,
   dcPath,
   type DcPath,
+  type DcStage,
   type PathAnalysis,
   type PathStage,
   pathVerdict,
@@ -31,6 +32,8 @@ export interface OrderView {
   readonly stages: readonly PathStage[];
   readonly analysis: PathAnalysis;
   readonly dc: DcPath;
+  /** The same stages as DC meets them. */
+  readonly dcStages: readonly DcStage[];
 }
 
 /** A path judged in both orders; page, report and rail read the same. */
@@ -68,8 +71,9 @@ function judgePath(data: StationData, path: Saved<'paths'>): JudgedPath | undefi
       : [{ order: 1, stored: data.pathStages.filter(({ pathId }) => pathId === path.id) }];
   const orders = standing.map(({ stored, ...one }): OrderView => {
     const stages = [...(asked.head ? [asked.head] : []), ...stored.map((stage) => toPathStage(data, stage))];
+    const dcStages = stored.map((stage) => toDcStage(data, stage));
     const analysis = analysePath(stages, toPathReceiver(receiver), asked.question);
-    return { ...one, stored, stages, analysis, dc: dcPath(stored.map((stage) => toDcStage(data, stage))) };
+    return { ...one, stored, stages, analysis, dc: dcPath(dcStages), dcStages };
   });
   const verdict = pathVerdict(
     orders.map((view) => ({

@@ -11,6 +11,7 @@ import { TableQuestionHost } from '../ui/table-question';
 import { OutboxLine } from './outbox-line';
 import { Reed } from './reed';
 import { SetAsideLine } from './set-aside-line';
+import { ROOMS, roomAt, type Room } from './rooms';
 import { STAGES, stageStates, type StageState } from './stages';
 
 const loadPalette = () => import('./palette');
@@ -73,13 +74,27 @@ function LoadedFrame({ data, away }: { readonly data: StationData; readonly away
   useHotkeys('f', () => document.querySelector<HTMLElement>('[role="slider"][aria-label="Focus band"]')?.focus(), {
     preventDefault: true,
   });
+  const { pathname, search } = useLocation();
+  const here = roomAt(pathname);
+  const to = (stage: string, room: string): void =>
+    void navigate({ pathname: `/s/${stationId}/${stage}/${room}`, search });
   useHotkeys(
     STAGES.map((stage) => stage.key),
     (event) => {
       const stage = STAGES.find((candidate) => candidate.key === event.key);
-      if (stage) void navigate(`/s/${stationId}/${stage.id}`);
+      if (stage) to(stage.id, ROOMS[stage.id][0].id);
     },
     ALSO_ON_THE_REED,
+  );
+  useHotkeys(
+    ['[', ']'],
+    (event) => {
+      if (!here) return;
+      const rooms = ROOMS[here.stage.id];
+      const next = rooms.indexOf(here.room) + (event.key === ']' ? 1 : -1);
+      to(here.stage.id, rooms[(next + rooms.length) % rooms.length].id);
+    },
+    byCharacter,
   );
   return (
     <div className="flex min-h-dvh flex-col">
@@ -100,7 +115,7 @@ function LoadedFrame({ data, away }: { readonly data: StationData; readonly away
       <div className="flex flex-1 flex-col sm:flex-row">
         <Rail data={data} stationId={stationId} />
         <div className="min-w-0 flex-1">
-          <Suspense fallback={<Waiting what="the stage" />}>
+          <Suspense fallback={<Waiting what="the room" />}>
             <Outlet />
           </Suspense>
         </div>
@@ -185,39 +200,87 @@ const STATE_MARK: Readonly<Record<StageState, string>> = { empty: '○', 'in wor
 
 function Rail({ data, stationId }: { readonly data: StationData; readonly stationId: number }) {
   const rail = useRef<HTMLElement>(null);
-  const { pathname } = useLocation();
+  const { pathname, search } = useLocation();
+  const here = roomAt(pathname);
   useEffect(() => {
-    // on a phone the stages run off to the right: the current one stays whole in view
-    const current = rail.current?.querySelector<HTMLElement>('[aria-current=page]');
-    if (rail.current && current)
-      rail.current.scrollLeft = current.offsetLeft - (rail.current.clientWidth - current.offsetWidth) / 2;
+    // on a phone stages and rooms run off to the right: the current ones stay whole in view
+    for (const list of rail.current?.querySelectorAll<HTMLElement>('[data-scrolls]') ?? []) {
+      const current = list.querySelector<HTMLElement>('[aria-current]');
+      if (current) list.scrollLeft = current.offsetLeft - (list.clientWidth - current.offsetWidth) / 2;
+    }
   }, [pathname]);
   const states = useMemo(() => stageStates(data), [data]);
+  const rooms = here ? ROOMS[here.stage.id] : [];
   return (
     <nav
       ref={rail}
-      aria-label="Stages"
-      className="flex shrink-0 overflow-x-auto border-rule bg-paper max-sm:sticky max-sm:top-0 max-sm:z-20 max-sm:border-b sm:w-33 sm:flex-col sm:border-r sm:py-4"
+      aria-label="Stages and rooms"
+      className="shrink-0 border-rule bg-paper max-sm:sticky max-sm:top-0 max-sm:z-20 max-sm:border-b sm:w-40 sm:border-r sm:py-3"
     >
-      {STAGES.map((stage) => {
-        const state = states[stage.id];
-        return (
+      <ul data-scrolls className="relative flex overflow-x-auto sm:flex-col">
+        {STAGES.map((stage) => {
+          const state = states[stage.id];
+          const current = here?.stage.id === stage.id;
+          return (
+            <li key={stage.id}>
+              <Link
+                to={{ pathname: `/s/${stationId}/${stage.id}/${ROOMS[stage.id][0].id}`, search }}
+                title={stage.asks}
+                aria-current={current ? 'true' : undefined}
+                className={`flex min-h-11 items-center gap-2.5 whitespace-nowrap px-3 sm:min-h-8 sm:py-1 ${current ? 'border-plum bg-plum/10 font-semibold text-plum max-sm:border-b-3 sm:border-l-4' : 'hover:text-plum sm:border-l-4 sm:border-transparent'}`}
+              >
+                <span aria-hidden className={state === 'doubtful' ? 'text-caution' : ''}>
+                  {STATE_MARK[state]}
+                </span>
+                {stage.name}
+                <span className="sr-only">, {state}</span>
+              </Link>
+              {current && rooms.length > 1 && (
+                <Rooms rooms={rooms} base={`/s/${stationId}/${stage.id}`} search={search} className="max-sm:hidden" />
+              )}
+            </li>
+          );
+        })}
+      </ul>
+      {here && rooms.length > 1 && (
+        <Rooms
+          rooms={rooms}
+          base={`/s/${stationId}/${here.stage.id}`}
+          search={search}
+          className="flex overflow-x-auto border-t border-rule sm:hidden"
+        />
+      )}
+    </nav>
+  );
+}
+
+/** The rooms of the stage in use. */
+function Rooms({
+  rooms,
+  base,
+  search,
+  className,
+}: {
+  readonly rooms: readonly Room[];
+  readonly base: string;
+  readonly search: string;
+  readonly className: string;
+}) {
+  return (
+    <ul data-scrolls className={`relative text-sm sm:pb-1 ${className}`}>
+      {rooms.map((room) => (
+        <li key={room.id}>
           <NavLink
-            key={stage.id}
-            to={`/s/${stationId}/${stage.id}`}
-            title={stage.asks}
+            to={{ pathname: `${base}/${room.id}`, search }}
+            title={room.asks}
             className={({ isActive }) =>
-              `flex min-h-11 items-center gap-2.5 whitespace-nowrap px-3 py-1.5 sm:px-4 ${isActive ? 'border-plum bg-plum/10 font-semibold text-plum max-sm:border-b-3 sm:border-l-4' : 'hover:text-plum sm:border-l-4 sm:border-transparent'}`
+              `flex min-h-11 items-center whitespace-nowrap px-3 sm:min-h-6.5 sm:pl-9 ${isActive ? 'font-semibold text-plum underline decoration-2 underline-offset-4' : 'text-dim hover:text-plum'}`
             }
           >
-            <span aria-hidden className={state === 'doubtful' ? 'text-caution' : ''}>
-              {STATE_MARK[state]}
-            </span>
-            {stage.name}
-            <span className="sr-only">, {state}</span>
+            {room.name}
           </NavLink>
-        );
-      })}
-    </nav>
+        </li>
+      ))}
+    </ul>
   );
 }

@@ -1,9 +1,10 @@
 import { Command } from 'cmdk';
 import { frequencyText } from '@velvet-reed/core/units';
-import { useNavigate } from 'react-router';
+import { useLocation, useNavigate } from 'react-router';
 import { bandsOf } from '../data/derive';
 import { useFocus } from '../data/focus';
 import type { StationData } from '../data/station';
+import { ROOMS } from './rooms';
 import { STAGES } from './stages';
 
 const ITEM =
@@ -26,7 +27,10 @@ export default function Palette({
   readonly onShortcuts: () => void;
 }) {
   const navigate = useNavigate();
+  const { search } = useLocation();
   const { setBand } = useFocus();
+  const to = (stage: string, room: string): void =>
+    void navigate({ pathname: `/s/${stationId}/${stage}/${room}`, search });
   const then = (act: () => void) => () => {
     onClose();
     act();
@@ -51,19 +55,19 @@ export default function Palette({
       contentClassName="fixed inset-x-4 top-[12vh] z-50 mx-auto max-w-xl border border-dim bg-sheet shadow-xl"
     >
       <Command.Input
-        placeholder="Go to a stage, focus on a band, undo…"
+        placeholder="Go to a room, focus on a band, undo…"
         className="w-full border-0 border-b border-rule px-4 py-3"
       />
       <Command.List className="max-h-[55vh] overflow-y-auto py-2">
         <Command.Empty className="px-4 py-3 text-dim">
-          Nothing of that name. Try a stage, a band, or “undo”.
+          Nothing of that name. Try a room, a band, or “undo”.
         </Command.Empty>
         {STAGES.map((stage) => (
           <Command.Item
             key={stage.id}
             className={ITEM}
             value={`go ${stage.name} ${stage.asks}`}
-            onSelect={then(() => void navigate(`/s/${stationId}/${stage.id}`))}
+            onSelect={then(() => to(stage.id, ROOMS[stage.id][0].id))}
           >
             <span>
               {stage.name}: {stage.asks}
@@ -71,6 +75,21 @@ export default function Palette({
             <kbd className="font-mono text-sm text-dim">{stage.key}</kbd>
           </Command.Item>
         ))}
+        {STAGES.flatMap((stage) =>
+          ROOMS[stage.id].map((room) => (
+            <Command.Item
+              key={`${stage.id} ${room.id}`}
+              className={ITEM}
+              value={`room ${stage.name} ${room.name} ${room.asks}`}
+              onSelect={then(() => to(stage.id, room.id))}
+            >
+              <span>
+                {room.name}: {room.asks}
+              </span>
+              <span className="text-sm text-dim">{stage.name}</span>
+            </Command.Item>
+          )),
+        )}
         <Command.Item className={ITEM} value="undo last change" onSelect={then(onUndo)}>
           Undo the last change
         </Command.Item>

@@ -1,8 +1,11 @@
 import { Dialog } from 'radix-ui';
 import { Button } from '../ui/button';
+import { ROOMS } from './rooms';
+import { STAGES } from './stages';
 
 const KEYS: readonly (readonly [string, string])[] = [
-  ['1 to 9', 'go to a stage, in working order'],
+  ['1 to 9, p', 'go to a stage, in working order; p to the Plot'],
+  ['[ and ]', 'the room before, the room after'],
   ['Esc', 'leave a field, so that the keys of this sheet answer again'],
   ['/ or Ctrl+K', 'do anything by name'],
   ['Ctrl+Z', 'undo the last change; works after a restart'],
@@ -38,6 +41,19 @@ export default function Shortcuts({ onClose }: { readonly onClose: () => void })
             <b>m</b> model, computed here · <b>r</b> read by you (measured) · <b>c</b> catalogue · <b>a</b> assumed.
             Open the number for its formula, inputs and source.
           </p>
+          <h3 className="mt-5 mb-1 font-semibold">Rooms</h3>
+          <dl>
+            {STAGES.map((stage) => (
+              <div key={stage.id}>
+                <dt className="mt-1 font-semibold">{stage.name}</dt>
+                {ROOMS[stage.id].map((room) => (
+                  <dd key={room.id}>
+                    {room.name}: <span className="text-dim">{room.asks}</span>
+                  </dd>
+                ))}
+              </div>
+            ))}
+          </dl>
           <h3 className="mt-5 mb-1 font-semibold">Stage marks</h3>
           <p>○ empty · ◐ in work · ● done · ~ doubtful</p>
           <div className="mt-5">

@@ -33,10 +33,13 @@ export function LongLogs({
   data,
   kind,
   words,
+  evidence = false,
 }: {
   readonly data: StationData;
   readonly kind: LogKind;
   readonly words: LogWords;
+  /** The drawing proves the room's verdict. */
+  readonly evidence?: boolean;
 }) {
   const { importLog } = useWrite();
   const logs = data.logs.filter((one) => one.kind === kind);
@@ -60,7 +63,7 @@ export function LongLogs({
   };
   return (
     <Section title={words.title} hint={words.hint}>
-      {log ? <LogView key={log.id} log={log} value={words.value} /> : <Empty>{words.empty}</Empty>}
+      {log ? <LogView key={log.id} log={log} value={words.value} evidence={evidence} /> : <Empty>{words.empty}</Empty>}
       {logs.length > 1 && (
         <label className="text-sm text-dim">
           Log
@@ -101,7 +104,15 @@ export function LongLogs({
   );
 }
 
-function LogView({ log, value }: { readonly log: Saved<'logs'>; readonly value: string }) {
+function LogView({
+  log,
+  value,
+  evidence,
+}: {
+  readonly log: Saved<'logs'>;
+  readonly value: string;
+  readonly evidence: boolean;
+}) {
   const { data: summary, error } = useLogSummary(log);
   const timed = log.kind !== 'pattern';
   const place = (at: number): string => (timed ? `${momentText(at)} UTC` : `${fixed(at, 0)}°`);
@@ -131,7 +142,7 @@ function LogView({ log, value }: { readonly log: Saved<'logs'>; readonly value: 
         </p>
       )}
       {points.length > 1 && (
-        <>
+        <div {...(evidence ? { 'data-evidence': true } : {})}>
           <TraceChart
             label={`${value}, median of each stretch, over ${timed ? 'hours' : 'degrees'}`}
             traces={[{ id: 'median', name: 'median', points, look: 0 }]}
@@ -147,7 +158,7 @@ function LogView({ log, value }: { readonly log: Saved<'logs'>; readonly value: 
           <p className="text-xs text-dim">
             {value} over {timed ? `hours since ${place(log.first)}` : 'degrees'}
           </p>
-        </>
+        </div>
       )}
       <Rows log={log} />
     </div>

@@ -80,9 +80,24 @@ export function Caution({ children }: { readonly children: ReactNode }) {
 }
 
 /** A table wider than a phone scrolls by itself; positioned, so that hidden labels inside scroll with it. */
-export function Wide({ label, children }: { readonly label: string; readonly children: ReactNode }) {
+export function Wide({
+  label,
+  evidence,
+  children,
+}: {
+  readonly label: string;
+  /** This table proves the room's verdict: it stands whole on the first screen, and scrolls inside when it is long. */
+  readonly evidence?: boolean;
+  readonly children: ReactNode;
+}) {
   return (
-    <div className="relative overflow-x-auto" tabIndex={0} role="region" aria-label={label}>
+    <div
+      className={`relative overflow-x-auto ${evidence ? 'evidence overflow-y-auto' : ''}`}
+      {...(evidence ? { 'data-evidence': true } : {})}
+      tabIndex={0}
+      role="region"
+      aria-label={label}
+    >
       {children}
     </div>
   );

@@ -2,7 +2,7 @@ import { type AutoMarker, markerAt } from '@velvet-reed/core/sweep';
 import { frequencyText, parseQuantity, spanSlipOf } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { Button } from '../../ui/button';
-import { Swr } from './band-table';
+import { Swr } from './sweep/band-table';
 import type { LoadedSweep } from './loaded-sweep';
 
 /** Exact readings at typed frequencies, for every curve shown. */

@@ -8,7 +8,7 @@ import { learnedRate, learnRate } from '../../data/learned-rate';
 import { levelDoubt } from '../../ui/level-doubt';
 import { RecordForm } from '../../ui/record-form';
 import { panned, zoomed } from '../../ui/use-zoom';
-import { Distance } from './distance';
+import { Distance } from './fault/distance';
 import type { LoadedSweep } from './loaded-sweep';
 import { MarkerTable } from './marker-table';
 import { PlaneChart } from './plane-chart';

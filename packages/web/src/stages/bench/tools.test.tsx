@@ -5,12 +5,12 @@ import { render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { MemoryRouter } from 'react-router';
 import { TEST_STATION } from '../../data/test-station';
-import { BeforeAfter } from './before-after';
-import { Claims } from './claims';
+import { BeforeAfter } from './changed/before-after';
+import { Claims } from './instruments/claims';
 import type { LoadedSweep } from './loaded-sweep';
 import { MarkerTable } from './marker-table';
-import { SweepPlanner } from './sweep-planner';
-import { WiresTogether } from './wires-together';
+import { SweepPlanner } from './instruments/sweep-planner';
+import { WiresTogether } from './wires/wires-together';
 
 /** Series resonance R + jRQ(f/f0 − f0/f) on 50 Ω. */
 function loaded(id: number, name: string, f0: number): LoadedSweep {

@@ -16,9 +16,9 @@ import userEvent from '@testing-library/user-event';
 import { MemoryRouter } from 'react-router';
 import { roomOf, wishTargets } from '../../data/derive';
 import { TEST_STATION } from '../../data/test-station';
-import { ComparisonCard } from './comparison-card';
+import { ComparisonCard } from './side-by-side/comparison-card';
 import { ProvenWorth } from './proven-worth';
-import { RankingList } from './ranking-list';
+import { RankingList } from './ranking/ranking-list';
 
 const WISHES = wishTargets(TEST_STATION, Date.UTC(2026, 2, 10));
 const PLACE: ForecastPlace = {
@@ -88,12 +88,9 @@ describe('the ranking', () => {
   });
   test('figures behind a row are drawn when somebody looks: the pair, its level, and where a filter helps', () => {
     const { row } = show();
-    const details = within(row('Wideband loop')).getByText('Each wish, and what could overload').closest('details');
-    if (!details) throw new Error('no details');
-    expect(within(details).queryByRole('table')).toBeNull();
-    details.open = true;
-    fireEvent(details, new Event('toggle'));
-    const table = within(details).getByRole('table');
+    expect(within(row('Wideband loop')).queryByRole('table')).toBeNull();
+    fireEvent.click(within(row('Wideband loop')).getByRole('button', { name: 'Why Wideband loop' }));
+    const table = within(row('Wideband loop')).getByRole('table');
     expect(table.textContent).toContain('95.3 MHz and 104.9 MHz, f2−f1 at 9.600 MHz, in the head amplifier');
     expect(table.textContent).toContain('A filter helps only ahead of the head amplifier');
   });
@@ -104,6 +101,8 @@ describe('the ranking', () => {
   });
   test('ticks and leaving out are handed on by id', async () => {
     const { row, onBeside, onLeave } = show();
+    for (const name of ['Wideband loop', 'Loop on the ground'])
+      await userEvent.click(screen.getByRole('button', { name: `Why ${name}` }));
     expect(within(row('Wideband loop')).getByRole('checkbox')).toBeChecked();
     await userEvent.click(within(row('Loop on the ground')).getByRole('checkbox'));
     expect(onBeside).toHaveBeenCalledTimes(1);

@@ -4,9 +4,10 @@ import { act, fireEvent, render, renderHook, screen } from '@testing-library/rea
 import userEvent from '@testing-library/user-event';
 import { sweepBand, questionOf } from '../../data/model';
 import { TEST_STATION } from '../../data/test-station';
-import { CutList, Figures } from './cut-list';
-import { family } from './comparison';
-import { DimensionsPanel } from './dimensions-panel';
+import { CutList } from './build/cut-list';
+import { Figures } from './figures';
+import { family } from './vary/comparison';
+import { DimensionsPanel } from './model/dimensions-panel';
 import { useEditing } from './editing';
 import { gainAt } from './model-figures';
 

@@ -78,14 +78,27 @@ const textsOf = (design: Design): Record<string, string> => ({
   ),
 });
 
-/** The design being edited: text by text, each sound one applied at once. */
-export function useEditing(saved: Design): Editing {
-  const [state, setState] = useState(() => ({
-    design: saved,
-    texts: textsOf(saved),
-    faults: NO_FAULTS,
-    changed: false,
-  }));
+type EditingState = Pick<Editing, 'design' | 'texts' | 'faults' | 'changed'>;
+/** What is not saved yet, by antenna and revision: going to another room of the stage loses nothing. */
+const unsaved = new Map<string, EditingState>();
+
+/** The design being edited: text by text, each sound one applied at once. @param key what the unsaved state is kept under */
+export function useEditing(saved: Design, key?: string): Editing {
+  const [state, setKept] = useState(
+    (): EditingState =>
+      (key === undefined ? undefined : unsaved.get(key)) ?? {
+        design: saved,
+        texts: textsOf(saved),
+        faults: NO_FAULTS,
+        changed: false,
+      },
+  );
+  const setState = (change: EditingState | ((old: EditingState) => EditingState)): void =>
+    setKept((old) => {
+      const next = typeof change === 'function' ? change(old) : change;
+      if (key !== undefined) unsaved.set(key, next);
+      return next;
+    });
   const apply = (texts: Readonly<Record<string, string>>, id: string, change: (design: Design) => Design): void =>
     setState((old) => {
       const { [id]: _mended, ...faults } = old.faults;

@@ -5,11 +5,11 @@ import userEvent from '@testing-library/user-event';
 import { renderView } from '../../data/page-harness';
 import { TEST_STATION } from '../../data/test-station';
 import type { StationData } from '../../data/station';
-import { Devices } from './devices';
-import { FloorLog } from './floor-log';
-import { GainSetting } from './gain-setting';
-import { SMeter } from './s-meter';
-import { Spurs } from './spurs';
+import { Devices } from './devices/devices';
+import { FloorLog } from './floor/floor-log';
+import { GainSetting } from './gain/gain-setting';
+import { SMeter } from './meters/s-meter';
+import { Spurs } from './spurs/spurs';
 
 const stored = (id: number) => ({ id, version: 1, stationId: 1, createdAt: '' });
 const shown = (view: React.ReactNode) => renderView(view, 'noise');

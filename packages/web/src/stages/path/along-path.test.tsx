@@ -8,9 +8,10 @@ import { toDcStage, toPathReceiver, toPathStage } from '../../data/path-stages';
 import type { StationData } from '../../data/station';
 import { renderView } from '../../data/page-harness';
 import { placed, TEST_STATION } from '../../data/test-station';
-import { AlongPath } from './along-path';
-import { StageForms } from './stage-forms';
-import { FilterLosses, StageReports } from './stage-reports';
+import { AlongPath } from './supply/along-path';
+import { StageForms } from './chain/stage-forms';
+import { StageReports } from './chain/stage-reports';
+import { FilterLosses } from './filter-losses';
 
 const shown = (view: React.ReactNode) => renderView(view, 'path');
 const [path] = TEST_STATION.paths;
@@ -39,8 +40,15 @@ const viewsOf = (data: StationData) =>
   ordersOf(data, path.id).map(({ record, stages: stored }) => {
     const order = record.number;
     const stages = stored.map((stage) => toPathStage(data, stage));
-    const dc = dcPath(stored.map((stage) => toDcStage(data, stage)));
-    return { order, stored, stages, dc, analysis: analysePath(stages, toPathReceiver(receiver), question) };
+    const dcStages = stored.map((stage) => toDcStage(data, stage));
+    return {
+      order,
+      stored,
+      stages,
+      dcStages,
+      dc: dcPath(dcStages),
+      analysis: analysePath(stages, toPathReceiver(receiver), question),
+    };
   });
 const along = (data: StationData, one = path) =>
   shown(<AlongPath data={data} path={one} receiver={receiver} orders={viewsOf(data)} />);

@@ -1,0 +1,89 @@
+import { STAGES, type StageId } from './stages';
+
+/** A room of a stage: one question, one address, a folder of its own. */
+export interface Room {
+  readonly id: string;
+  readonly name: string;
+  readonly asks: string;
+}
+
+/** The rooms of each stage in the order in which people work; the first opens when the stage is chosen. */
+export const ROOMS: Readonly<Record<StageId, readonly Room[]>> = {
+  listen: [
+    { id: 'wanted', name: 'Wanted', asks: 'What do I want to hear?' },
+    { id: 'when', name: 'When', asks: 'When is it heard here?' },
+    { id: 'transmitters', name: 'Transmitters', asks: 'Who transmits nearby, and how strongly?' },
+    { id: 'outside-noise', name: 'Outside noise', asks: 'How much noise comes from outside?' },
+    { id: 'receivers', name: 'Receivers', asks: 'What do I listen with?' },
+    { id: 'place', name: 'Place', asks: 'What does the place offer, and forbid?' },
+    { id: 'survey', name: 'Survey', asks: 'What does an antenna hear of ten signals?' },
+  ],
+  plot: [{ id: 'plan', name: 'Plan', asks: 'What is where?' }],
+  choose: [
+    { id: 'ranking', name: 'Ranking', asks: 'Which antenna, here?' },
+    { id: 'every-target', name: 'Every target', asks: 'Which antenna serves which target?' },
+    { id: 'coverage', name: 'Coverage', asks: 'What do my antennas not reach?' },
+    { id: 'to-buy', name: 'To buy', asks: 'Is one from the shop worth its price?' },
+    { id: 'side-by-side', name: 'Side by side', asks: 'How do two or more compare, line by line?' },
+  ],
+  draft: [
+    { id: 'model', name: 'Model', asks: 'What do these dimensions do?' },
+    { id: 'build', name: 'Cut and build', asks: 'What do I cut, and in which order do I build?' },
+    { id: 'vary', name: 'Vary', asks: 'What if height, ground or a dimension were another?' },
+    { id: 'trim', name: 'Trim by model', asks: 'Which dimensions bring it on frequency?' },
+    { id: 'windings', name: 'Windings', asks: 'How many turns: coils, transformers, chokes?' },
+    { id: 'lengths', name: 'Lengths', asks: 'How long is a wave, and a part of it?' },
+  ],
+  bench: [
+    { id: 'sweep', name: 'Sweep', asks: 'Is it on frequency?' },
+    { id: 'trim', name: 'Trim', asks: 'How much do I cut next?' },
+    { id: 'changed', name: 'What changed', asks: 'What is different since the sweep before?' },
+    { id: 'fault', name: 'Fault distance', asks: 'How far away is the fault?' },
+    { id: 'as-built', name: 'As built', asks: 'Which dimensions does it really have?' },
+    { id: 'coil', name: 'Coil by noise', asks: 'Where does a coil resonate, and how sharply?' },
+    { id: 'wires', name: 'Wires together', asks: 'What does cutting one wire do to the others?' },
+    { id: 'instruments', name: 'Instruments', asks: 'What do the instruments show, and how is a sweep planned?' },
+    { id: 'practice', name: 'Practice', asks: 'Can I find a hidden fault?' },
+    { id: 'mast', name: 'At the mast', asks: 'One number, one action' },
+  ],
+  trials: [
+    { id: 'pairs', name: 'Pairs', asks: 'Is B better than A?' },
+    { id: 'decodes', name: 'Counts and decodes', asks: 'Who is heard more often?' },
+    { id: 'pattern', name: 'Pattern', asks: 'How does it hear round about?' },
+  ],
+  noise: [
+    { id: 'floor', name: 'Floor', asks: 'What is my floor, and who makes it?' },
+    { id: 'devices', name: 'Own devices', asks: 'Which of my devices makes noise?' },
+    { id: 'spurs', name: 'Spurs and pad', asks: 'Who makes a signal that should not be there?' },
+    { id: 'gain', name: 'Gain', asks: 'How far may I turn it up?' },
+    { id: 'meters', name: 'Meters', asks: 'What do S units and decibels say?' },
+  ],
+  path: [
+    { id: 'chain', name: 'Chain', asks: 'What goes in between, in which order?' },
+    { id: 'every-target', name: 'Every target', asks: 'Does the chain serve all of them?' },
+    { id: 'supply', name: 'Supply and plugs', asks: 'Does the supply arrive, and does it fit together?' },
+    { id: 'shelf', name: 'Shelf', asks: 'Which parts do I have?' },
+    { id: 'best-order', name: 'Best order', asks: 'Which set and order is best for all targets?' },
+    { id: 'filter', name: 'Filter', asks: 'Which filter, from real parts?' },
+    { id: 'receiver', name: 'Receiver', asks: 'How is the receiver set up?' },
+    { id: 'converter', name: 'Converter', asks: 'Where does a converter put it; what does sharing cost?' },
+  ],
+  guard: [
+    { id: 'inputs', name: 'Inputs', asks: 'What reaches each receiver while transmitting?' },
+    { id: 'meter', name: 'Meter', asks: 'What does a wattmeter at zero prove?' },
+    { id: 'people', name: 'People', asks: 'How strong is the field where people are?' },
+  ],
+  notebook: [
+    { id: 'diary', name: 'Diary', asks: 'What did I do and find?' },
+    { id: 'report', name: 'Report', asks: 'How do I take it along?' },
+    { id: 'files', name: 'Files', asks: 'Which raw files stand behind the figures?' },
+  ],
+};
+
+/** The room at an address "/s/1/listen/when"; undefined for an address of no room. */
+export function roomAt(pathname: string): { readonly stage: (typeof STAGES)[number]; readonly room: Room } | undefined {
+  const [, , , stageId, roomId] = pathname.split('/');
+  const stage = STAGES.find(({ id }) => id === stageId);
+  const room = stage && ROOMS[stage.id].find(({ id }) => id === roomId);
+  return stage && room && { stage, room };
+}

@@ -1,0 +1,57 @@
+import type { Saved } from '@velvet-reed/contract';
+import { useEffect, useMemo, useRef } from 'react';
+import { useWrite, type StationData } from '../../../data/station';
+import type { KeptTexts } from '../../../ui/use-typed-numbers';
+
+/** Typing rests this long before it is saved, ms. */
+const REST_MS = 900;
+
+/** What was typed into the coil tool of an antenna, saved as it is typed; without an antenna nothing is kept. */
+export function useKeptCoil(data: StationData, antenna: Saved<'antennas'> | undefined): KeptTexts | undefined {
+  const { trySave } = useWrite();
+  const record = data.coilTests.find(({ antennaId }) => antennaId === antenna?.id);
+  const pending = useRef<Record<string, string>>({});
+  const timer = useRef(0);
+  const latest = useRef(record);
+  useEffect(() => {
+    latest.current = record;
+  });
+  const antennaId = antenna?.id;
+  const flush = useRef(() => {});
+  useEffect(() => {
+    flush.current = () => {
+      window.clearTimeout(timer.current);
+      const typed = pending.current;
+      if (antennaId === undefined || Object.keys(typed).length === 0) return;
+      pending.current = {};
+      const now = latest.current;
+      void trySave([
+        now
+          ? {
+              op: 'update',
+              resource: 'coilTests',
+              id: now.id,
+              version: now.version,
+              values: { typed: { ...now.typed, ...typed } },
+            }
+          : { op: 'create', resource: 'coilTests', values: { antennaId, typed } },
+      ]);
+    };
+  });
+  // what was typed a moment before the page is left is saved too
+  useEffect(() => () => flush.current(), []);
+  return useMemo(
+    () =>
+      antennaId === undefined
+        ? undefined
+        : {
+            texts: record?.typed ?? {},
+            keep: (typed) => {
+              pending.current = { ...pending.current, ...typed };
+              window.clearTimeout(timer.current);
+              timer.current = window.setTimeout(() => flush.current(), REST_MS);
+            },
+          },
+    [antennaId, record],
+  );
+}

@@ -1,0 +1,212 @@
+import { SIGHT_WORDS } from '@velvet-reed/core/antenna';
+import { type Candidate, candidateKindName, mayStay, type RankView, spoiltCount } from '@velvet-reed/core/choose';
+import { frequencyText, type ShownQuantity } from '@velvet-reed/core/units';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { designValues } from '../../../data/derive';
+import { entry, useStationId, useWrite, type StationData } from '../../../data/station';
+import { Button } from '../../../ui/button';
+import { inDb, Value } from '../../../ui/value';
+import { lossProvenance, weaknessProvenance } from '../provenance';
+import { Details } from './ranking-details';
+
+/** Candidates in order, each with its reason, and everything behind it to open. */
+export function RankingList({
+  data,
+  ranked,
+  view,
+  waiting,
+  beside,
+  onBeside,
+  onLeave,
+}: {
+  readonly data: StationData;
+  readonly ranked: readonly Candidate[];
+  readonly view: RankView;
+  /** Ids whose answers are still missing. */
+  readonly waiting: ReadonlySet<string>;
+  readonly beside: readonly string[];
+  readonly onBeside: (id: string) => void;
+  readonly onLeave: (id: string) => void;
+}) {
+  const known = ranked.filter(({ spec }) => !waiting.has(spec.id));
+  const open = ranked.filter(({ spec }) => waiting.has(spec.id));
+  return (
+    <ol data-evidence className="evidence overflow-y-auto border-t border-rule" aria-label="Ranking">
+      {known.map((candidate) => (
+        <Row
+          key={candidate.spec.id}
+          data={data}
+          candidate={candidate}
+          view={view}
+          beside={beside.includes(candidate.spec.id)}
+          onBeside={() => onBeside(candidate.spec.id)}
+          onLeave={() => onLeave(candidate.spec.id)}
+        />
+      ))}
+      {open.map(({ spec }) => (
+        <li key={spec.id} className="flex h-11 items-center border-b border-rule text-dim">
+          {spec.name}: computing…
+        </li>
+      ))}
+    </ol>
+  );
+}
+
+/** Bars run from −30 to +15 dB. */
+const BAR_LOW = -30;
+const BAR_HIGH = 15;
+const barX = (db: number): number =>
+  (100 * (Math.min(BAR_HIGH, Math.max(BAR_LOW, db)) - BAR_LOW)) / (BAR_HIGH - BAR_LOW);
+
+/** "+8 dB SNR" */
+const signedDb = (db: number, unit: string): ShownQuantity => {
+  const shown = inDb(db, 0, unit);
+  return db >= 0.5 ? { ...shown, digits: `+${shown.digits}` } : shown;
+};
+
+function Row({
+  data,
+  candidate,
+  view,
+  beside,
+  onBeside,
+  onLeave,
+}: {
+  readonly data: StationData;
+  readonly candidate: Candidate;
+  readonly view: RankView;
+  readonly beside: boolean;
+  readonly onBeside: () => void;
+  readonly onLeave: () => void;
+}) {
+  const [open, setOpen] = useState(false);
+  const { spec, fit, forecasts, reason, withdrawn } = candidate;
+  const spoilt =
+    spoiltCount(candidate) > 0 || forecasts.some(({ worstProduct }) => (worstProduct?.overNoiseDb ?? 0) > 0);
+  // what is not judged has no figure
+  const shownDb = view === 'quiet' ? candidate.lossDb : candidate.weaknessDb;
+  const cut = spec.source === 'kind' ? `, ${frequencyText(spec.design.freqHz, 3)}` : '';
+  return (
+    <li className="border-b border-rule">
+      <div className="grid min-h-11 grid-cols-[1fr_auto] items-center gap-x-4 md:grid-cols-[minmax(15rem,1.6fr)_minmax(6rem,1fr)_6.5rem_auto]">
+        <div className="min-w-0">
+          <h3 className="truncate text-[0.95rem] leading-5 font-semibold">
+            {spec.name}
+            {cut}
+            {spec.source !== 'kind' && (
+              <span className="ml-2 text-sm font-normal text-dim">
+                {spec.source === 'own' ? `yours, ${candidateKindName(spec).toLowerCase()}` : 'to buy'}
+              </span>
+            )}
+          </h3>
+          <p className={`truncate text-xs leading-4 ${!mayStay(candidate) || spoilt ? 'text-caution' : 'text-dim'}`}>
+            {reason}
+          </p>
+        </div>
+        <div className="max-md:hidden">{shownDb !== undefined && <WonBar wonDb={-shownDb} />}</div>
+        <div className="text-right">
+          {shownDb === undefined ? (
+            <span className="text-sm text-dim">not judged</span>
+          ) : view === 'quiet' ? (
+            <Value strong shown={signedDb(-shownDb, 'dB SNR')} provenance={lossProvenance(forecasts)} />
+          ) : (
+            <Value strong shown={signedDb(-shownDb, 'dB signal')} provenance={weaknessProvenance(forecasts)} />
+          )}
+        </div>
+        <span className="flex items-center justify-end gap-2 whitespace-nowrap max-md:col-span-2">
+          <Button look="quiet" aria-expanded={open} aria-label={`Why ${spec.name}`} onClick={() => setOpen(!open)}>
+            Why
+          </Button>
+          <Pick data={data} candidate={candidate} />
+        </span>
+      </div>
+      {/* hundreds of figures: they are drawn when somebody looks */}
+      {open && (
+        <div className="pb-3" role="group" aria-label={`About ${spec.name}`}>
+          <p className="max-w-prose text-sm">{reason}</p>
+          <p className="text-sm text-dim">
+            {fit.reason}; {SIGHT_WORDS[spec.burden.sight]}
+            {spec.source === 'own'
+              ? ''
+              : `; price about ${spec.burden.price}, ${spec.burden.hours} h of work (assumed)`}
+          </p>
+          <div className="mt-1 flex flex-wrap items-center gap-x-5">
+            <label className="flex items-center gap-2 text-sm">
+              <input
+                type="checkbox"
+                checked={beside}
+                onChange={onBeside}
+                aria-label={`Set ${spec.name} side by side`}
+              />
+              Side by side
+            </label>
+            <Button look="quiet" onClick={onLeave} aria-label={`Leave out ${spec.name}`}>
+              Leave out
+            </Button>
+            {withdrawn && <span className="text-sm text-caution">restriction of the station</span>}
+          </div>
+          <Details candidate={candidate} />
+        </div>
+      )}
+    </li>
+  );
+}
+
+function Pick({ data, candidate }: { readonly data: StationData; readonly candidate: Candidate }) {
+  const stationId = useStationId();
+  const navigate = useNavigate();
+  const { trySave } = useWrite();
+  const { spec, reason } = candidate;
+  if (spec.source === 'bought') return <span className="text-sm text-dim">bought ready-made</span>;
+  if (spec.source === 'own')
+    return (
+      <Button
+        onClick={() => void navigate(`/s/${stationId}/draft/model?antenna=${spec.id.replace('own-', '')}`)}
+        aria-label={`Open ${spec.name}`}
+      >
+        Open
+      </Button>
+    );
+  const { design } = spec;
+  const pick = async (): Promise<void> => {
+    const name = `${spec.name} for ${frequencyText(design.freqHz, 3)}`;
+    const target = data.targets.find((one) => design.freqHz >= one.lowHz && design.freqHz <= one.highHz);
+    const made = await trySave(
+      [
+        { op: 'create', resource: 'antennas', as: 'antenna', values: { name, targetId: target?.id ?? null } },
+        {
+          op: 'create',
+          resource: 'revisions',
+          values: { ...designValues(design), antennaId: { new: 'antenna' }, number: 1 },
+        },
+        entry('choose', `Chose ${name}. ${reason}`),
+      ],
+      `${name} is on the Draft.`,
+    );
+    if (made) await navigate(`/s/${stationId}/draft/model?antenna=${made[0]}`);
+  };
+  return (
+    <Button onClick={() => void pick()} disabled={!mayStay(candidate)} aria-label={`Draft the ${spec.name}`}>
+      Draft it
+    </Button>
+  );
+}
+
+/** Won to the right of nothing, lost to the left; the whole width is 45 dB. */
+function WonBar({ wonDb }: { readonly wonDb: number }) {
+  const zero = barX(0);
+  const end = barX(wonDb);
+  return (
+    <svg viewBox="0 0 100 8" className="h-3 w-full" preserveAspectRatio="none" aria-hidden>
+      <rect
+        x={Math.min(zero, end)}
+        y="2.5"
+        width={Math.abs(end - zero)}
+        height="3"
+        fill={wonDb >= 0 ? 'var(--reed)' : 'var(--caution)'}
+      />
+      <rect x={zero - 0.2} y="0" width="0.4" height="8" fill="var(--dim)" />
+    </svg>
+  );
+}

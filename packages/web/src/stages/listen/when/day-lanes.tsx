@@ -1,0 +1,190 @@
+import { daylightOf, type ListeningWindow, type Position } from '@velvet-reed/core/site';
+import { useEffect, useRef, useState } from 'react';
+import { ExportButtons } from '../../../ui/export-buttons';
+
+const HOUR_MS = 3_600_000;
+const DAY_MS = 24 * HOUR_MS;
+const LANE_PX = 30;
+const NAME_PX = 176;
+const TOP_PX = 26;
+const FOOT_PX = 34;
+/** Letters of a name that fit beside the lanes. */
+const NAME_LETTERS = 25;
+
+/** One lane: a target or a satellite, with its windows. */
+export interface Lane {
+  readonly id: string;
+  readonly name: string;
+  readonly windows: readonly ListeningWindow[];
+}
+
+const clock = (ms: number): string => new Date(ms).toISOString().slice(11, 16);
+const shortened = (name: string): string =>
+  name.length > NAME_LETTERS ? `${name.slice(0, NAME_LETTERS - 1).trimEnd()}…` : name;
+
+/** The stretches of darkness at the station between two moments. */
+function nights(station: Position, fromMs: number, toMs: number): readonly (readonly [number, number])[] {
+  const dark: (readonly [number, number])[] = [];
+  let began: number | undefined = fromMs;
+  const events: { readonly atMs: number; readonly rises: boolean }[] = [];
+  for (let day = fromMs - DAY_MS; day <= toMs + DAY_MS; day += DAY_MS) {
+    const { riseMs, setMs } = daylightOf(station, day);
+    if (riseMs !== undefined) events.push({ atMs: riseMs, rises: true });
+    if (setMs !== undefined) events.push({ atMs: setMs, rises: false });
+  }
+  const inside = events
+    .filter(({ atMs }, i) => atMs > fromMs && atMs < toMs && events.findIndex((one) => one.atMs === atMs) === i)
+    .sort((a, b) => a.atMs - b.atMs);
+  if (inside.length === 0) return [];
+  if (!inside[0].rises) began = undefined;
+  for (const { atMs, rises } of inside) {
+    if (rises && began !== undefined) dark.push([began, atMs]);
+    began = rises ? undefined : atMs;
+  }
+  if (began !== undefined) dark.push([began, toMs]);
+  return dark;
+}
+
+/** The coming hours as lanes: when each target can be heard, night at the station behind them, now in front. Filled: good; open: fair. */
+export function DayLanes({
+  lanes,
+  station,
+  fromMs,
+  hours,
+  nowMs,
+}: {
+  readonly lanes: readonly Lane[];
+  readonly station: Position;
+  readonly fromMs: number;
+  readonly hours: number;
+  /** Undefined when another day is looked at. */
+  readonly nowMs: number | undefined;
+}) {
+  const box = useRef<HTMLDivElement>(null);
+  const [width, setWidth] = useState(760);
+  useEffect(() => {
+    const element = box.current;
+    if (!element) return;
+    const observer = new ResizeObserver(() => setWidth(Math.max(300, element.clientWidth)));
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, []);
+  const names = width < 480 ? 110 : NAME_PX;
+  const toMs = fromMs + hours * HOUR_MS;
+  const x = (ms: number): number => names + ((ms - fromMs) / (toMs - fromMs)) * (width - names - 8);
+  const height = TOP_PX + lanes.length * LANE_PX + FOOT_PX;
+  const stepH = hours > 48 ? 24 : width < 480 ? 6 : 3;
+  const first = Math.ceil(fromMs / (stepH * HOUR_MS)) * stepH * HOUR_MS;
+  const ticks = Array.from(
+    { length: Math.floor((toMs - first) / (stepH * HOUR_MS)) + 1 },
+    (_, i) => first + i * stepH * HOUR_MS,
+  );
+  const dark = nights(station, fromMs, toMs);
+  const label = lanes
+    .map(({ name, windows }) => {
+      const next = windows.find(({ quality }) => quality === 'good') ?? windows[0];
+      return `${name}: ${windows.length === 0 ? 'no window' : `${next.quality} from ${clock(next.fromMs)}`}`;
+    })
+    .join('; ');
+  return (
+    <>
+      <div ref={box} data-evidence>
+        <svg width={width} height={height} role="img" aria-label={`The next ${hours} hours, UTC. ${label}.`}>
+          {dark.map(([begin, end]) => (
+            <rect
+              key={begin}
+              x={x(begin)}
+              width={x(end) - x(begin)}
+              y={TOP_PX}
+              height={lanes.length * LANE_PX}
+              fill="var(--ink)"
+              fillOpacity={0.07}
+            />
+          ))}
+          {ticks.map((ms) => (
+            <g key={ms}>
+              <line x1={x(ms)} x2={x(ms)} y1={TOP_PX} y2={TOP_PX + lanes.length * LANE_PX} stroke="var(--rule)" />
+              {x(ms) < width - 14 && (
+                <text
+                  x={x(ms)}
+                  y={16}
+                  textAnchor="middle"
+                  fontSize={12}
+                  fill="var(--dim)"
+                  fontFamily="var(--font-mono)"
+                >
+                  {stepH === 24 ? new Date(ms).toISOString().slice(8, 10) : clock(ms).slice(0, 2)}
+                </text>
+              )}
+            </g>
+          ))}
+          {lanes.map((lane, i) => {
+            const top = TOP_PX + i * LANE_PX;
+            return (
+              <g key={lane.id}>
+                <text x={names - 8} y={top + 19} textAnchor="end" fontSize={13} fill="var(--ink)">
+                  {width < 480 ? shortened(lane.name).slice(0, 15) : shortened(lane.name)}
+                  <title>{lane.name}</title>
+                </text>
+                <line x1={names} x2={width - 8} y1={top + LANE_PX - 3} y2={top + LANE_PX - 3} stroke="var(--rule)" />
+                {lane.windows.map((one) => (
+                  <rect
+                    key={one.fromMs}
+                    x={x(Math.max(fromMs, one.fromMs))}
+                    width={Math.max(3, x(Math.min(toMs, one.toMs)) - x(Math.max(fromMs, one.fromMs)))}
+                    y={top + 6}
+                    height={16}
+                    fill={one.quality === 'good' ? 'var(--reed)' : 'var(--sheet)'}
+                    stroke="var(--reed)"
+                    strokeWidth={1.4}
+                  >
+                    <title>
+                      {lane.name}, {clock(one.fromMs)} to {clock(one.toMs)} UTC, {one.quality}: {one.why}
+                    </title>
+                  </rect>
+                ))}
+              </g>
+            );
+          })}
+          {nowMs !== undefined && nowMs >= fromMs && nowMs <= toMs && (
+            <g>
+              <line
+                x1={x(nowMs)}
+                x2={x(nowMs)}
+                y1={TOP_PX - 4}
+                y2={TOP_PX + lanes.length * LANE_PX}
+                stroke="var(--plum)"
+                strokeWidth={2}
+              />
+              <text
+                x={Math.max(names + 14, x(nowMs))}
+                y={TOP_PX + lanes.length * LANE_PX + 30}
+                textAnchor="middle"
+                fontSize={12}
+                fill="var(--plum)"
+              >
+                now
+              </text>
+            </g>
+          )}
+          {hours <= 48 &&
+            dark.map(([begin, end]) => (
+              <g key={begin} fontSize={11} fill="var(--dim)">
+                {begin > fromMs && (
+                  <text x={x(begin)} y={TOP_PX + lanes.length * LANE_PX + 14} textAnchor="middle">
+                    sunset {clock(begin)}
+                  </text>
+                )}
+                {end < toMs && (
+                  <text x={x(end)} y={TOP_PX + lanes.length * LANE_PX + 14} textAnchor="middle">
+                    sunrise {clock(end)}
+                  </text>
+                )}
+              </g>
+            ))}
+        </svg>
+      </div>
+      <ExportButtons of={box} name="day" />
+    </>
+  );
+}

@@ -1,0 +1,15 @@
+import { StationPage } from '../../../ui/station-page';
+import { PathRoom } from '../path-room';
+import { EveryWish } from './every-wish';
+
+export default function EveryTargetRoom() {
+  return (
+    <StationPage>
+      {(data) => (
+        <PathRoom data={data} title="Every target, Path">
+          {({ path, receiver, orders }) => <EveryWish data={data} path={path} receiver={receiver} orders={orders} />}
+        </PathRoom>
+      )}
+    </StationPage>
+  );
+}

@@ -1,0 +1,50 @@
+import { partStage, type PathSignal, type SearchGoal, stageKind } from '@velvet-reed/core/path';
+import { useMemo } from 'react';
+import { askPath } from '../../data/path-question';
+import { toPathReceiver, toPathStage } from '../../data/path-stages';
+import type { PathState } from './path-room';
+
+/** What the rooms that plan beside the chain ask of a path: its goals, its stages, its shelf. */
+export function usePathTools({ data, path, target, receiver, asked, first }: PathState) {
+  const { stored } = first;
+  const signals: readonly PathSignal[] = asked.question.signals;
+  const wanted = useMemo(
+    () => ({ name: target.name, lowHz: target.lowHz, highHz: target.highHz }),
+    [target.name, target.lowHz, target.highHz],
+  );
+  const goals = useMemo(
+    () =>
+      data.targets
+        .filter((one) => one.lowHz >= receiver.minHz && one.highHz <= receiver.maxHz)
+        .map((one): SearchGoal => {
+          const { signals: _signals, ...question } = askPath(data, path, one).question;
+          return { ...question, name: one.name };
+        }),
+    [data, path, receiver],
+  );
+  const wishes = useMemo(() => goals.map(({ name, lowHz, highHz }) => ({ name, lowHz, highHz })), [goals]);
+  const stages = useMemo(() => stored.map((stage) => toPathStage(data, stage)), [stored, data]);
+  const own = useMemo(
+    () =>
+      stored.map(({ kind }, i) => ({
+        stage: stages[i],
+        needed: stageKind(kind).stays === true,
+        cost: stageKind(kind).stays ? 0 : 1,
+      })),
+    [stored, stages],
+  );
+  const place = useMemo(
+    () => ({
+      stages,
+      receiver: toPathReceiver(receiver),
+      question: asked.question,
+      ...(asked.head ? { head: asked.head } : {}),
+    }),
+    [stages, receiver, asked],
+  );
+  const shelf = useMemo(
+    () => data.parts.map((part) => ({ stage: partStage(part.name, part), cost: part.cost })),
+    [data.parts],
+  );
+  return { signals, wanted, goals, wishes, own, place, shelf };
+}

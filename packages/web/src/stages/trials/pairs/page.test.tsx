@@ -1,0 +1,60 @@
+import { describe, expect, test } from '@jest/globals';
+import { BLANK } from '@velvet-reed/contract';
+import { screen } from '@testing-library/react';
+import { renderPage, verdictText } from '../../../data/page-harness';
+import type { StationData } from '../../../data/station';
+import { TEST_STATION } from '../../../data/test-station';
+import TrialsPage from './page';
+
+const stored = (id: number) => ({ id, version: 1, stationId: 1, createdAt: '' });
+const [antenna] = TEST_STATION.antennas;
+const ANTENNAS = [
+  { ...antenna, ...stored(1), name: 'old wire' },
+  { ...antenna, ...stored(2), name: 'loop' },
+];
+const TRIAL: StationData['trials'] = [
+  { ...stored(1), name: 'Dusk', antennaAId: 1, antennaBId: 2, freqHz: 9.6e6, wishedDb: 3, conditions: '' },
+];
+const readings = (pairs: readonly (readonly [number, number, number, number])[]): StationData['readings'] =>
+  pairs.map(([levelADbm, noiseADbm, levelBDbm, noiseBDbm], round) => ({
+    ...stored(round + 1),
+    ...BLANK.readings,
+    ...{ trialId: 1, round, levelADbm, noiseADbm, levelBDbm, noiseBDbm },
+  }));
+const shown = (pairs: readonly (readonly [number, number, number, number])[]): void => {
+  renderPage(TrialsPage, 'trials', {
+    ...TEST_STATION,
+    ...{ antennas: ANTENNAS, trials: TRIAL, readings: readings(pairs) },
+  });
+};
+
+describe('the verdict of a comparison', () => {
+  test('eight pairs, SNR better by 4.00 dB from 1.77 to 6.23: proven, though the level fell by 22 dB (paired t, by hand)', () => {
+    // SNR of A 12 8 15 4 7 9 2 9 dB, of B 15 15 14 8 12 11 9 14
+    shown([
+      [-73, -85, -95, -110],
+      [-76, -84, -97, -112],
+      [-70, -85, -96, -110],
+      [-81, -85, -103, -111],
+      [-79, -86, -99, -111],
+      [-75, -84, -98, -109],
+      [-83, -85, -104, -113],
+      [-77, -86, -98, -112],
+    ]);
+    expect(verdictText()).toMatch(/SNR of loop against old wire: 4\.0 dB/);
+    expect(verdictText()).toMatch(/Next: keep it, and repeat under other conditions/);
+    expect(document.body.textContent).toMatch(/Level and SNR disagree/);
+  });
+  test('two pairs prove nothing, and it says which antenna is read next', () => {
+    shown([
+      [-73, -85, -95, -110],
+      [-76, -84, -97, -112],
+    ]);
+    expect(verdictText()).toMatch(/Next: read (loop|old wire) first, then the other, within moments/);
+  });
+  test('nothing compared yet', () => {
+    renderPage(TrialsPage, 'trials', TEST_STATION);
+    expect(verdictText()).toMatch(/^No comparison yet\. Next: say which two antennas/);
+    expect(screen.getByRole('heading', { level: 1, name: 'Pairs, Trials' })).toBeTruthy();
+  });
+});

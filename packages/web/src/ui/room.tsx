@@ -1,0 +1,74 @@
+import { useEffect, useId, type ReactNode } from 'react';
+
+/** Whether a room was shown before in this page: then it was changed on purpose, and the new one is told. */
+let arrived = false;
+
+/** Begins at the top of a room, says in the title where one is, and hands the focus to it. */
+function useArrival(title: string): void {
+  useEffect(() => {
+    document.title = `${title} · Velvet Reed`;
+    if (arrived) {
+      scrollTo(0, 0);
+      document.getElementById('sheet')?.focus({ preventScroll: true });
+    }
+    arrived = true;
+  }, [title]);
+}
+
+/** A room's sheet: the verdict first, then what is looked at, then the evidence; the margin says why and what is assumed. */
+export function Room({
+  title,
+  verdict,
+  picker,
+  margin,
+  children,
+}: {
+  /** "Chain, Path". */
+  readonly title: string;
+  readonly verdict: ReactNode;
+  /** Says what is shown: the only control above the evidence. */
+  readonly picker?: ReactNode;
+  readonly margin?: ReactNode;
+  readonly children?: ReactNode;
+}) {
+  const id = useId();
+  useArrival(title);
+  return (
+    <div className="flex min-h-full flex-col xl:flex-row">
+      <main
+        id="sheet"
+        tabIndex={-1}
+        aria-labelledby={id}
+        className="min-w-0 flex-1 bg-sheet px-4 py-4 outline-none sm:px-7"
+      >
+        <h1 id={id} className="sr-only">
+          {title}
+        </h1>
+        <div className="verdict mb-4 max-w-[52rem] text-pretty font-serif text-[1.3rem] leading-snug sm:text-[1.5rem] sm:leading-[1.28]">
+          {verdict}
+        </div>
+        {picker && <div className="mb-3 flex flex-wrap items-end gap-x-4 gap-y-1">{picker}</div>}
+        {children}
+      </main>
+      {margin && (
+        <aside
+          aria-label="Why and what is assumed"
+          className="w-full shrink-0 border-rule bg-paper px-4 py-4 max-xl:border-t sm:px-5 xl:w-72 xl:border-l"
+        >
+          {margin}
+        </aside>
+      )}
+    </div>
+  );
+}
+
+/** What proves the verdict: it stands whole on the first screen, and scrolls inside when it is long. */
+export const Evidence = ({ children, label }: { readonly children: ReactNode; readonly label?: string }) => (
+  <div
+    data-evidence
+    {...(label ? { role: 'region', 'aria-label': label, tabIndex: 0 } : {})}
+    className="evidence mb-5 overflow-auto"
+  >
+    {children}
+  </div>
+);
