@@ -44,7 +44,7 @@ export function Room({
         <h1 id={id} className="sr-only">
           {title}
         </h1>
-        <div className="verdict mb-4 max-w-[52rem] text-pretty font-serif text-[1.3rem] leading-snug sm:text-[1.5rem] sm:leading-[1.28]">
+        <div className="verdict mb-4 max-w-[58rem] text-pretty font-serif text-[1.2rem] leading-snug sm:text-[1.32rem] sm:leading-[1.3]">
           {verdict}
         </div>
         {picker && <div className="mb-3 flex flex-wrap items-end gap-x-4 gap-y-1">{picker}</div>}
@@ -53,7 +53,7 @@ export function Room({
       {margin && (
         <aside
           aria-label="Why and what is assumed"
-          className="w-full shrink-0 border-rule bg-paper px-4 py-4 max-xl:border-t sm:px-5 xl:w-72 xl:border-l"
+          className="w-full shrink-0 border-rule bg-paper px-4 py-4 max-xl:border-t sm:px-5 xl:w-66 xl:border-l"
         >
           {margin}
         </aside>
