@@ -30,6 +30,8 @@ interface Definition<C extends Columns> {
   readonly columns: C;
   /** Column of bytes that never travels as JSON. */
   readonly bytes?: string;
+  /** It only says how two other records belong together: it goes along without a question. */
+  readonly joins?: boolean;
   /** Rules between columns. */
   readonly rules?: (schema: ObjectSchema<ValuesOf<C>>) => ObjectSchema<ValuesOf<C>>;
 }
@@ -40,6 +42,7 @@ export interface Table<C extends Columns> {
   readonly plural: string;
   readonly columns: C;
   readonly bytes?: string;
+  readonly joins: boolean;
   readonly schema: ObjectSchema<ValuesOf<C>>;
   readonly blank: BlankOf<C>;
 }
@@ -60,12 +63,19 @@ function blankOf(columns: Columns): Record<string, unknown> {
 }
 
 /** Makes a table of its columns: the schema that reads it and the blank record follow. */
-export function tableOf<C extends Columns>({ label, plural, columns, bytes, rules }: Definition<C>): Table<C> {
+export function tableOf<C extends Columns>({
+  label,
+  plural,
+  columns,
+  bytes,
+  joins = false,
+  rules,
+}: Definition<C>): Table<C> {
   const blank = blankOf(columns);
   // forms find the blanks at the schema, whatever rules are added to it
   const schema = schemaOf<C>(shapeOf(columns)).meta({ blank });
   return {
-    ...{ label, columns, plural: plural ?? `${label}s` },
+    ...{ label, columns, joins, plural: plural ?? `${label}s` },
     ...(bytes === undefined ? {} : { bytes }),
     schema: rules ? rules(schema) : schema,
     blank,

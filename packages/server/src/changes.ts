@@ -184,7 +184,7 @@ export async function deletionPreview(
     if (!row) throw new NotFoundError(RESOURCES[resource].label);
     const plan = await deletionPlan(db, transaction, { resource, row });
     return {
-      goes: countsOf(plan.goes.filter((one) => one.row !== row)),
+      goes: countsOf(plan.goes.filter((one) => one.row !== row && !RESOURCES[one.resource].joins)),
       released: countsOf(plan.released),
     };
   });

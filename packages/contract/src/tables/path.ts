@@ -121,6 +121,7 @@ export const pathOrders = tableOf({
 export const orderPlaces = tableOf({
   label: 'place in an order',
   plural: 'places in orders',
+  joins: true,
   columns: {
     orderId: ref('pathOrders', 'Order'),
     stageId: ref('pathStages', 'Stage'),

@@ -22,10 +22,10 @@ export function AlongPath({ data, path, receiver, orders }: PathView) {
 
 /** Orders that find the same, told together. */
 function together<T>(orders: readonly OrderView[], find: (view: OrderView) => T) {
-  const [first, second] = orders.map((view) => ({ title: `Order ${view.order}`, found: find(view) }));
-  return JSON.stringify(first.found) === JSON.stringify(second.found)
-    ? [{ title: 'In both orders', found: first.found }]
-    : [first, second];
+  const all = orders.map((view) => ({ title: `Order ${view.order}`, found: find(view) }));
+  const [first] = all;
+  if (all.length < 2 || all.some(({ found }) => JSON.stringify(found) !== JSON.stringify(first.found))) return all;
+  return [{ title: all.length === 2 ? 'In both orders' : 'In every order', found: first.found }];
 }
 
 function Frequencies({
