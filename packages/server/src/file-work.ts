@@ -30,7 +30,7 @@ export type FileJob =
   | { readonly kind: 'summary'; readonly of: LogKind; readonly bytes: Uint8Array };
 
 /** Rows of a long log, packed. */
-interface LogContent {
+export interface LogContent {
   readonly rows: number;
   readonly first: number;
   readonly last: number;

@@ -1,9 +1,11 @@
 import { logPage, RESOURCES, unpackLog, type LogPage } from '@velvet-reed/contract';
 import { LOG_KINDS, type LogKind, type LogSummary, type TableAnswer } from '@velvet-reed/core/formats';
+import type { Transaction } from 'sequelize';
 import { checkReferences, validated } from './changes';
 import type { Database, Row } from './database';
 import { readFileApart } from './file-reader';
 import { fileValues, sha256, type ArrivedFile } from './file-store';
+import type { LogContent } from './file-work';
 import { batchWriter, type Author } from './history';
 import { findStation, present } from './records';
 import { NotFoundError, RequestError } from './refusals';
@@ -35,30 +37,52 @@ export function pageNumber(value: unknown, missing: number): number {
 
 const FIELDS = ['name', 'antennaId', 'receiverId', 'freqHz', 'bandwidthHz', 'conditions'];
 
-/** Stores a long log with its raw file, all or none; it is read before anything is written. @throws FileRefusedError with the line number. */
-export async function importLog(
+/** Reads a long log in the thread for files; nothing is written. @throws FileRefusedError with the line number. */
+export const readLogFile = (file: ArrivedFile, { kind, answer }: Pick<LogOrigin, 'kind' | 'answer'>) =>
+  readFileApart({ kind: 'log', of: kind, bytes: file.bytes, answer });
+
+/** Stores a long log that was read with its raw file, inside a transaction. */
+export async function storeLog(
   db: Database,
+  transaction: Transaction,
   stationId: number,
-  file: ArrivedFile,
-  { kind, values, answer }: LogOrigin,
-  author: Author,
+  {
+    file,
+    content: { rows, first, last, samples },
+    origin: { kind, values },
+    author,
+  }: {
+    readonly file: ArrivedFile;
+    readonly content: LogContent;
+    readonly origin: LogOrigin;
+    readonly author: Author;
+  },
 ): Promise<Record<string, unknown>> {
-  await findStation(db, stationId);
-  const { rows, first, last, samples } = await readFileApart({ kind: 'log', of: kind, bytes: file.bytes, answer });
+  const before = await madeBefore(db, transaction, stationId, { author, resource: 'logs' });
+  if (before) return present(before, 'logs');
   const said = Object.fromEntries(Object.entries(values).filter(([name]) => FIELDS.includes(name)));
   const header = {
     ...{ ...RESOURCES.logs.blank, name: file.name, ...said },
     ...{ kind, rows, first, last, checksum: sha256(samples) },
   };
-  return db.write(async (transaction) => {
-    const before = await madeBefore(db, transaction, stationId, { author, resource: 'logs' });
-    if (before) return present(before, 'logs');
-    const write = batchWriter(db, transaction, stationId, author);
-    const attachment = await write('attachments', fileValues(file));
-    const whole = await validated('logs', { ...header, attachmentId: Number(attachment.get('id')) });
-    await checkReferences({ db, transaction, stationId }, 'logs', whole);
-    return present(await write('logs', { ...whole, samples: Buffer.from(samples) }), 'logs');
-  });
+  const write = batchWriter(db, transaction, stationId, author);
+  const attachment = await write('attachments', fileValues(file));
+  const whole = await validated('logs', { ...header, attachmentId: Number(attachment.get('id')) });
+  await checkReferences({ db, transaction, stationId }, 'logs', whole);
+  return present(await write('logs', { ...whole, samples: Buffer.from(samples) }), 'logs');
+}
+
+/** Stores a long log with its raw file, all or none; it is read before anything is written. @throws FileRefusedError with the line number. */
+export async function importLog(
+  db: Database,
+  stationId: number,
+  file: ArrivedFile,
+  origin: LogOrigin,
+  author: Author,
+): Promise<Record<string, unknown>> {
+  await findStation(db, stationId);
+  const content = await readLogFile(file, origin);
+  return db.write((transaction) => storeLog(db, transaction, stationId, { file, content, origin, author }));
 }
 
 /** A stored log. @throws NotFoundError */

@@ -49,9 +49,9 @@ function bestSentence(best: Candidate, heard: number): string {
   const { forecasts, lossDb = 0 } = best;
   const against = `${lossDb >= 0 ? 'loses' : 'wins'} ${dbText(lossDb)} of SNR against an ideal antenna`;
   if (forecasts.length > 1)
-    return `The ${candidateName(best)} hears ${heard} of ${forecasts.length} targets best here: it ${against}, weighted over what it hears.`;
-  const [{ target, marginDb = 0 }] = forecasts;
-  return `The ${candidateName(best)} hears ${target.name} best here: it ${against}, and outside noise arrives ${dbText(marginDb)} ${marginDb >= 0 ? 'above' : 'below'} what the chain adds.`;
+    return `The ${candidateName(best)} hears ${heard} of ${forecasts.length} targets best here: it ${against}, by weight.`;
+  const [{ target }] = forecasts;
+  return `The ${candidateName(best)} hears ${target.name} best here: it ${against}.`;
 }
 
 /** Name and cut length of the first piece to make, where the design can be drawn. */

@@ -34,7 +34,7 @@ export {
 } from './correct';
 export { type DistancePlot, distanceToFault } from './distance';
 export { type AutoMarker, autoMarkers, dipShiftHz, shiftText } from './markers';
-export { noisePeak, type NoisePeak } from './noise-peak';
+export { noisePeak, noiseRiseDb, type NoisePeak } from './noise-peak';
 export { planSweep, POINTS_PER_BAND, type SweepPlan } from './plan';
 export { type FeedLine, takeLineOff } from './reference-plane';
 export {

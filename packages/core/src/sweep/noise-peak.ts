@@ -23,6 +23,19 @@ export interface NoisePeak {
   readonly scatterDb: number;
 }
 
+/**
+ * How far a coil's noise stands over the background around its resonance, dB.
+ * @param freqHz Hz. @param peak centre in Hz, Q, and height over the background in dB. Range: a single tuned circuit, well coupled to nothing else.
+ * Source: Terman, Radio Engineers' Handbook (1943), sec. 3, universal resonance curve: power 1/(1 + (Q(f/f₀ − f₀/f))²).
+ */
+export function noiseRiseDb(
+  freqHz: number,
+  { centreHz, q, riseDb }: Pick<NoisePeak, 'centreHz' | 'q' | 'riseDb'>,
+): number {
+  const detuned = q * (freqHz / centreHz - centreHz / freqHz);
+  return db(1 + (power(riseDb) - 1) / (1 + detuned ** 2));
+}
+
 /** Points below this number cannot decide three values and their scatter. */
 const LEAST_POINTS = 12;
 /** Tukey's constant: 95 % efficient on normal scatter. Source: Huber, Robust Statistics. */

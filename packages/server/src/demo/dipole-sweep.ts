@@ -2,15 +2,7 @@ import { dipoleImpedance, dipoleResonanceHz } from '@velvet-reed/core/antenna';
 import { writeTouchstone } from '@velvet-reed/core/formats';
 import { alongLine, reflectionOf } from '@velvet-reed/core/line';
 import { complex } from '@velvet-reed/core/numeric';
-
-/** Small repeatable noise in place of an analyser's, uniform in ±1 (Park & Miller's generator, CACM 31 (1988) 1192). */
-function repeatableNoise(seed: number): () => number {
-  let state = seed;
-  return () => {
-    state = (state * 48271) % 2147483647;
-    return (2 * state) / 2147483647 - 1;
-  };
-}
+import { repeatableNoise } from './sample-noise';
 
 /**
  * A sweep of a dipole that is a little too long, seen through a short jumper cable with an analyser's noise: sample data for the demo

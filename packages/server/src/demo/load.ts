@@ -1,12 +1,26 @@
 import { randomUUID } from 'node:crypto';
 import { applyWithin } from '../changes';
 import type { Database } from '../database';
+import { readLogFile, storeLog } from '../log-import';
 import { makeStation } from '../records';
 import { readSweepFile, storeSweep } from '../sweep-import';
 import { dipoleSweepFile } from './dipole-sweep';
 import { EVENING_MS, FERRIN_POINT, FERRIN_POINT_RECORDS } from './ferrin-point';
+import { loopPattern, nightOfDecodes } from './sample-logs';
 
 const DAY_MS = 86_400_000;
+const HOUR_MS = 3_600_000;
+
+/** Long logs of the demo: a night of decodes on the old dipole, and the loop walked round. */
+const LOGS = [
+  {
+    kind: 'decodes',
+    antenna: 'old',
+    name: 'night-of-decodes.csv',
+    text: nightOfDecodes(EVENING_MS + 2 * HOUR_MS, 10, 60),
+  },
+  { kind: 'pattern', antenna: 'loop', name: 'loop-walked-round.csv', text: loopPattern(5) },
+] as const;
 
 /**
  * Loads the demo into a database without any station, deleted ones included; never over a user's data. One transaction: a process killed in the
@@ -17,6 +31,12 @@ export async function loadDemo(db: Database): Promise<boolean> {
   const name = 'old-dipole-before-trimming.s1p';
   const file = { name, bytes: Buffer.from(dipoleSweepFile(15.06, 8e6, 11e6, 301)) };
   const content = await readSweepFile(db, 0, file, { antennaId: null });
+  const logs = await Promise.all(
+    LOGS.map(async ({ kind, antenna, name: called, text }) => {
+      const log = { name: called, bytes: Buffer.from(text) };
+      return { kind, antenna, file: log, content: await readLogFile(log, { kind }) };
+    }),
+  );
   const author = () => ({ key: randomUUID(), device: '' });
   return db.write(async (transaction) => {
     if ((await db.stations.count({ paranoid: false, transaction })) > 0) return false;
@@ -29,6 +49,14 @@ export async function loadDemo(db: Database): Promise<boolean> {
       measuredMs: EVENING_MS - DAY_MS,
     };
     await storeSweep(db, transaction, stationId, { file, content, origin, author: author() });
+    const loop = await db.tables.antennas.findOne({ where: { stationId }, order: [['id', 'DESC']], transaction });
+    for (const { kind, antenna, file: log, content: rows } of logs) {
+      const values = { antennaId: Number((antenna === 'old' ? old : loop)?.get('id')) };
+      await storeLog(db, transaction, stationId, {
+        ...{ file: log, content: rows, author: author() },
+        origin: { kind, values },
+      });
+    }
     await db.edits.destroy({ where: { stationId }, transaction }); // a newcomer's first undo must not take the demo apart
     return true;
   });

@@ -13,9 +13,9 @@ import { placeLabels } from '../ui/place-labels';
 import { Ghosts } from './reed-ghosts';
 import { nudgeBand, panView, reedScale, WHOLE_REED, zoomView, type ReedView } from './reed-scale';
 
-const LANES = ['Wanted', 'Antennas', 'Neighbours', 'Path'] as const;
-const LANE_PX = 24;
-const TOP_PX = 12;
+const LANES = ['Wanted', 'Antennas', 'Transmitters', 'Path'] as const;
+const LANE_PX = 20;
+const TOP_PX = 5;
 const HEIGHT_PX = TOP_PX + LANES.length * LANE_PX + 20;
 const STEP = 0.01;
 
@@ -99,7 +99,7 @@ export function Reed({ data }: { readonly data: StationData }) {
     <div className="flex border-b border-rule bg-paper pl-3 pr-3 sm:pl-5">
       <div className="hidden w-24 shrink-0 text-right text-xs text-dim sm:block" aria-hidden>
         {LANES.map((lane, i) => (
-          <div key={lane} className="absolute w-20 text-right" style={{ marginTop: TOP_PX + i * LANE_PX + 4 }}>
+          <div key={lane} className="absolute w-20 text-right" style={{ marginTop: TOP_PX + i * LANE_PX + 1 }}>
             {lane}
           </div>
         ))}
@@ -118,9 +118,9 @@ export function Reed({ data }: { readonly data: StationData }) {
           <Axis view={view} scale={scale} width={width} />
           <Wanted data={data} scale={scale} width={width} band={band} />
           <Antennas data={data} scale={scale} />
-          <Neighbours data={data} scale={scale} width={width} />
+          <Transmitters data={data} scale={scale} width={width} />
           <PathCurve data={data} scale={scale} width={width} />
-          <Ghosts data={data} band={band} scale={scale} baseY={TOP_PX + 4 * LANE_PX - 22} />
+          <Ghosts data={data} band={band} scale={scale} baseY={TOP_PX + 4 * LANE_PX - 18} />
           <rect
             x={low}
             width={Math.max(3, high - low)}
@@ -239,8 +239,8 @@ function Wanted({
           key={target.id}
           x={scale(target.lowHz)}
           width={Math.max(2, scale(target.highHz) - scale(target.lowHz))}
-          y={base - 9}
-          height={9}
+          y={base - 4}
+          height={4}
           fill="var(--ink)"
         />
       ))}
@@ -248,7 +248,7 @@ function Wanted({
         <text
           key={label.id}
           x={label.x}
-          y={base - 12}
+          y={base - 6}
           textAnchor="middle"
           fontSize={11.5}
           fill="var(--ink)"
@@ -299,7 +299,7 @@ function Antennas({ data, scale }: { readonly data: StationData; readonly scale:
   );
 }
 
-function Neighbours({
+function Transmitters({
   data,
   scale,
   width,
@@ -327,7 +327,7 @@ function Neighbours({
     <g>
       {rows.map(({ transmitter, level }) => {
         const x = scale(transmitter.freqHz);
-        const tall = Math.min(20, Math.max(6, (level + 80) / 4));
+        const tall = Math.min(LANE_PX - 4, Math.max(6, (level + 80) / 4));
         return (
           <path
             key={transmitter.id}
@@ -373,7 +373,7 @@ function PathCurve({
     const freqHz = scale.invert(x);
     const lands = frequenciesAlong(stages, freqHz)[stages.length];
     const gain = gainsAlong(stages, freqHz).reduce((sum, db) => sum + db, 0) - preselectionDb(receiver, lands);
-    return `${x.toFixed(1)},${(base - Math.min(18, Math.max(0, (gain + 30) / 3))).toFixed(1)}`;
+    return `${x.toFixed(1)},${(base - Math.min(LANE_PX - 5, Math.max(0, ((gain + 30) / 60) * (LANE_PX - 5)))).toFixed(1)}`;
   });
   return <polyline points={points.join(' ')} fill="none" stroke="var(--dim)" strokeWidth={1.5} />;
 }

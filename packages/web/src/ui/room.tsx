@@ -44,7 +44,7 @@ export function Room({
         <h1 id={id} className="sr-only">
           {title}
         </h1>
-        <div className="verdict mb-4 max-w-[58rem] text-pretty font-serif text-[1.2rem] leading-snug sm:text-[1.32rem] sm:leading-[1.3]">
+        <div className="verdict mb-4 max-w-[58rem] text-pretty font-serif text-[1.2rem] leading-snug sm:text-[1.26rem] sm:leading-[1.3]">
           {verdict}
         </div>
         {picker && <div className="mb-3 flex flex-wrap items-end gap-x-4 gap-y-1">{picker}</div>}

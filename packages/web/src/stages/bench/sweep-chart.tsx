@@ -166,6 +166,7 @@ export default function SweepChart({
         aria-label="Sweep chart: arrow keys pan, plus, minus, wheel or two fingers zoom, Home shows all"
         onKeyDown={onKeyDown}
         data-testid="sweep-chart"
+        data-evidence
         ref={view === 'plane' ? undefined : zoomArea}
         className="touch-pan-y"
       >

@@ -9,6 +9,7 @@ import { TypedFields } from '../../../ui/typed-numbers';
 import { typedFrequency } from '../../../ui/typed';
 import { useTypedNumbers, type TypedNumbers } from '../../../ui/use-typed-numbers';
 import { Value, type Provenance } from '../../../ui/value';
+import { CoilPicture } from './coil-picture';
 import { NoiseRecording } from './noise-recording';
 import { useKeptCoil } from './use-kept-coil';
 import { useNoisePeak } from './use-noise-peak';
@@ -17,6 +18,9 @@ import { tried } from '../../../ui/tried';
 import { model } from './coil-provenance';
 import { Positions } from './coil-positions';
 import { Padding } from './coil-padding';
+
+/** Of a rod wound with stranded wire, unless it is typed. */
+const USUAL_Q = 85;
 
 /** A coil on a rod or form: its values from two settings, its resonance from noise, what to pad, and whether it may be sealed. */
 export function CoilByNoise({
@@ -47,7 +51,7 @@ export function CoilByNoise({
         bareUnit: 'kHz',
         start: design ? typedFrequency(design.freqHz) : '',
       },
-      { name: 'q', label: 'Q', dimension: 'plain', start: '85' },
+      { name: 'q', label: 'Q', dimension: 'plain', start: String(USUAL_Q) },
     ],
     kept,
   );
@@ -57,6 +61,7 @@ export function CoilByNoise({
       title="Coil and resonance by noise"
       hint="for ferrite rods and tuned loops: values, peak, padding, sealing"
     >
+      <CoilPicture noise={noise} targetHz={coil.value('target')} q={Math.max(1, coil.value('q') ?? USUAL_Q)} />
       <Caution>Ferrite breaks into sharp shards: goggles, and sweep up. Strip enamel in moving air.</Caution>
       <h3 className="mt-2 font-semibold">From two capacitors</h3>
       <TypedFields of={coil} />

@@ -15,8 +15,12 @@ export function useNoisePeak(data: StationData, antennaId: number | undefined) {
   const [onHeader, offHeader] = [picked('on'), picked('off')];
   const levels = useSpectra([onHeader, offHeader].filter((one) => one !== undefined));
   const found = usePeak(levels.data?.get(onHeader?.id ?? 0), levels.data?.get(offHeader?.id ?? 0));
+  const recorded = [onHeader, offHeader].flatMap((header) => {
+    const spectrum = header && levels.data?.get(header.id);
+    return spectrum ? [{ name: `source ${header.source}`, spectrum }] : [];
+  });
   const choose = (source: Source, id: number): void => setChosen({ ...chosen, [source]: id });
-  return { peak: found?.value, fault: found?.fault, of, picked, choose };
+  return { peak: found?.value, fault: found?.fault, levels: recorded, of, picked, choose };
 }
 
 /** Fitted in a worker; while it is under way there is neither value nor fault. */

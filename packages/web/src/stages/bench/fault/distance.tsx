@@ -1,5 +1,4 @@
-import { CoreError } from '@velvet-reed/core/errors';
-import { type DistancePlot, distanceToFault, type FeedLine } from '@velvet-reed/core/sweep';
+import type { DistancePlot, FeedLine } from '@velvet-reed/core/sweep';
 import { fixed, showLength } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { Section } from '../../../ui/stage';
@@ -8,22 +7,9 @@ import { TypedFields } from '../../../ui/typed-numbers';
 import { useTypedNumbers } from '../../../ui/use-typed-numbers';
 import { Value } from '../../../ui/value';
 import type { LoadedSweep } from '../loaded-sweep';
+import { distancesOf } from './distances';
 
 const TICKS = [0, 0.25, 0.5, 0.75, 1];
-
-function computed(
-  one: LoadedSweep | undefined,
-  line: FeedLine,
-): { readonly plot?: DistancePlot; readonly fault?: string } {
-  if (!one) return {};
-  if (!one.header.phaseKnown) return { fault: 'This sweep has SWR only: distances need the phase. Export S11.' };
-  try {
-    return { plot: distanceToFault(one.sweep, line, line.lengthM) };
-  } catch (error) {
-    if (!(error instanceof CoreError)) throw error;
-    return { fault: error.message };
-  }
-}
 
 /** Where along the line something reflects, from a sweep. */
 export function Distance({ loaded, line }: { readonly loaded: readonly LoadedSweep[]; readonly line: FeedLine }) {
@@ -36,9 +22,15 @@ export function Distance({ loaded, line }: { readonly loaded: readonly LoadedSwe
   const one = loaded.find(({ header }) => header.id === id) ?? loaded.at(-1);
   const [velocityFactor, lengthM] = [typed.value('velocity'), typed.value('length')];
   const { plot, fault } =
-    velocityFactor !== undefined && lengthM !== undefined ? computed(one, { ...line, velocityFactor, lengthM }) : {};
+    velocityFactor !== undefined && lengthM !== undefined ? distancesOf(one, { ...line, velocityFactor, lengthM }) : {};
   return (
     <Section title="Distance to a fault" hint="where along the line something reflects">
+      {fault && (
+        <p role="alert" className="mt-1 text-danger">
+          {fault}
+        </p>
+      )}
+      {plot && <Plot plot={plot} lengthM={lengthM ?? line.lengthM} />}
       <label className="text-sm text-dim">
         From
         <select
@@ -54,12 +46,6 @@ export function Distance({ loaded, line }: { readonly loaded: readonly LoadedSwe
         </select>
       </label>
       <TypedFields of={typed} />
-      {fault && (
-        <p role="alert" className="mt-1 text-danger">
-          {fault}
-        </p>
-      )}
-      {plot && <Plot plot={plot} lengthM={lengthM ?? line.lengthM} />}
     </Section>
   );
 }
@@ -78,6 +64,21 @@ function Plot({ plot, lengthM }: { readonly plot: DistancePlot; readonly lengthM
   } as const;
   return (
     <div role="status">
+      <div data-evidence>
+        <TraceChart
+          label="Share of the wave that comes back, over distance in metres"
+          traces={[{ id: 'distance', name: 'returned share', points, look: 0 }]}
+          bands={[]}
+          markers={[{ name: 'line end', x: lengthM }]}
+          visible={[0, far]}
+          drawn={[0, far]}
+          range={[0, 1]}
+          ticks={TICKS}
+          logarithmic={false}
+          height={200}
+        />
+        <p className="text-xs text-dim">m along the line; share of the wave (ratio)</p>
+      </div>
       <p className="mt-2">
         {2 * plot.resolutionM > lengthM ? (
           'This sweep is too narrow to tell places on this line apart.'
@@ -115,19 +116,6 @@ function Plot({ plot, lengthM }: { readonly plot: DistancePlot; readonly lengthM
           {remark}
         </p>
       ))}
-      <TraceChart
-        label="Share of the wave that comes back, over distance in metres"
-        traces={[{ id: 'distance', name: 'returned share', points, look: 0 }]}
-        bands={[]}
-        markers={[{ name: 'line end', x: lengthM }]}
-        visible={[0, far]}
-        drawn={[0, far]}
-        range={[0, 1]}
-        ticks={TICKS}
-        logarithmic={false}
-        height={200}
-      />
-      <p className="text-xs text-dim">m along the line; share of the wave (ratio)</p>
     </div>
   );
 }

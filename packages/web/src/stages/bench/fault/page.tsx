@@ -1,5 +1,6 @@
 import { lengthText } from '@velvet-reed/core/units';
 import { Distance } from './distance';
+import { distancesOf } from './distances';
 import type { StationData } from '../../../data/station';
 import { Room } from '../../../ui/room';
 import { Next } from '../../../ui/stage';
@@ -13,6 +14,8 @@ export default function FaultRoom() {
 function Fault({ data }: { readonly data: StationData }) {
   const bench = useBench(data);
   const { loaded, line } = bench;
+  const { plot } = distancesOf(loaded.at(-1), line);
+  const strongest = plot && 2 * plot.resolutionM <= line.lengthM ? plot.echoes.at(0) : undefined;
   return (
     <Room
       title="Fault distance, Bench"
@@ -24,8 +27,14 @@ function Fault({ data }: { readonly data: StationData }) {
           </>
         ) : (
           <>
-            Where along {lengthText(line.lengthM)} of line something reflects, from a sweep at its near end.{' '}
-            <Next>Next: take the highest peak that is no connector.</Next>
+            {strongest
+              ? `The strongest reflection is ${lengthText(strongest.distanceM, 3)} away, on ${lengthText(line.lengthM, 3)} of line.`
+              : 'This sweep is too narrow, or too clean, to find a place along the line.'}{' '}
+            <Next>
+              {strongest
+                ? 'Next: look there, unless it is the antenna itself.'
+                : 'Next: sweep wider, from the shack end.'}
+            </Next>
           </>
         )
       }

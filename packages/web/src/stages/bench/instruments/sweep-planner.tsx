@@ -34,13 +34,13 @@ export function SweepPlanner({ data }: { readonly data: StationData }) {
   const { plan, fault } = planned(typed, data);
   return (
     <Section title="Plan a sweep" hint="points per wished band; segments instead of one long sweep">
+      {plan && <Plan plan={plan} />}
       <TypedFields of={typed} />
       {fault && (
         <p role="alert" className="mt-1 text-danger">
           {fault}
         </p>
       )}
-      {plan && <Plan plan={plan} />}
     </Section>
   );
 }
@@ -69,21 +69,8 @@ function planned(typed: ReturnType<typeof useTypedNumbers>, data: StationData): 
 function Plan({ plan }: { readonly plan: SweepPlan }) {
   return (
     <>
-      <p className="mt-2">
-        One sweep: step{' '}
-        <Value shown={{ digits: significant(plan.stepHz / 1000, 4), unit: 'kHz' }} provenance={ARITHMETIC} />, takes{' '}
-        <Value shown={{ digits: fixed(plan.seconds, 1), unit: 's' }} provenance={ARITHMETIC} />.{' '}
-        {plan.segments.length > 0 && (
-          <>
-            Better: {plan.segments.length} segments of {POINTS_PER_BAND} points,{' '}
-            <Value strong shown={{ digits: fixed(plan.segmentSeconds, 2), unit: 's' }} provenance={ARITHMETIC} /> in
-            all. A single sweep as fine would need {plan.singlePoints.toLocaleString('en-GB')} points and{' '}
-            <Value shown={{ digits: fixed(plan.singleSeconds, 0), unit: 's' }} provenance={ARITHMETIC} />.
-          </>
-        )}
-      </p>
       {plan.perBand.length > 0 && (
-        <Wide label="Points per band">
+        <Wide evidence label="Points per band">
           <table className="mt-2 text-sm">
             <thead>
               <tr>
@@ -111,6 +98,19 @@ function Plan({ plan }: { readonly plan: SweepPlan }) {
           </table>
         </Wide>
       )}
+      <p className="mt-2">
+        One sweep: step{' '}
+        <Value shown={{ digits: significant(plan.stepHz / 1000, 4), unit: 'kHz' }} provenance={ARITHMETIC} />, takes{' '}
+        <Value shown={{ digits: fixed(plan.seconds, 1), unit: 's' }} provenance={ARITHMETIC} />.{' '}
+        {plan.segments.length > 0 && (
+          <>
+            Better: {plan.segments.length} segments of {POINTS_PER_BAND} points,{' '}
+            <Value strong shown={{ digits: fixed(plan.segmentSeconds, 2), unit: 's' }} provenance={ARITHMETIC} /> in
+            all. A single sweep as fine would need {plan.singlePoints.toLocaleString('en-GB')} points and{' '}
+            <Value shown={{ digits: fixed(plan.singleSeconds, 0), unit: 's' }} provenance={ARITHMETIC} />.
+          </>
+        )}
+      </p>
       {plan.remarks.map((remark) => (
         <p key={remark} className="mt-1 text-sm text-caution">
           {remark}

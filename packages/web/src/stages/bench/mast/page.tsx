@@ -52,7 +52,7 @@ function Field({ data }: { readonly data: StationData }) {
         )}
         <Link
           className="py-2 text-plum underline"
-          to={`/s/${stationId}/bench${antenna ? `?antenna=${antenna.id}` : ''}`}
+          to={`/s/${stationId}/bench/trim${antenna ? `?antenna=${antenna.id}` : ''}`}
         >
           Back to the whole Bench
         </Link>
@@ -62,7 +62,7 @@ function Field({ data }: { readonly data: StationData }) {
       ) : (
         <p className="my-6">
           No antenna is drafted yet.{' '}
-          <Link className="text-plum underline" to={`/s/${stationId}/choose`}>
+          <Link className="text-plum underline" to={`/s/${stationId}/choose/ranking`}>
             Choose one first.
           </Link>
         </p>
@@ -100,42 +100,44 @@ function Steps({
   const asking = cutMade || steps.length === 0;
   return (
     <>
-      <p className="mt-4 text-lg">
-        {readingHz === undefined ? 'No dip yet' : 'Dip now'}
-        <span className="block font-mono text-5xl leading-tight font-bold">
-          {readingHz === undefined ? (
-            '–'
-          ) : (
-            <Value
-              strong
-              shown={showFrequency(readingHz, 5)}
-              provenance={{
-                origin: 'measured',
-                formula: last ? 'the last dip written down' : 'the dip of the last sweep nearest to the target',
-                source: last ? 'your trim diary' : 'your sweep',
-              }}
-            />
-          )}
-        </span>
-        <span className="text-dim">wanted {frequencyText(design.freqHz, 5)}</span>
-      </p>
-      {gettingWorse(steps, design.freqHz) && (
-        <p role="alert" className="mt-3 border-l-4 border-danger pl-3 text-lg">
-          Two cuts in a row made it worse. Stop and look for the cause: another wire, a loose joint, a branch.
+      <div data-evidence>
+        <p className="mt-4 text-lg">
+          {readingHz === undefined ? 'No dip yet' : 'Dip now'}
+          <span className="block font-mono text-5xl leading-tight font-bold">
+            {readingHz === undefined ? (
+              '–'
+            ) : (
+              <Value
+                strong
+                shown={showFrequency(readingHz, 5)}
+                provenance={{
+                  origin: 'measured',
+                  formula: last ? 'the last dip written down' : 'the dip of the last sweep nearest to the target',
+                  source: last ? 'your trim diary' : 'your sweep',
+                }}
+              />
+            )}
+          </span>
+          <span className="text-dim">wanted {frequencyText(design.freqHz, 5)}</span>
         </p>
-      )}
-      <p className="my-4 border-y border-rule py-3 text-2xl">
-        {!cut ? (
-          <>Measure the length of {trimName} and its dip; the first cut follows from them.</>
-        ) : cut.state === 'cut' ? (
-          <>
-            Cut <Value strong shown={showLength(cut.cutM, 2)} provenance={cutProvenance(cut)} /> off {trimName}, to{' '}
-            {lengthText(cut.newLengthM, 4)}.
-          </>
-        ) : (
-          CUT_WORDS[cut.state]
+        {gettingWorse(steps, design.freqHz) && (
+          <p role="alert" className="mt-3 border-l-4 border-danger pl-3 text-lg">
+            Two cuts in a row made it worse. Stop and look for the cause: another wire, a loose joint, a branch.
+          </p>
         )}
-      </p>
+        <p className="verdict my-4 border-y border-rule py-3 text-2xl">
+          {!cut ? (
+            <>Measure the length of {trimName} and its dip; the first cut follows from them.</>
+          ) : cut.state === 'cut' ? (
+            <>
+              Cut <Value strong shown={showLength(cut.cutM, 2)} provenance={cutProvenance(cut)} /> off {trimName}, to{' '}
+              {lengthText(cut.newLengthM, 4)}.
+            </>
+          ) : (
+            CUT_WORDS[cut.state]
+          )}
+        </p>
+      </div>
       <Caution>{CAUTIONS.height}</Caution>
       {cut?.state === 'cut' && (
         <label className="my-3 flex min-h-14 items-center gap-4 border border-dim px-4 text-xl">

@@ -14,19 +14,54 @@ import { useState } from 'react';
 import { exerciseTruth, plug, sweepOnce, useInstruments } from '../../../data/instruments';
 import { entry, showTrouble, useWrite } from '../../../data/station';
 import { Button } from '../../../ui/button';
-import { Section } from '../../../ui/stage';
+import { Section, Wide } from '../../../ui/stage';
 import { TraceChart, TraceMark } from '../../../ui/trace-chart';
 import { STAND_IN_SLIP } from '../stand-in-slip';
 
-/** Findings to choose from, by the fault they name. */
-const FINDINGS: readonly { readonly fault: string; readonly name: string }[] = [
-  { fault: 'none', name: 'nothing changed' },
-  { fault: 'open', name: 'the feed is open' },
-  { fault: 'shorted', name: 'the feed is shorted' },
-  { fault: 'broken', name: 'a piece of the wire is off, or a joint in it is open' },
-  { fault: 'water', name: 'water in the cable, or a bad plug: loss grew' },
-  { fault: 'stretched', name: 'the wire stretched or sags: a small shift' },
-  { fault: 'longer', name: 'something was added to the wire, or it touches something' },
+/** Findings to choose from, by the fault they name, with their signs. Source: common practice, no source. */
+const FINDINGS: readonly {
+  readonly fault: string;
+  readonly name: string;
+  readonly curve: string;
+  readonly line: string;
+}[] = [
+  { fault: 'none', name: 'nothing changed', curve: 'both curves lie on each other', line: 'as before' },
+  {
+    fault: 'open',
+    name: 'the feed is open',
+    curve: 'no dip is left, SWR high all over',
+    line: 'nearly all comes back from the far end',
+  },
+  {
+    fault: 'shorted',
+    name: 'the feed is shorted',
+    curve: 'no dip is left, SWR high all over',
+    line: 'nearly all comes back, turned over',
+  },
+  {
+    fault: 'broken',
+    name: 'a piece of the wire is off, or a joint in it is open',
+    curve: 'the dip went far up',
+    line: 'the far end only',
+  },
+  {
+    fault: 'water',
+    name: 'water in the cable, or a bad plug: loss grew',
+    curve: 'SWR lower and flatter all over, the dip blunt',
+    line: 'the far end returns less than before',
+  },
+  {
+    fault: 'stretched',
+    name: 'the wire stretched or sags: a small shift',
+    curve: 'the same dip, a little lower in frequency',
+    line: 'the far end only',
+  },
+  {
+    fault: 'longer',
+    name: 'something was added to the wire, or it touches something',
+    curve: 'the dip went down, often with another SWR',
+    line: 'the far end only',
+  },
 ];
 const nameOf = (fault: string): string => FINDINGS.find((one) => one.fault === fault)?.name ?? fault;
 
@@ -104,6 +139,7 @@ export function Practice() {
     });
   return (
     <Section title="Practice" hint="a fault is hidden in the stand-in; find it, then see the truth">
+      {!exercise && <Signs />}
       <div className="flex flex-wrap items-end gap-3">
         <Button look={exercise ? 'plain' : 'main'} busy={busy} onClick={() => void begin()}>
           {exercise ? 'Begin another exercise' : 'Begin an exercise'}
@@ -174,6 +210,34 @@ export function Practice() {
   );
 }
 
+/** What every fault of an exercise looks like: read before the first, out of sight while one runs. */
+function Signs() {
+  return (
+    <Wide evidence label="Faults and their signs">
+      <table className="mb-3 text-sm">
+        <thead>
+          <tr>
+            <th scope="col">Fault</th>
+            <th scope="col">On the SWR curve</th>
+            <th scope="col">Along the line</th>
+          </tr>
+        </thead>
+        <tbody>
+          {FINDINGS.map(({ fault, name, curve, line }) => (
+            <tr key={fault}>
+              <th scope="row" className="text-ink">
+                {name}
+              </th>
+              <td>{curve}</td>
+              <td>{line}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </Wide>
+  );
+}
+
 const swrPoints = (sweep: SweepData) =>
   Array.from(sweep.freqHz, (freq, i) => ({ x: freq / 1e6, y: swrOf(Math.hypot(sweep.re[i], sweep.im[i])) }));
 
@@ -186,18 +250,20 @@ function Curves({ exercise }: { readonly exercise: Exercise }) {
   ];
   return (
     <>
-      <TraceChart
-        label="SWR of last autumn and of today"
-        traces={traces}
-        bands={[]}
-        markers={[]}
-        visible={span}
-        drawn={span}
-        range={[1, 10]}
-        ticks={TICKS}
-        logarithmic
-        height={200}
-      />
+      <div data-evidence>
+        <TraceChart
+          label="SWR of last autumn and of today"
+          traces={traces}
+          bands={[]}
+          markers={[]}
+          visible={span}
+          drawn={span}
+          range={[1, 10]}
+          ticks={TICKS}
+          logarithmic
+          height={200}
+        />
+      </div>
       <p className="text-xs text-dim">SWR over MHz, calibrated at the plug with open, short and load</p>
       <p className="flex gap-6 text-sm">
         {traces.map((trace) => (

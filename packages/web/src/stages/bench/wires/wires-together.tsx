@@ -4,9 +4,9 @@ import { learnFromTrim, planTrims, type TrimPlan } from '@velvet-reed/core/sweep
 import { fixed, lengthText } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { Button } from '../../../ui/button';
-import { Section } from '../../../ui/stage';
+import { Section, Wide } from '../../../ui/stage';
 import { TypedFields } from '../../../ui/typed-numbers';
-import { useTypedNumbers, type TypedSpec } from '../../../ui/use-typed-numbers';
+import { useTypedNumbers, type TypedNumbers, type TypedSpec } from '../../../ui/use-typed-numbers';
 import { Value } from '../../../ui/value';
 import { useJob } from '../../../workers/use-job';
 
@@ -45,6 +45,7 @@ export function WiresTogether({
   const [wires, setWires] = useState(own?.ids.length ?? 2);
   return (
     <Section title="Wires that pull each other" hint="one test cut of each wire, or the model; then all cuts at once">
+      <Solve key={wires} wires={wires} design={own?.ids.length === wires ? design : undefined} groundId={groundId} />
       <label className="text-sm text-dim">
         Wires
         <select className="ml-2 text-ink" value={wires} onChange={(event) => setWires(Number(event.target.value))}>
@@ -55,7 +56,6 @@ export function WiresTogether({
           ))}
         </select>
       </label>
-      <Solve key={wires} wires={wires} design={own?.ids.length === wires ? design : undefined} groundId={groundId} />
     </Section>
   );
 }
@@ -86,6 +86,7 @@ function Solve({
     );
   return (
     <div className="mt-2">
+      <Pulls wires={wires} typed={typed} plan={plan} origin={origin} />
       {design && (
         <FromModel
           design={design}
@@ -155,6 +156,77 @@ function Solve({
         </div>
       )}
     </div>
+  );
+}
+
+/** Whose sensitivities they are. */
+const ORIGINS = { typed: 'measured', model: 'model', learned: 'measured' } as const;
+
+/** Every wire's pull on every dip, what each dip still needs, and the cuts that serve all of them. */
+function Pulls({
+  wires,
+  typed,
+  plan,
+  origin,
+}: {
+  readonly wires: number;
+  readonly typed: TypedNumbers;
+  readonly plan: TrimPlan | undefined;
+  readonly origin: keyof typeof ORIGINS;
+}) {
+  const each = Array.from({ length: wires }, (_, i) => i);
+  const pull = (wire: number, dip: number): string => {
+    const [cut, moved] = [typed.value(`cut${wire}`), typed.value(`moved${wire}-${dip}`)];
+    return cut === undefined || moved === undefined || cut === 0 ? '–' : fixed(moved / 1000 / (cut * 100), 1);
+  };
+  return (
+    <Wide evidence label="Pull of every wire on every dip">
+      <table className="mb-3">
+        <caption className="text-left text-sm text-dim">
+          What one centimetre off a wire does to each dip, kHz ({ORIGINS[origin]}); – is still to be entered.
+        </caption>
+        <thead>
+          <tr>
+            <th scope="col">Cut</th>
+            {each.map((dip) => (
+              <th key={dip} scope="col">
+                dip {dip + 1}
+              </th>
+            ))}
+            <th scope="col">all in all, cm</th>
+          </tr>
+        </thead>
+        <tbody>
+          {each.map((wire) => (
+            <tr key={wire}>
+              <th scope="row" className="text-ink">
+                1 cm off wire {wire + 1}
+              </th>
+              {each.map((dip) => (
+                <td key={dip} className="font-mono">
+                  {pull(wire, dip)}
+                </td>
+              ))}
+              <td className="font-mono">{plan ? fixed(-plan.changeCutOnlyM[wire] * 100, 1) : '–'}</td>
+            </tr>
+          ))}
+          <tr>
+            <th scope="row" className="text-ink">
+              must rise by, kHz
+            </th>
+            {each.map((dip) => {
+              const need = typed.value(`need${dip}`);
+              return (
+                <td key={dip} className="font-mono">
+                  {need === undefined ? '–' : fixed(need / 1000, 0)}
+                </td>
+              );
+            })}
+            <td />
+          </tr>
+        </tbody>
+      </table>
+    </Wide>
   );
 }
 

@@ -16,10 +16,9 @@ export default function MeterRoom() {
             const proof = meterZeroProves(plan.powerW, plan.meterResolutionW);
             return (
               <>
-                A wattmeter with steps of {plain(showPower(plan.meterResolutionW))} that shows zero proves{' '}
-                {fixed(proof.isolationAtLeastDb, 1)} dB, no more: the receiver could still see{' '}
-                {fixed(proof.receiverCouldSeeDbm, 1)} dBm (model).{' '}
-                <Next>Next: test with the receiver itself, in steps, from the lowest power.</Next>
+                A meter with steps of {plain(showPower(plan.meterResolutionW))} at zero proves{' '}
+                {fixed(proof.isolationAtLeastDb, 1)} dB: {fixed(proof.receiverCouldSeeDbm, 1)} dBm may still arrive
+                (model). <Next>Next: test with the receiver itself, from the lowest power up.</Next>
               </>
             );
           }}

@@ -56,13 +56,12 @@ function Verdict({ data }: { readonly data: StationData }) {
   return (
     <>
       At {target.name} the outside gives {fixed(levelDbm, 1).replace('-', '−')} dBm in its bandwidth (
-      {noise.measured ? 'by your floor, measured' : 'by the class, catalogue'}): what is weaker is not heard on any
-      antenna.{' '}
+      {noise.measured ? 'your floor, measured' : 'by the class, catalogue'}); weaker is not heard.{' '}
       <Next>
         {noise.measured ? (
           <Link to={`/s/${stationId}/noise/floor`}>Next: see in Noise who makes it.</Link>
         ) : (
-          'Next: read your own floor once, and enter it below.'
+          'Next: enter your own floor, below.'
         )}
       </Next>
     </>

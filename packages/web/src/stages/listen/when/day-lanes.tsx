@@ -8,6 +8,8 @@ const LANE_PX = 30;
 const NAME_PX = 176;
 const TOP_PX = 26;
 const FOOT_PX = 34;
+/** Half of the width of "sunrise 06:40". */
+const SUN_PX = 38;
 /** Letters of a name that fit beside the lanes. */
 const NAME_LETTERS = 25;
 
@@ -171,12 +173,20 @@ export function DayLanes({
             dark.map(([begin, end]) => (
               <g key={begin} fontSize={11} fill="var(--dim)">
                 {begin > fromMs && (
-                  <text x={x(begin)} y={TOP_PX + lanes.length * LANE_PX + 14} textAnchor="middle">
+                  <text
+                    x={Math.min(width - SUN_PX, Math.max(names + SUN_PX, x(begin)))}
+                    y={TOP_PX + lanes.length * LANE_PX + 14}
+                    textAnchor="middle"
+                  >
                     sunset {clock(begin)}
                   </text>
                 )}
                 {end < toMs && (
-                  <text x={x(end)} y={TOP_PX + lanes.length * LANE_PX + 14} textAnchor="middle">
+                  <text
+                    x={Math.min(width - SUN_PX, Math.max(names + SUN_PX, x(end)))}
+                    y={TOP_PX + lanes.length * LANE_PX + 14}
+                    textAnchor="middle"
+                  >
                     sunrise {clock(end)}
                   </text>
                 )}

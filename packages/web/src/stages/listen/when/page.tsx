@@ -79,13 +79,13 @@ function When({ data }: { readonly data: StationData }) {
 
 /** The next good window, or when there is none the next fair one. */
 function Verdict({ data }: { readonly data: StationData }) {
-  const { atMs } = useMoment();
+  const { atMs, day } = useMoment();
   const wishes = data.targets.map((target) => ({ ...target, id: String(target.id) }));
   const windows = listeningWindows(wishes, [], data.station, atMs).filter(
     ({ fromMs, toMs }) => toMs - fromMs < 86_400_000,
   );
   const good = windows
-    .filter(({ quality }) => quality === 'good')
+    .filter(({ quality, toMs }) => quality === 'good' && (day !== undefined || toMs > Date.now()))
     .sort((a, b) => b.weight - a.weight || a.fromMs - b.fromMs);
   const [next] = good;
   if (data.targets.length === 0)

@@ -24,7 +24,7 @@ import { dragWords, HOW_TO_MOVE } from './drag-words';
 import { LevelDiagram } from './level-diagram';
 import { Symbol } from './symbol';
 
-const LEFT_PX = 50;
+const LEFT_PX = 78;
 const RIGHT_PX = 150;
 const NARROW_PX = 560;
 

@@ -34,14 +34,14 @@ function Trials({ data }: { readonly data: StationData }) {
             {verdict.sentence}{' '}
             {verdict.snr.result && (
               <>
-                SNR of {names.b} against {names.a}:{' '}
-                <Value strong shown={inDb(verdict.snr.result.mean)} provenance={provenanceOf(verdict.snr)} />.{' '}
+                SNR <Value strong shown={inDb(verdict.snr.result.mean)} provenance={provenanceOf(verdict.snr)} /> for{' '}
+                {names.b}.{' '}
               </>
             )}
             <Next>
               {verdict.snr.proven
                 ? 'Next: keep it, and repeat under other conditions.'
-                : `Next: read ${firstOfRound(readings.length) === 'A' ? names.a : names.b} first, then the other, within moments.`}
+                : `Next: read ${firstOfRound(readings.length) === 'A' ? names.a : names.b} first.`}
             </Next>
           </>
         ) : (
