@@ -1,6 +1,6 @@
 import { antennaKind } from '../antenna/kinds';
 import type { Fit, PlaceRoom } from '../antenna/kind';
-import { frequencyText } from '../units/format';
+import { capital, frequencyText } from '../units/format';
 import { burdenDb, withdrawnBecause, type BurdenWeights, type Restrictions } from './burden';
 import { candidateFit, type CandidateSpec, type ReadyCandidate } from './candidate';
 import {
@@ -113,11 +113,9 @@ function judge(
     counts,
     burdenDb: burden,
     scoreDb: orderDb(forecasts, view) + burden,
-    reason: withdrawn ? capital(withdrawn) : reasonFor(forecasts, fit, spec, stands),
+    reason: withdrawn ? `${capital(withdrawn)}.` : reasonFor(forecasts, fit, spec, stands),
   };
 }
-
-const capital = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1)}.`;
 
 /** The deciding number in a sentence: what forbids it first, then overload, then what is heard. */
 function reasonFor(forecasts: readonly TargetForecast[], fit: Fit, spec: CandidateSpec, stands: boolean): string {

@@ -1,5 +1,5 @@
 import type { PlaceRoom } from '../antenna/kind';
-import { lengthText } from '../units/format';
+import { capital, lengthText } from '../units/format';
 import type { ReadyCandidate } from './candidate';
 import type { ForecastPlace, ForecastTarget } from './forecast';
 import { rankCandidates, type RankRules } from './rank';
@@ -120,7 +120,7 @@ export function* turningSteps(
         what: turn.what,
         sizeDb: Math.abs(turn.amount(found)) * turn.most,
         winner: winner?.name ?? 'nothing',
-        sentence: `${said.charAt(0).toUpperCase()}${said.slice(1)} turns this round: ${winner ? `then ${winner.name} comes first` : 'then nothing is left that could be recommended'}.`,
+        sentence: `${capital(said)} turns this round: ${winner ? `then ${winner.name} comes first` : 'then nothing is left that could be recommended'}.`,
       },
     ];
   }

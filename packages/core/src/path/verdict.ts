@@ -1,4 +1,4 @@
-import { frequencyText } from '../units/format';
+import { capital, frequencyText } from '../units/format';
 import type { PathAnalysis } from './plan';
 import type { PathStage } from './stages';
 
@@ -226,7 +226,7 @@ export function pathVerdict(
       ? overloadJudged
         ? 'Noise, not overload: as little loss as possible ahead of the first amplifier.'
         : 'Noise, as far as is known: no transmitter is entered, so overload is not judged.'
-      : `${better.because.charAt(0).toUpperCase()}${better.because.slice(1).replace(/\.$/, '')}.`,
+      : `${capital(better.because).replace(/\.$/, '')}.`,
     overloadJudged,
   };
 }

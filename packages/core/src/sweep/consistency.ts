@@ -1,6 +1,7 @@
 import { requireRange } from '../errors';
 import { gammaOfSwr, reflectionOf, returnLossDb, swrOf } from '../line/reflection';
 import { complex, magnitude } from '../numeric/complex';
+import { capital } from '../units/format';
 
 /** What somebody read or was told of one antenna at one frequency; what is absent was not read. */
 export interface ClaimedMatch {
@@ -55,8 +56,6 @@ export function checkClaims(claimed: ClaimedMatch, referenceOhm = 50) {
   );
   return { claims, conflicts };
 }
-
-const capital = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1)}`;
 
 /** The best SWR that anything at the far end of a lossy line can show at its near end: an open end, there and back. */
 export function disguisedSwr(matchedLossDb: number): number {

@@ -59,13 +59,25 @@ export const frequencyText = (freqHz: number, figures = 4): string => plain(show
 /** "7.38 m" */
 export const lengthText = (lengthM: number, figures = 3): string => plain(showLength(lengthM, figures));
 
+/** A band over so many decades has each end in its own unit. */
+const WIDE = 1000;
+const shortFrequency = (hz: number): string => {
+  const { digits, unit } = showFrequency(hz, 7);
+  return `${Number(digits)} ${unit}`;
+};
+
 /** A band as people write it, every digit that is meant and none more: "9.4 to 9.9 MHz", "161.9625 to 162.0375 MHz". */
 export function bandText(lowHz: number, highHz: number): string {
+  // "0.0001 to 1 GHz" is no way to write a hundred kilohertz
+  if (lowHz > 0 && highHz / lowHz >= WIDE) return `${shortFrequency(lowHz)} to ${shortFrequency(highHz)}`;
   const { unit } = showFrequency(highHz);
   const scale = { Hz: 1, kHz: 1e3, MHz: 1e6, GHz: 1e9 }[unit] ?? 1;
   const exact = (hz: number): string => String(Number((hz / scale).toPrecision(7)));
   return `${exact(lowHz)} to ${exact(highHz)} ${unit}`;
 }
+
+/** The beginning of a sentence. */
+export const capital = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1)}`;
 
 /** A name as it reads inside a sentence: "V dipole" keeps its letter, "Half-wave dipole" does not. */
 export const midSentence = (name: string): string =>

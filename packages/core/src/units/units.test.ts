@@ -92,6 +92,8 @@ describe('shown quantities', () => {
     ]).toEqual(['9.650 MHz', '518 kHz', '7.38 m', '65.3 mm', '3.00 kW']);
     expect(plain(showLength(1.905, 3, 'imperial'))).toBe('6 ft 3 in');
     expect(bandText(161.9625e6, 162.0375e6)).toBe('161.9625 to 162.0375 MHz');
+    expect(bandText(1e5, 1.5e9)).toBe('100 kHz to 1.5 GHz');
+    expect(bandText(0, 30e6)).toBe('0 to 30 MHz');
     expect(fixed(-0.04, 1)).toBe('0.0');
     expect(fixed(-12.34, 1)).toBe('−12.3');
     expect([midSentence('V dipole'), midSentence('Half-wave dipole')]).toEqual(['V dipole', 'half-wave dipole']);

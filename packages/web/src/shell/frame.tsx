@@ -274,7 +274,7 @@ function Rooms({
             to={{ pathname: `${base}/${room.id}`, search }}
             title={room.asks}
             className={({ isActive }) =>
-              `flex min-h-11 items-center whitespace-nowrap px-3 sm:min-h-6.5 sm:pl-9 ${isActive ? 'font-semibold text-plum underline decoration-2 underline-offset-4' : 'text-dim hover:text-plum'}`
+              `flex min-h-11 items-center whitespace-nowrap px-3 leading-tight sm:min-h-6.5 sm:whitespace-normal sm:pr-1 sm:pl-9 ${isActive ? 'font-semibold text-plum underline decoration-2 underline-offset-4' : 'text-dim hover:text-plum'}`
             }
           >
             {room.name}

@@ -49,6 +49,8 @@ interface ChartData {
 
 const TOP_PX = 18;
 const AXIS_PX = 30;
+/** Half of the last number below, where nothing lies beyond it. */
+const LAST_TICK_PX = 16;
 const INK = { fill: 'var(--dim)', fontSize: 12, fontFamily: 'var(--font-mono)' };
 
 /** Curves over frequency (MHz) with shaded bands and markers; fed decimated points, exact numbers stand beside it. */
@@ -78,7 +80,11 @@ export function TraceChart({
             left: `${(-100 * (visible[0] - drawn[0])) / width}%`,
           }}
         >
-          <Curves {...chart} xTicks={Math.round((7 * (drawn[1] - drawn[0])) / width)} />
+          <Curves
+            {...chart}
+            xTicks={Math.round((7 * (drawn[1] - drawn[0])) / width)}
+            rightPx={drawn[1] === visible[1] ? LAST_TICK_PX : 0}
+          />
         </div>
       </div>
     </div>
@@ -96,10 +102,11 @@ const Curves = memo(function Curves({
   logarithmic,
   below,
   xTicks,
-}: ChartData & { readonly xTicks: number }) {
+  rightPx,
+}: ChartData & { readonly xTicks: number; readonly rightPx: number }) {
   return (
     <ResponsiveContainer width="100%" height="100%">
-      <LineChart margin={{ top: TOP_PX, right: 0, bottom: 0, left: 0 }} accessibilityLayer={false}>
+      <LineChart margin={{ top: TOP_PX, right: rightPx, bottom: 0, left: 0 }} accessibilityLayer={false}>
         <CartesianGrid stroke="var(--rule)" vertical={false} />
         <BandsAndMarkers bands={bands} markers={markers} drawn={drawn} />
         <XAxis

@@ -38,7 +38,7 @@ export function Patterns({
   const turn = (360 - spot.peak.azimuthDeg) % 360;
   return (
     <div className="mt-5 flex flex-wrap gap-x-8 gap-y-4">
-      <figure ref={elevationRef} className="w-full max-w-[17.5rem]">
+      <figure data-evidence ref={elevationRef} className="w-full max-w-[17.5rem]">
         <PolarPlot
           label={`Elevation pattern, largest ${spot.peak.gainDbi.toFixed(1)} dBi at ${spot.peak.elevationDeg.toFixed(1)}°`}
           curves={polar('elevation')}

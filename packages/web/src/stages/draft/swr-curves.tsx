@@ -8,6 +8,8 @@ import { TraceChart, TraceMark, type Trace } from '../../ui/trace-chart';
 import { swrOfSweep, type ModelCurves } from './model-figures';
 
 const SWR_TICKS = [1, 1.5, 2, 3, 5, 10];
+/** SWR at the top of the drawing. */
+const TALLEST = 10;
 
 export function SwrCurves({
   curves,
@@ -73,12 +75,17 @@ export function SwrCurves({
         markers={markers}
         visible={visible}
         drawn={visible}
-        range={[1, 10]}
+        range={[1, TALLEST]}
         ticks={SWR_TICKS}
         logarithmic
         height={220}
       />
-      <p className="text-xs text-dim">MHz</p>
+      <p className="text-xs text-dim">
+        MHz
+        {traces.length > 0 &&
+          traces.every(({ points }) => points.every(({ y }) => y === null || y > TALLEST)) &&
+          `; SWR above ${TALLEST} all over: it is far off its frequency, or read by an amplifier that needs no match`}
+      </p>
     </figure>
   );
 }

@@ -1,4 +1,4 @@
-import { countText } from '@velvet-reed/core/units';
+import { capital, countText } from '@velvet-reed/core/units';
 import { Link } from 'react-router';
 import { useStationId, type StationData } from '../../../data/station';
 import { Room } from '../../../ui/room';
@@ -43,7 +43,7 @@ function Verdict({ data }: { readonly data: StationData }) {
     </>
   ) : (
     <>
-      {countText(data.boughtAntennas.length, 'antenna')} to buy: judged like those you could build.{' '}
+      {capital(countText(data.boughtAntennas.length, 'antenna'))} to buy: judged like those you could build.{' '}
       <Next>
         <Link to={`/s/${stationId}/choose/ranking`}>Next: see in Ranking where it stands.</Link>
       </Next>

@@ -45,13 +45,16 @@ function Model({ draft: state }: { readonly draft: DraftState }) {
         <div className="min-w-0 lg:order-2">
           {question ? (
             <>
-              <div data-evidence>
-                <SwrCurves
-                  curves={[{ name: 'model', look: 0, spot: state.state.spot, sweep: state.state.sweep }]}
-                  question={question}
-                  bands={state.bands}
-                />
-              </div>
+              {/* what an amplifier reads has no SWR */}
+              {!kind.head && (
+                <div data-evidence>
+                  <SwrCurves
+                    curves={[{ name: 'model', look: 0, spot: state.state.spot, sweep: state.state.sweep }]}
+                    question={question}
+                    bands={state.bands}
+                  />
+                </div>
+              )}
               <ModelPatterns state={state.state} question={question} />
             </>
           ) : (

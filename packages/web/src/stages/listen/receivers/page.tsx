@@ -1,4 +1,4 @@
-import { countText } from '@velvet-reed/core/units';
+import { capital, countText } from '@velvet-reed/core/units';
 import { Link } from 'react-router';
 import { useStationId, type StationData } from '../../../data/station';
 import { Room } from '../../../ui/room';
@@ -53,9 +53,9 @@ function Verdict({ data }: { readonly data: StationData }) {
   );
   return (
     <>
-      {countText(data.receivers.length, 'receiver')}
+      {capital(countText(data.receivers.length, 'receiver'))}
       {unheard.length === 0
-        ? ` reach everything that is wanted.`
+        ? `${data.receivers.length === 1 ? ' reaches' : ' reach'} everything that is wanted.`
         : `; none tunes to ${unheard.map(({ name }) => name).join(', ')}.`}{' '}
       <Next>
         <Link to={`/s/${stationId}/choose/ranking`}>Next: see which antenna serves them.</Link>

@@ -1,5 +1,5 @@
 import { transmitterField } from '@velvet-reed/core/site';
-import { countText, fixed } from '@velvet-reed/core/units';
+import { capital, countText, fixed } from '@velvet-reed/core/units';
 import { Link } from 'react-router';
 import { useStationId, type StationData } from '../../../data/station';
 import { othersTransmitters } from '../../../data/transmitters';
@@ -60,7 +60,7 @@ function Verdict({ data }: { readonly data: StationData }) {
   const [{ one, field }] = others;
   return (
     <>
-      {countText(others.length, 'transmitter')} nearby; {one.name} is the strongest here, with{' '}
+      {capital(countText(others.length, 'transmitter'))} nearby; {one.name} is the strongest here, with{' '}
       {field.fieldVPerM.toPrecision(2)} V/m, {fixed(field.isotropicDbm, 1).replace('-', '−')} dBm isotropic (model).{' '}
       <Next>
         <Link to={`/s/${stationId}/path/chain`}>Next: see in Path what they do to your receiver.</Link>

@@ -21,8 +21,9 @@ export interface Lane {
 }
 
 const clock = (ms: number): string => new Date(ms).toISOString().slice(11, 16);
+/** Long names keep both ends: what tells two alike ones apart stands last. */
 const shortened = (name: string): string =>
-  name.length > NAME_LETTERS ? `${name.slice(0, NAME_LETTERS - 1).trimEnd()}…` : name;
+  name.length > NAME_LETTERS ? `${name.slice(0, NAME_LETTERS - 9).trimEnd()}… ${name.slice(-7).trimStart()}` : name;
 
 /** The stretches of darkness at the station between two moments. */
 function nights(station: Position, fromMs: number, toMs: number): readonly (readonly [number, number])[] {

@@ -1,4 +1,4 @@
-import { countText } from '@velvet-reed/core/units';
+import { capital, countText } from '@velvet-reed/core/units';
 import { Next } from '../../../ui/stage';
 import { StationPage } from '../../../ui/station-page';
 import { PathRoom } from '../path-room';
@@ -20,7 +20,7 @@ export default function ShelfRoom() {
               </>
             ) : (
               <>
-                {countText(data.parts.length, 'part')} on the shelf; Best order may use them all.{' '}
+                {capital(countText(data.parts.length, 'part'))} on the shelf; Best order may use them all.{' '}
                 <Next>Next: put one into the path, and see in Chain what it does.</Next>
               </>
             )

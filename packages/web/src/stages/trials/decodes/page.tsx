@@ -1,4 +1,4 @@
-import { countText } from '@velvet-reed/core/units';
+import { capital, countText } from '@velvet-reed/core/units';
 import { LongLogs } from '../../../ui/long-logs';
 import { Room } from '../../../ui/room';
 import { Next, Note } from '../../../ui/stage';
@@ -29,7 +29,7 @@ export default function DecodesRoom() {
                 </>
               ) : (
                 <>
-                  {countText(logs.length, 'night')} with {rows.toLocaleString('en')} decodes.{' '}
+                  {capital(countText(logs.length, 'night'))} with {rows.toLocaleString('en')} decodes.{' '}
                   <Next>Next: the same nights on the other antenna, so that they can be held against each other.</Next>
                 </>
               )
