@@ -1,5 +1,7 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page } from '@playwright/test';
+import { ROOMS } from '../packages/web/src/shell/rooms';
+import { STAGES, type StageId } from '../packages/web/src/shell/stages';
 
 /** Collects what a healthy page never does: console errors, page errors, policy violations. */
 export async function watch(page: Page): Promise<string[]> {
@@ -41,6 +43,18 @@ export async function accessible(page: Page, where: string, rules: readonly stri
   ).toEqual([]);
 }
 
+/** Goes to a room through the rail, as a listener does, and waits until it stands there. */
+export async function enter(page: Page, stageId: StageId, roomId: string = ROOMS[stageId][0].id): Promise<void> {
+  const stage = STAGES.find(({ id }) => id === stageId);
+  const room = ROOMS[stageId].find(({ id }) => id === roomId);
+  if (!stage || !room) throw new Error(`There is no room ${stageId}/${roomId}.`);
+  const rail = page.getByRole('navigation', { name: 'Stages and rooms' });
+  const here = page.getByRole('heading', { level: 1, name: `${room.name}, ${stage.name}`, exact: true });
+  await rail.getByRole('link', { name: new RegExp(`^\\W*${stage.name},`) }).click();
+  if (room !== ROOMS[stageId][0]) await rail.getByRole('link', { name: room.name, exact: true }).click();
+  await expect(here).toBeAttached();
+}
+
 /** Touchstone text of a series resonance R + jRQ(f/f0 − f0/f) on 50 Ω: a dip whose place and depth follow in closed form. */
 export function seriesDipFile(
   rOhm: number,
@@ -67,7 +81,7 @@ export async function freshStation(page: Page, latLon: readonly [number, number]
   await page.getByLabel('Name', { exact: true }).fill('Bench for a test');
   await page.getByRole('button', { name: 'Create station' }).click();
   await expect(page.locator('.verdict')).toContainText('Bench for a test lies in ITU Region');
-  return new URL(page.url()).pathname.replace('/listen', '');
+  return new URL(page.url()).pathname.replace(/\/listen.*/, '');
 }
 
 /** A station of its own with one antenna. @returns its address. */

@@ -30,11 +30,18 @@ const type = async (page: Page, label: string | RegExp, text: string): Promise<v
   await page.keyboard.type(text);
 };
 
+/** Brackets go to the room behind or ahead. */
+const room = async (page: Page, forward: number, title: string): Promise<void> => {
+  await page.keyboard.press('Escape');
+  for (let i = 0; i < forward; i += 1) await page.keyboard.press(']');
+  await expect(page.getByRole('heading', { level: 1, name: title, exact: true })).toBeAttached();
+};
+
 /** Number keys change the stage only while no field has the focus: Escape out of it first, as the shortcuts sheet says. */
 const stage = async (page: Page, key: string, title: string): Promise<void> => {
   await page.keyboard.press('Escape');
   await page.keyboard.press(key);
-  await expect(page.getByRole('heading', { level: 1, name: title })).toBeAttached();
+  await expect(page.getByRole('heading', { level: 1, name: title, exact: true })).toBeAttached();
 };
 
 test('the whole path by keyboard alone', async ({ page }) => {
@@ -53,7 +60,9 @@ test('the whole path by keyboard alone', async ({ page }) => {
   await type(page, 'From', '9.4');
   await type(page, 'To', '9.9 MHz');
   await page.keyboard.press('Enter');
-  await expect(verdict).toContainText('one service');
+  await expect(verdict).toContainText('one target');
+  await expect(page.getByRole('button', { name: 'Add this wish' })).toBeHidden();
+  await room(page, 4, 'Receivers, Listen');
   await press(page, 'Add a receiver by its data sheet');
   await type(page, 'Name', 'HF receiver');
   await page.keyboard.press('Enter');
@@ -80,17 +89,18 @@ test('the whole path by keyboard alone', async ({ page }) => {
   await expect(page.getByRole('combobox', { name: 'Do anything' })).toBeFocused();
   await page.keyboard.type('which antenna');
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('heading', { level: 1, name: 'Choose' })).toBeAttached();
+  await expect(page.getByRole('heading', { level: 1, name: 'Ranking, Choose' })).toBeAttached();
 
   // Choose and Draft
   await press(page, /^Draft the Half-wave dipole/);
   await expect(verdict).toContainText('Cut two arms to');
+  await room(page, 1, 'Cut and build, Draft');
   await tabTo(page, page.getByRole('checkbox', { name: /Are collar, sleeve and heat-shrink on the cable/ }));
   await page.keyboard.press('Space');
   await expect(page.getByRole('checkbox', { name: /Crimp or solder/ })).toBeEnabled();
 
   // Bench: the file chooser opens by Enter; the next cut follows
-  await stage(page, '4', 'Bench');
+  await stage(page, '4', 'Sweep, Bench');
   const chooser = page.waitForEvent('filechooser');
   await press(page, 'Import sweep file');
   await (
@@ -101,16 +111,17 @@ test('the whole path by keyboard alone', async ({ page }) => {
     buffer: Buffer.from(seriesDipFile(42, 11, 9.31, 8.6, 10.2, 161)),
   });
   await expect(verdict).toContainText(/The dip sits at 9\.3\d+\sMHz/);
+  await room(page, 1, 'Trim, Bench');
   await type(page, /Length of each arm now/, '7.62 m');
   await type(page, 'Dip measured at', '9.31 MHz');
   await page.keyboard.press('Enter');
   await expect(verdict).toContainText(/Next: cut \d+\smm/);
 
   // a second antenna, then Trials
-  await stage(page, '2', 'Choose');
+  await stage(page, '2', 'Ranking, Choose');
   await press(page, /^Draft the Small amplified loop/);
   await expect(verdict).toContainText('loop conductor');
-  await stage(page, '5', 'Trials');
+  await stage(page, '5', 'Pairs, Trials');
   await press(page, 'New trial');
   await type(page, 'Name', 'Two by keys');
   await page.keyboard.press('Enter');
@@ -125,7 +136,7 @@ test('the whole path by keyboard alone', async ({ page }) => {
   await expect(verdict).toContainText(/Not proven/);
 
   // Noise
-  await stage(page, '6', 'Noise');
+  await stage(page, '6', 'Floor, Noise');
   await type(page, 'Frequency', '9.6 MHz');
   await type(page, 'Noise, antenna off', '-119');
   await type(page, 'Noise, antenna on', '-106');
@@ -133,7 +144,7 @@ test('the whole path by keyboard alone', async ({ page }) => {
   await expect(page.getByRole('row', { name: /9\.600 MHz/ })).toContainText('0.22 dB');
 
   // Path: two stages, one moved by keys
-  await stage(page, '7', 'Path');
+  await stage(page, '7', 'Chain, Path');
   await press(page, 'New path');
   await type(page, 'Name', 'By keys');
   await page.keyboard.press('Enter');
@@ -153,7 +164,7 @@ test('the whole path by keyboard alone', async ({ page }) => {
   await expect(second).toHaveText([/Amplifier/, /pass/]);
 
   // Guard
-  await stage(page, '8', 'Guard');
+  await stage(page, '8', 'Inputs, Guard');
   await press(page, 'Plan for this transmitter');
   await press(page, 'Add a receiver input');
   await type(page, 'Receiver input', 'Receiver B');
@@ -163,14 +174,16 @@ test('the whole path by keyboard alone', async ({ page }) => {
   await expect(verdict).toContainText(/Antenna 2/);
 
   // Notebook: write, save the report, undo
-  await stage(page, '9', 'Notebook');
+  await stage(page, '9', 'Diary, Notebook');
   await type(page, 'What you did or saw', 'No mouse was used.');
   await press(page, 'Write it down');
   await expect(page.getByRole('listitem').filter({ hasText: 'No mouse was used.' })).toBeVisible();
+  await room(page, 1, 'Report, Notebook');
   const download = page.waitForEvent('download');
   await press(page, 'Save the report as PDF');
   expect((await download).suggestedFilename()).toBe('by-keys-report.pdf');
   await page.keyboard.press('Escape'); // out of whatever field has the focus
+  await page.keyboard.press('[');
   await page.keyboard.press('Control+Z');
   await expect(page.getByRole('listitem').filter({ hasText: 'No mouse was used.' })).toHaveCount(0);
   expect(faults).toEqual([]);

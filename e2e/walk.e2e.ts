@@ -1,6 +1,6 @@
 import { readFile, writeFile } from 'node:fs/promises';
 import { expect, test } from '@playwright/test';
-import { accessible, seriesDipFile, watch } from './helpers';
+import { accessible, enter, seriesDipFile, watch } from './helpers';
 
 const file = (name: string, text: string) => ({ name, mimeType: 'text/plain', buffer: Buffer.from(text) });
 
@@ -9,12 +9,6 @@ test('from a wish to the report: the whole path for one antenna, with a reload i
 }, info) => {
   const faults = await watch(page);
   const verdict = page.locator('.verdict');
-  const go = (stage: string) =>
-    page
-      .getByRole('navigation', { name: 'Stages' })
-      .getByRole('link', { name: new RegExp(`^\\W*${stage}`) })
-      .click();
-
   // a station by grid locator, after a wrong one
   await page.goto('/');
   await accessible(page, 'stations');
@@ -42,8 +36,9 @@ test('from a wish to the report: the whole path for one antenna, with a reload i
   await page.getByRole('button', { name: 'Keep this edit' }).click();
   await expect(page.getByText('your edit')).toBeVisible();
   await page.getByRole('button', { name: 'Want 31 m broadcast' }).click();
-  await expect(verdict).toContainText('You want to hear one service');
+  await expect(verdict).toContainText('You want to hear one target');
   await page.getByRole('button', { name: 'Close the catalogue' }).click();
+  await enter(page, 'listen', 'transmitters');
   await page.getByRole('button', { name: 'Add a transmitter' }).click();
   await page.getByLabel('Name', { exact: true }).fill('FM mast');
   await page.getByRole('textbox', { name: 'Frequency' }).fill('95.3 MHz');
@@ -60,6 +55,7 @@ test('from a wish to the report: the whole path for one antenna, with a reload i
   await row.getByRole('button', { name: /108 dBµV/ }).click();
   await expect(page.getByText('E = √(30·EIRP)/d = 0.246 V/m')).toBeVisible();
   await page.keyboard.press('Escape');
+  await enter(page, 'listen', 'receivers');
   await page.getByRole('button', { name: 'Add a receiver by its data sheet' }).click();
   await page.getByLabel('Name', { exact: true }).fill('HF receiver');
   await page.getByRole('button', { name: 'Add the receiver' }).click();
@@ -67,9 +63,9 @@ test('from a wish to the report: the whole path for one antenna, with a reload i
   await accessible(page, 'listen');
 
   // Choose: ranked with reasons; a dipole is picked
-  await go('Choose');
+  await enter(page, 'choose');
   await expect(page.getByText(/computations by the wire model over this ground/)).toBeVisible({ timeout: 60_000 });
-  await expect(verdict).toContainText('what the chain adds');
+  await expect(verdict).toContainText('against an ideal antenna');
   await accessible(page, 'choose');
   await page.getByRole('button', { name: 'Draft the V dipole' }).click();
 
@@ -85,6 +81,7 @@ test('from a wish to the report: the whole path for one antenna, with a reload i
   await page.getByRole('button', { name: 'Save as a new revision' }).click();
   await expect(page.getByText('revision 2', { exact: true })).toBeVisible();
   await expect(page.getByText(/segments, settled within/)).toBeVisible();
+  await enter(page, 'draft', 'build');
   const crimp = page.getByRole('checkbox', { name: /Crimp or solder/ });
   await expect(crimp).toBeDisabled();
   await page.getByRole('checkbox', { name: /Are collar, sleeve and heat-shrink on the cable/ }).check();
@@ -92,7 +89,7 @@ test('from a wish to the report: the whole path for one antenna, with a reload i
   await accessible(page, 'draft');
 
   // Bench: a broken file first, then a real one by the file chooser, another by paste
-  await go('Bench');
+  await enter(page, 'bench');
   await page.getByLabel('Sweep files').setInputFiles(file('broken.s1p', '# MHz S RI R 50\n9.0 0.1'));
   await expect(page.getByRole('alert')).toContainText(
     'broken.s1p: Line 2: this row has 2 numbers; a one-port row needs 3.',
@@ -112,6 +109,7 @@ test('from a wish to the report: the whole path for one antenna, with a reload i
   await page.getByLabel('Marker at').fill('9.31 MHz');
   await page.getByRole('button', { name: 'Set marker' }).click();
   await expect(page.getByRole('row', { name: /M\d+\s+9\.3100 MHz/ })).toContainText('1.19'); // 50/42
+  await enter(page, 'bench', 'trim');
   await page.getByLabel(/Length of each arm now/).fill('7.62 m');
   await page.getByLabel('Dip measured at').fill('9.31 MHz');
   await page.getByRole('button', { name: 'Record this length' }).click();
@@ -121,13 +119,14 @@ test('from a wish to the report: the whole path for one antenna, with a reload i
   // a reload loses nothing
   await page.reload();
   await expect(verdict).toContainText(/Next: cut \d+\smm/);
+  await enter(page, 'bench');
   await expect(page.getByRole('rowheader', { name: 'first-cut.s1p' })).toBeVisible();
 
   // Trials needs a second antenna
-  await go('Choose');
+  await enter(page, 'choose');
   await page.getByRole('button', { name: 'Draft the Small amplified loop' }).click();
   await expect(verdict).toContainText('loop conductor');
-  await go('Trials');
+  await enter(page, 'trials');
   await page.getByRole('button', { name: 'New trial' }).click();
   await page.getByLabel('Name', { exact: true }).fill('Loop against V at dusk');
   await page.getByRole('button', { name: 'Begin the trial' }).click();
@@ -157,7 +156,7 @@ test('from a wish to the report: the whole path for one antenna, with a reload i
   await accessible(page, 'trials');
 
   // Noise: 13 dB of rise cost 0.22 dB of SNR
-  await go('Noise');
+  await enter(page, 'noise');
   await page.getByRole('textbox', { name: 'Frequency', exact: true }).fill('9.6 MHz');
   await page.getByLabel('Noise, antenna off').fill('-119');
   await page.getByLabel('Noise, antenna on').fill('loud');
@@ -171,7 +170,7 @@ test('from a wish to the report: the whole path for one antenna, with a reload i
   await accessible(page, 'noise');
 
   // Path: filter and amplifier; order 2 is changed by keyboard
-  await go('Path');
+  await enter(page, 'path');
   await page.getByRole('button', { name: 'New path' }).click();
   await page.getByLabel('Name', { exact: true }).fill('V to receiver');
   await page.getByLabel('Antenna', { exact: true }).selectOption({ index: 1 });
@@ -204,7 +203,7 @@ test('from a wish to the report: the whole path for one antenna, with a reload i
   await accessible(page, 'path');
 
   // Guard: an antenna without a disconnect is red
-  await go('Guard');
+  await enter(page, 'guard');
   await page.getByRole('button', { name: 'Plan for this transmitter' }).click();
   await page.getByRole('button', { name: 'Add a receiver input' }).click();
   await page.getByRole('textbox', { name: 'Receiver input' }).fill('Receiver B');
@@ -217,12 +216,13 @@ test('from a wish to the report: the whole path for one antenna, with a reload i
   await accessible(page, 'guard');
 
   // Notebook: free text, report, checksum
-  await go('Notebook');
+  await enter(page, 'notebook');
   await page.getByRole('textbox', { name: 'What you did or saw' }).fill('Heard 31 m at dusk; λ/4 stub next.');
   await page.getByRole('button', { name: 'Write it down' }).click();
   await expect(page.getByRole('listitem').filter({ hasText: 'λ/4 stub next' })).toBeVisible();
   await expect(page.getByRole('listitem').filter({ hasText: 'Imported first-cut.s1p' })).toBeVisible();
   await expect(page.getByRole('listitem').filter({ hasText: 'Chose V dipole' })).toBeVisible();
+  await enter(page, 'notebook', 'files');
   await page.getByRole('button', { name: 'Check first-cut.s1p' }).click();
   await expect(page.getByText('The stored file is unchanged.')).toBeVisible();
   const altered = info.outputPath('altered.s1p');
@@ -233,6 +233,7 @@ test('from a wish to the report: the whole path for one antenna, with a reload i
     .getByLabel('Compare a copy')
     .setInputFiles(altered);
   await expect(page.getByText(/Checksum mismatch: altered\.s1p was altered/)).toBeVisible();
+  await enter(page, 'notebook', 'report');
   const download = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Save the report as PDF' }).click();
   const report = await download;
@@ -243,6 +244,7 @@ test('from a wish to the report: the whole path for one antenna, with a reload i
   await accessible(page, 'notebook');
 
   // undo takes the last step back, also after a reload
+  await enter(page, 'notebook');
   await page.reload();
   await page.getByRole('button', { name: 'Undo the last change' }).click();
   await expect(page.getByText('Undone: entry added.')).toBeVisible();

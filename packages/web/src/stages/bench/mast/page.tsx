@@ -14,6 +14,7 @@ import { RecordForm } from '../../../ui/record-form';
 import { Caution } from '../../../ui/stage';
 import { StationPage } from '../../../ui/station-page';
 import { typedFrequency, typedLength } from '../../../ui/typed';
+import { useArrival } from '../../../ui/use-arrival';
 import { Value } from '../../../ui/value';
 import { cutProvenance } from '../loaded-sweep';
 import { PhotoField } from '../photo-field';
@@ -24,7 +25,10 @@ export default function FieldPage() {
   return <StationPage>{(data) => <Field data={data} />}</StationPage>;
 }
 
+const TITLE = 'At the mast, Bench';
+
 function Field({ data }: { readonly data: StationData }) {
+  useArrival(TITLE);
   const stationId = useStationId();
   const [params, setParams] = useSearchParams();
   const draftOf = (id: number) => {
@@ -41,7 +45,7 @@ function Field({ data }: { readonly data: StationData }) {
   const draft = antenna && draftOf(antenna.id);
   return (
     <main id="sheet" tabIndex={-1} className="mx-auto max-w-xl bg-sheet px-4 py-4 outline-none">
-      <h1 className="sr-only">At the mast</h1>
+      <h1 className="sr-only">{TITLE}</h1>
       <div className="flex flex-wrap items-center justify-between gap-3">
         {antenna && (
           <AntennaPicker
