@@ -1,7 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
-import { accessible, beginAntenna, freshBench, freshStation, seriesDipFile, watch } from './helpers';
+import { accessible, beginAntenna, enter, freshBench, freshStation, seriesDipFile, watch } from './helpers';
 
-const tools = async (page: Page): Promise<void> => page.getByText('More tools: distance to a fault, as built').click();
 const fill = async (page: Page, region: string, fields: Readonly<Record<string, string>>): Promise<void> => {
   for (const [label, text] of Object.entries(fields))
     await page.getByRole('region', { name: region }).getByLabel(label, { exact: true }).fill(text);
@@ -13,14 +12,13 @@ test('three dips: sweep plan, before and after, line and claims, wires that pull
   const faults = await watch(page);
   // Region 2, in the Pacific; the bands of 500, 300, 50, 350 and 100 kHz width of the example
   const base = await freshBench(page, [20, -140], 'quarter-wave', 1.09e9);
-  await page.goto(`${base}/listen`);
+  await page.goto(`${base}/listen/wanted`);
   await page.getByRole('button', { name: 'Add from the catalogue' }).click();
   for (const band of ['80 m amateur', '40 m amateur', '30 m amateur', '20 m amateur', '17 m amateur']) {
     await page.getByRole('button', { name: `Want ${band}`, exact: true }).click();
     await expect(page.getByText(`${band} is wanted.`).first()).toBeVisible();
   }
-  await page.goto(`${base}/bench`);
-  await tools(page);
+  await enter(page, 'bench', 'instruments');
   const plan = page.getByRole('region', { name: 'Plan a sweep' });
   // 30 MHz / 999; 30 ms each; width over step; 5 × 21 × 30 ms; 30 MHz / 2.5 kHz + 1: worked by hand
   await expect(plan).toContainText(/step\s*30\.03\skHz/);
@@ -32,6 +30,7 @@ test('three dips: sweep plan, before and after, line and claims, wires that pull
   await fill(page, 'Plan a sweep', { Points: 'many' });
   await expect(plan.getByRole('alert')).toContainText('"many" is not a number');
 
+  await enter(page, 'bench');
   // two wires, before and after: dips at 14.180 → 15.600 and 7.060 → 7.420 MHz
   for (const [name, r, q, f0, from, to] of [
     ['twenty-good.s1p', 42, 11, 14.18, 13, 16.5],
@@ -44,6 +43,7 @@ test('three dips: sweep plan, before and after, line and claims, wires that pull
       .setInputFiles({ name, mimeType: 'text/plain', buffer: Buffer.from(seriesDipFile(r, q, f0, from, to, 351)) });
     await expect(page.getByRole('rowheader', { name })).toBeVisible();
   }
+  await enter(page, 'bench', 'changed');
   const compare = page.getByRole('region', { name: 'Before and after' });
   await compare.getByLabel('twenty-good.s1p counts as').selectOption('before');
   await compare.getByLabel('twenty-bad.s1p counts as').selectOption('after');
@@ -56,6 +56,13 @@ test('three dips: sweep plan, before and after, line and claims, wires that pull
   await compare.getByRole('button', { name: 'Write this into the notebook' }).click();
   await expect(page.getByText('Written into the notebook.')).toBeVisible();
 
+  // a fault forbids every cut until what was compared is set aside
+  await expect(page.locator('.verdict')).toContainText('Next: find the cause first');
+  for (const name of ['twenty-good', 'twenty-bad', 'forty-good', 'forty-bad'])
+    await compare.getByLabel(`${name}.s1p counts as`).selectOption('none');
+  await expect(page.locator('.verdict')).not.toContainText('find the cause first');
+
+  await enter(page, 'bench', 'instruments');
   // SWR 2.0 through 1.2 dB is 2.57 at the antenna, 1.62 dB in all, 9.54 dB return loss: worked by hand
   const claims = page.getByRole('region', { name: 'Can this be true?' });
   await expect(claims).toContainText(/At the antenna SWR\s*2\.57/);
@@ -67,6 +74,7 @@ test('three dips: sweep plan, before and after, line and claims, wires that pull
   await expect(claims).toContainText('Not physical');
 
   // 5 cm off wire one: +48 and +12 kHz; 3 cm off wire two: +3 and +62; needed +110 and +150: cuts 10.8 and 6.0 cm
+  await enter(page, 'bench', 'wires');
   const wires = page.getByRole('region', { name: 'Wires that pull each other' });
   const all = wires.getByRole('textbox');
   for (const [i, text] of ['5 cm', '48 kHz', '12 kHz', '3 cm', '3 kHz', '62 kHz', '110 kHz', '150 kHz'].entries())
@@ -76,11 +84,7 @@ test('three dips: sweep plan, before and after, line and claims, wires that pull
   await expect(wires).toContainText('115 mm and 72.6 mm');
   await expect(wires).toContainText('+117 kHz and +178 kHz');
 
-  // a fault forbids every cut until what was compared is set aside
-  await expect(page.locator('.verdict')).toContainText('Next: find the cause first');
-  for (const name of ['twenty-good', 'twenty-bad', 'forty-good', 'forty-bad'])
-    await compare.getByLabel(`${name}.s1p counts as`).selectOption('none');
-
+  await enter(page, 'bench', 'trim');
   // 65, 64, 63 mm at 1024, 1036, 1048 MHz: the next cut goes half of the way, to about 61.3 mm
   for (const [length, mhz] of [
     ['65 mm', '1024 MHz'],
@@ -103,8 +107,7 @@ test('the dropped stick: coil from two capacitors, peak from noise, what to pad,
 }) => {
   const faults = await watch(page);
   const base = await freshBench(page, [50.2, -19.3], 'ferrite-rod', 77.5e3);
-  await page.goto(`${base}/bench`);
-  await tools(page);
+  await page.goto(`${base}/bench/coil`);
   const coil = page.getByRole('region', { name: 'Coil and resonance by noise' });
   await fill(page, 'Coil and resonance by noise', { 'First capacitor, pF': '485', 'Second capacitor, pF': '14' });
   const at = coil.getByLabel('resonates at');
@@ -180,7 +183,7 @@ function recordings(): readonly [string, string] {
 test('a sweep that came before any antenna waits, is offered to the next one, and stays with it', async ({ page }) => {
   const faults = await watch(page);
   const base = await freshStation(page, [21, -141]);
-  await page.goto(`${base}/bench`);
+  await page.goto(`${base}/bench/sweep`);
   await page.getByLabel('Sweep files').setInputFiles({
     name: 'early.s1p',
     mimeType: 'text/plain',

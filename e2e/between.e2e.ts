@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { expect, test, type Page } from '@playwright/test';
-import { accessible, freshBench, watch } from './helpers';
+import { accessible, enter, freshBench, watch } from './helpers';
 
 const NO_PLUGS = { antennaConnector: '', receiverConnector: '' };
 /** A wish of which only the band is known. */
@@ -50,7 +50,7 @@ test('noise: a log with its step beside sunset, own devices, who makes a spur, w
   expect(
     (await page.request.post(`/api/stations/${base.split('/').at(-1)}/changes`, { data: { changes } })).status(),
   ).toBe(200);
-  await page.goto(`${base}/noise`);
+  await page.goto(`${base}/noise/floor`);
 
   // antenna off and on: −10 log(1 − 10^(−rise/10)) of 20, 13 and 2 dB (by hand)
   const readings = page.getByRole('region', { name: 'Log a reading' });
@@ -106,6 +106,7 @@ test('noise: a log with its step beside sunset, own devices, who makes a spur, w
   await expect(log.getByRole('status')).toContainText(/Step of\s*−13\.1\sdB/);
 
   // heater −0.4, lamp −0.2, inverter −12.8 then −13.3 dB
+  await enter(page, 'noise', 'devices');
   const devices = page.getByRole('region', { name: 'Own devices, off and on' });
   for (const [device, off] of [
     ['heater', '-88.4'],
@@ -123,6 +124,7 @@ test('noise: a log with its step beside sunset, own devices, who makes a spur, w
   await expect(devices.getByRole('row').nth(1)).toContainText(/inverter\s*−13\.[01].*−12\.8, −13\.3.*proven/);
   await expect(devices.getByRole('row', { name: /^heater/ })).toContainText('lucky coincidence');
 
+  await enter(page, 'noise', 'spurs');
   // 9.6 MHz is 104.9 − 95.3
   await fill(page, 'A signal that should not be there', { 'Spur seen at': '9.6 MHz' });
   await expect(
@@ -140,7 +142,9 @@ test('noise: a log with its step beside sunset, own devices, who makes a spur, w
     });
     await expect(spurs).toContainText(where);
   }
+  await enter(page, 'noise', 'gain');
   await expect(page.getByRole('region', { name: 'Gain by measurement' })).toContainText(/Leave the gain at\s*25\sdB/);
+  await enter(page, 'noise', 'meters');
   // S7 below 30 MHz is −85 dBm, 9.4 dB are 1.57 units of 6 dB
   await expect(page.getByRole('region', { name: 'S meter and dB' })).toContainText(
     /−85\sdBm.*is S7\.0.*1\.57\sS units/,
@@ -186,8 +190,7 @@ test('between antenna and receiver: a filter designed and its place, best order,
   ];
   const reply = await page.request.post(`/api/stations/${base.split('/').at(-1)}/changes`, { data: { changes } });
   expect(reply.status()).toBe(200);
-  await page.goto(`${base}/path`);
-  await page.getByText('More tools: parts shelf, best order').click();
+  await page.goto(`${base}/path/shelf`);
 
   // a part by its measured file, and a broken file first; it goes into the path and out of the search's second look
   const shelf = page.getByRole('region', { name: 'Parts shelf' });
@@ -208,16 +211,18 @@ test('between antenna and receiver: a filter designed and its place, best order,
   await shelf.getByRole('button', { name: 'Put highpass box into this path' }).click();
   await expect(shelf.getByRole('button', { name: 'in this path' })).toBeDisabled();
   await page.reload();
-  await page.getByText('More tools: parts shelf, best order').click();
+  await enter(page, 'path');
   await expect(page.getByRole('list', { name: 'Stages in order 1' })).toContainText('highpass box');
 
   // FM at −9 dBm overloads the amplifier unless the low-pass stands ahead of it
+  await enter(page, 'path', 'best-order');
   const best = page.getByRole('region', { name: 'Best set and order' });
   await best.getByRole('button', { name: 'Find the best order' }).click();
   await expect(best.getByRole('list', { name: 'Best order by wish' })).toContainText(/Order: .*Low-pass/);
   await expect(best.getByRole('status')).toContainText('9.6 MHz loses');
 
   // Matthaei's table at 0.1 dB, order 5, 30 MHz; 56.8 and 61.2 dB; the product falls by their sum ahead of the amplifier
+  await enter(page, 'path', 'filter');
   const filter = page.getByRole('region', { name: 'Design a filter' });
   await expect(filter.getByRole('status').first()).toContainText('order 5');
   for (const text of ['121.7 pF', '363.7 nH', '209.6 pF', '110 pF + 100 pF']) await expect(filter).toContainText(text);
@@ -237,7 +242,7 @@ test('between antenna and receiver: a filter designed and its place, best order,
   await filter.getByRole('button', { name: 'Two-port file (.s2p)' }).click();
   expect(await readFile(await (await twoPort).path(), 'utf8')).toContain('# Hz S RI R 50');
   await filter.getByRole('button', { name: 'Put it on the shelf' }).click();
-  await expect(shelf.getByText(/^Chebyshev lowpass 30\.0 MHz/)).toBeVisible();
+  await expect(page.getByText('On the shelf.').first()).toBeVisible();
   await filter.getByLabel('Order (empty: least)').fill('4');
   await expect(filter.getByRole('alert')).toContainText('even order needs unequal ends');
 
@@ -250,12 +255,17 @@ test('between antenna and receiver: a filter designed and its place, best order,
   await expect(notch.getByRole('status')).toContainText(/519\.[01]\smm/);
   await expect(notch.getByRole('status')).toContainText('again at 285.9 MHz');
 
+  await enter(page, 'path', 'shelf');
+  await expect(shelf.getByText(/^Chebyshev lowpass 30\.0 MHz/)).toBeVisible();
+
+  await enter(page, 'path', 'supply');
   const dc = page.getByRole('region', { name: 'DC along the coax' });
   await expect(dc.getByRole('status')).toContainText(/4\.50\sV.*48\.6\sm/);
   await dc.getByLabel('Between injector and amplifier also').selectOption({ label: 'a resistive 20 dB pad' });
   await fill(page, 'DC along the coax', { 'Supply, V': '13', Line: '0 m' });
   await expect(dc.getByRole('status')).toContainText('3.31 W even with its output open');
 
+  await enter(page, 'path', 'converter');
   const split = page.getByRole('region', { name: 'One antenna, several receivers' });
   await expect(split.getByRole('row', { name: /^T of two/ })).toContainText(/3\.52\sdB/);
   await expect(split.getByRole('row', { name: /^T of three/ })).toContainText(/6\.02\sdB/);
@@ -265,6 +275,7 @@ test('between antenna and receiver: a filter designed and its place, best order,
   await expect(converter.getByRole('status')).toContainText(/1\.2500\sGHz|1250\.0\sMHz/);
   await expect(converter.getByRole('status')).toContainText(/0\.50[0-2]\sdB/);
 
+  await enter(page, 'path', 'receiver');
   const cards = page.getByRole('region', { name: 'Receiver set-up' });
   await fill(page, 'Receiver set-up', { On: '14.1 MHz', 'reads as': '10.000087 MHz' });
   const dongle = cards.getByRole('listitem').filter({ hasText: 'dongle, direct' });
@@ -350,7 +361,7 @@ test('chains of the examples by Friis, a path duplicated and held against the fi
     ...inOrders(['filter', 'amplifier', 'line'], ['amplifier', 'filter', 'line']),
   ];
   expect((await page.request.post(`/api/stations/${station}/changes`, { data: { changes } })).status()).toBe(200);
-  await page.goto(`${base}/path`);
+  await page.goto(`${base}/path/chain`);
   const compare = page.getByTestId('compare');
   // Friis by hand: filter −1 dB, 20 dB/0.8 dB, −6.5 dB, receiver 7.5 dB: 2.59 dB; amplifier first 1.79 dB; intercept −17.5 dBm
   await expect(compare.getByRole('row', { name: /^Noise figure/ })).toContainText(/2\.59\sdB.*1\.79\sdB/);
@@ -393,7 +404,7 @@ test('the active rod and the dish: a path made by hand with a converter, its sup
 }) => {
   const faults = await watch(page);
   const base = await freshBench(page, [50.2, -19.3], 'dish', 11e9);
-  await page.goto(`${base}/draft`);
+  await page.goto(`${base}/draft/model`);
   // 0.6·(π·0.45 m/27.25 mm)² = 1615: 32.1 dBi; 70·27.25/450 = 4.24°; half of it 2.1°; 11 − 9.75 GHz (by hand)
   const sheet = page.locator('#sheet');
   await expect(sheet).toContainText(/32\.1/);
@@ -418,7 +429,7 @@ test('the active rod and the dish: a path made by hand with a converter, its sup
   expect(
     (await page.request.post(`/api/stations/${base.split('/').at(-1)}/changes`, { data: { changes } })).status(),
   ).toBe(200);
-  await page.goto(`${base}/path`);
+  await page.goto(`${base}/path/chain`);
   const compare = page.getByTestId('compare');
   const newPath = async (name: string, on: string, receiver: string): Promise<void> => {
     await page.getByRole('button', { name: 'New path' }).click();
@@ -455,14 +466,16 @@ test('the active rod and the dish: a path made by hand with a converter, its sup
   });
   await add('a pad', { Name: '20 dB pad', Loss: '20 dB', 'Plug, antenna side': 'F-m', 'Plug, receiver side': 'SMA-m' });
   await add('a bias feed', { 'Gives, V': '13' });
+  await enter(page, 'path', 'supply');
   const plan = page.getByRole('region', { name: 'Frequency plan' });
   await expect(plan).toContainText(
     /11\.0+ GHz lands at\s*1\.2500\sGHz.*Its image is 8\.50+ GHz.*Tune wide receiver to 1\.2500 GHz/s,
   );
-  await expect(compare.getByRole('row', { name: /^Noise figure/ })).toContainText(/0\.50\sdB/);
   // a resistive T of 20 dB burns 13²/51 Ω (by hand); behind the feed it carries none
   const dc = page.getByRole('region', { name: 'DC along this path' });
   await expect(dc).toContainText('20 dB pad: a resistive pad in the DC path takes 3.31 W even with its output open');
+  await enter(page, 'path');
+  await expect(compare.getByRole('row', { name: /^Noise figure/ })).toContainText(/0\.50\sdB/);
   for (const order of [1, 2]) {
     await page.getByRole('button', { name: `Move 20 dB pad in order ${order}` }).focus();
     for (const key of ['Space', 'ArrowDown', 'Space']) {
@@ -471,6 +484,7 @@ test('the active rod and the dish: a path made by hand with a converter, its sup
     }
     await expect(page.getByText(`Order ${order} changed.`)).toBeVisible();
   }
+  await enter(page, 'path', 'supply');
   await expect(dc).not.toContainText('3.31 W');
   await expect(dc).toContainText(/Converter gets\s*13\.00\sVm? from Bias feed, and works down to 11\.0 V\. Fine\./);
   const plugs = page.getByRole('region', { name: 'Plugs and adapters' });

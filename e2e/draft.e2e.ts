@@ -1,8 +1,8 @@
 import { readFile } from 'node:fs/promises';
 import { expect, test, type Page } from '@playwright/test';
-import { accessible, watch } from './helpers';
+import { accessible, enter, watch } from './helpers';
 
-const DEMO = '/s/1/draft?antenna=1';
+const DEMO = '/s/1/draft/model?antenna=1';
 
 /** Begins an antenna of a kind for a frequency, and waits for its model. */
 async function begin(page: Page, kind: string, frequency: string): Promise<void> {
@@ -42,6 +42,7 @@ test('a ground plane for 1090 MHz: lengths by the rule, forecast by the model, h
   await expect(resonance).toBeVisible();
   const ghz = Number(/X = 0 at (\d\.\d+)/.exec(await resonance.innerText())?.[1]);
   expect(Math.abs(ghz / 1.03 - 1)).toBeLessThan(0.02);
+  await enter(page, 'draft', 'build');
   await expect(page.getByText(/Soldering: ventilate/)).toBeVisible();
   await accessible(page, 'draft, ground plane');
   expect(faults).toEqual([]);
@@ -80,6 +81,7 @@ test('a rectangle beam for 433.92 MHz, in free space and six metres over ground'
   expect(Math.abs(numberIn((await figure(page, 'Main lobe')).trim()) - 139)).toBeLessThan(6);
 
   // full-size template on an A4 page
+  await enter(page, 'draft', 'build');
   for (const [kind, magic] of [
     ['DXF', '0\nSECTION'],
     ['SVG', '<svg xmlns="http://www.w3.org/2000/svg" width="210mm" height="297mm"'],
@@ -90,6 +92,7 @@ test('a rectangle beam for 433.92 MHz, in free space and six metres over ground'
     expect((await readFile(await (await saved).path())).toString('latin1').startsWith(magic)).toBe(true);
   }
 
+  await enter(page, 'draft');
   // six metres over average ground: lobes 3.3° apart, 11.3 ± 0.5 dBi near 1.6 ± 0.5°; a 5° grid would report about 9.7 dBi
   await page.getByRole('combobox', { name: 'Ground' }).selectOption('average');
   await dimension(page, 'Height of the middle').fill('6 m');
@@ -110,16 +113,22 @@ test('a dragged length moves the dip; trimming, comparing, saving and exporting 
   await page.getByRole('slider', { name: 'Drag Overall length' }).focus();
   for (let i = 0; i < 8; i += 1) await page.keyboard.press('ArrowRight');
   await expect(dip).not.toHaveText(before);
+  await enter(page, 'draft', 'trim');
   await page.getByRole('button', { name: /^Trim each arm to/ }).click();
+  await expect(page.getByRole('button', { name: 'Save as a new revision' })).toBeVisible({ timeout: 20_000 });
+  // what was trimmed is looked at in Model, unsaved
+  await enter(page, 'draft');
   await expect
     .poll(async () => Math.abs(numberIn((await figure(page, 'Feed impedance')).replace(/[-+] j/, ''), 1)))
     .toBeLessThan(1);
 
+  await enter(page, 'draft', 'vary');
   await page.getByLabel('Vary').selectOption({ label: 'height of the wire' });
   const table = page.getByRole('region', { name: 'Comparison' });
   await expect(table.getByRole('row')).toHaveCount(4, { timeout: 20_000 });
   await expect(table.getByText('computing…')).toHaveCount(0, { timeout: 20_000 });
 
+  await enter(page, 'draft');
   // the pattern where wanted waves arrive follows the typed angle
   await page.getByRole('textbox', { name: 'Waves arrive at (assumed)' }).fill('30°');
   await expect(
@@ -168,6 +177,7 @@ test('the page answers while the model is optimised, and stop takes effect at on
   await page.goto(DEMO);
   await begin(page, 'Yagi', '145 MHz');
   await dimension(page, 'Elements').fill('6');
+  await enter(page, 'draft', 'trim');
   await page.getByText('Optimise for goals').click();
   await page.getByRole('checkbox', { name: 'gain forward' }).check();
   await page.getByRole('checkbox', { name: 'spacing' }).check();
@@ -175,7 +185,7 @@ test('the page answers while the model is optimised, and stop takes effect at on
   const stop = page.getByRole('button', { name: 'Stop' });
   await expect(page.getByText(/^\d+ trials$/)).toBeVisible({ timeout: 20_000 });
   // keys still answer: the sheet of keys opens and closes
-  await page.locator('h2', { hasText: 'Dimensions' }).click();
+  await page.locator('h2', { hasText: 'Let the model trim it' }).click();
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog', { name: 'Keys and marks' })).toBeVisible({ timeout: 1000 });
   await page.keyboard.press('Escape');

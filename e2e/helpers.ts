@@ -50,7 +50,7 @@ export async function enter(page: Page, stageId: StageId, roomId: string = ROOMS
   if (!stage || !room) throw new Error(`There is no room ${stageId}/${roomId}.`);
   const rail = page.getByRole('navigation', { name: 'Stages and rooms' });
   const here = page.getByRole('heading', { level: 1, name: `${room.name}, ${stage.name}`, exact: true });
-  await rail.getByRole('link', { name: new RegExp(`^\\W*${stage.name},`) }).click();
+  await rail.getByRole('link', { name: new RegExp(`^\\W*${stage.name}\\b`) }).click();
   if (room !== ROOMS[stageId][0]) await rail.getByRole('link', { name: room.name, exact: true }).click();
   await expect(here).toBeAttached();
 }

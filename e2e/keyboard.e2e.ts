@@ -33,7 +33,12 @@ const type = async (page: Page, label: string | RegExp, text: string): Promise<v
 /** Brackets go to the room behind or ahead. */
 const room = async (page: Page, forward: number, title: string): Promise<void> => {
   await page.keyboard.press('Escape');
-  for (let i = 0; i < forward; i += 1) await page.keyboard.press(']');
+  const heading = page.getByRole('heading', { level: 1 });
+  for (let i = 0; i < forward; i += 1) {
+    const before = await heading.textContent();
+    await page.keyboard.press(']');
+    await expect(heading).not.toHaveText(before ?? '');
+  }
   await expect(page.getByRole('heading', { level: 1, name: title, exact: true })).toBeAttached();
 };
 

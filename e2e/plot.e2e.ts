@@ -84,7 +84,7 @@ test('a plan by typing, drawing, dragging and arrow keys; what is laid there cou
   test.setTimeout(120_000);
   const faults = await watch(page);
   const base = await freshStation(page);
-  await page.goto(`${base}/plot`);
+  await page.goto(`${base}/plot/plan`);
   await expect(page.locator('.verdict')).toContainText('The plan is empty');
 
   // typed in feet and metres; a wrong corner is told apart
@@ -119,12 +119,12 @@ test('a plan by typing, drawing, dragging and arrow keys; what is laid there cou
   await expect(fits).toContainText('Its length fits');
   await expect(fits).toContainText(/faces\s*180\s*° true/);
   await accessible(page, 'plot');
-  await page.goto(`${base}/draft`);
+  await page.goto(`${base}/draft/model`);
   await expect(page.getByText('Its height follows the Plot: 7.00 m')).toBeVisible();
   await expect(page.getByRole('textbox', { name: 'Height of the wire' })).toHaveValue('7 m');
 
   // by keyboard: selected from the list, moved by arrows; too short a span is told, and undone
-  await page.goto(`${base}/plot`);
+  await page.goto(`${base}/plot/plan`);
   await row(page, 'Dipole laid')
     .getByRole('button', { name: /^Dipole laid/ })
     .click();
@@ -178,7 +178,7 @@ test('the plan leaves as GeoJSON and comes back elsewhere; a broken file changes
   page,
 }) => {
   const base = await freshStation(page);
-  await page.goto(`${base}/plot`);
+  await page.goto(`${base}/plot/plan`);
   await type(page, 'Support', { Name: 'Mast', 'Position: east north': '-15.2 3.5', Height: '9 m' });
   const saved = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Save as GeoJSON' }).click();
@@ -186,7 +186,7 @@ test('the plan leaves as GeoJSON and comes back elsewhere; a broken file changes
   expect(text.match(/"type": "Feature"/g)).toHaveLength(1);
 
   const other = await freshStation(page);
-  await page.goto(`${other}/plot`);
+  await page.goto(`${other}/plot/plan`);
   const geo = page.getByLabel('GeoJSON file');
   await geo.setInputFiles({ name: 'x.geojson', mimeType: 'application/json', buffer: Buffer.from('{"type":"x"}') });
   await expect(page.getByText('This file holds no features.')).toBeVisible();

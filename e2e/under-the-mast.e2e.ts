@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { expect, test, type Page } from '@playwright/test';
-import { accessible, seriesDipFile, watch } from './helpers';
+import { accessible, enter, seriesDipFile, watch } from './helpers';
 
 /** Fills a form's fields by their labels. */
 async function fill(page: Page, fields: Readonly<Record<string, string>>): Promise<void> {
@@ -44,11 +44,13 @@ test('under the mast: from the wish to the choice, the loop on the lawn and the 
   await fill(page, { 'Own cable, loss at 10 MHz': '3.933', 'Own cable, loss at 100 MHz': '12.95' });
   await page.getByRole('button', { name: 'Create station' }).click();
   await expect(verdict).toContainText('Sheltered flat lies in ITU Region 1');
+  await enter(page, 'listen', 'when');
   await page.getByLabel('Day (UTC)').fill('2026-03-10');
   const [rise, set] = (await note('Sun and day').innerText()).match(/\d\d:\d\d/g) ?? [];
   const minutes = (clock: string | undefined): number => Number(clock?.slice(0, 2)) * 60 + Number(clock?.slice(3));
   expect(Math.abs(minutes(rise) - (7 * 60 + 42))).toBeLessThanOrEqual(2);
   expect(Math.abs(minutes(set) - (19 * 60 + 14))).toBeLessThanOrEqual(2);
+  await enter(page, 'listen');
   await page.getByRole('button', { name: 'Add from the catalogue' }).click();
   await page.getByLabel(/Search the catalogue of Region 1/).fill('40 m');
   await expect(page.getByRole('listitem').filter({ hasText: '40 m amateur' })).toContainText('7 to 7.2 MHz');
@@ -72,11 +74,13 @@ test('under the mast: from the wish to the choice, the loop on the lawn and the 
     expect(near(wish.km, 0.003 * wish.km), `${wish.name}: ${found.join()}`).toBe(true);
     expect(near(wish.bearing, 0.5)).toBe(true);
     expect(near(wish.back, 0.5)).toBe(true);
-    // 20 m of the line
+  }
+  // 20 m of the line
+  await enter(page, 'listen', 'place');
+  for (const wish of WISHES)
     await expect(note('The line into the house').getByRole('listitem').filter({ hasText: wish.name })).toContainText(
       String(wish.lossDb),
     );
-  }
 
   // 3: rules of the place, and the wind
   await page.getByRole('button', { name: 'Change the rules' }).click();
@@ -88,6 +92,7 @@ test('under the mast: from the wish to the choice, the loop on the lawn and the 
   await expect(note('Rules of the place')).toContainText(/Wind warning: the forecast of 16\.1 m\/s \(36 mph\)/);
 
   // 4: three FM transmitters
+  await enter(page, 'listen', 'transmitters');
   for (const one of FM) {
     await page.getByRole('button', { name: 'Add a transmitter' }).click();
     await fill(page, {
@@ -104,6 +109,7 @@ test('under the mast: from the wish to the choice, the loop on the lawn and the 
     const level = numbers(await row.getByRole('button', { name: /dBm/ }).innerText())[0];
     expect(Math.abs(level - one.dbm)).toBeLessThan(0.6); // shown without decimals
   }
+  await enter(page, 'listen', 'receivers');
   await page.getByRole('button', { name: 'Add a receiver by its data sheet' }).click();
   await fill(page, { Name: 'HF receiver' });
   await page.getByRole('button', { name: 'Add the receiver' }).click();
@@ -111,8 +117,7 @@ test('under the mast: from the wish to the choice, the loop on the lawn and the 
   await accessible(page, 'listen, story');
 
   // 5: two loops to buy join the loop on the lawn and the wire; the wideband one is named as not usable
-  await page.getByRole('link', { name: /^Choose/ }).click();
-  await page.getByLabel('Ranked for').selectOption({ label: 'Second area' });
+  await enter(page, 'choose', 'to-buy');
   for (const [name, filter] of [
     ['Loop to 180 MHz', ''],
     ['Loop to 30 MHz', '30 MHz'],
@@ -130,6 +135,8 @@ test('under the mast: from the wish to the choice, the loop on the lawn and the 
     await page.getByRole('button', { name: 'Add it to the ranking' }).click();
     await expect(page.getByText('It is in the ranking.').first()).toBeVisible();
   }
+  await enter(page, 'choose');
+  await page.getByLabel('Ranked for').selectOption({ label: 'Second area' });
   await expect(page.getByText(/computations by the wire model over this ground/)).toBeVisible({ timeout: 60_000 });
   const ranking = page.getByRole('list', { name: 'Ranking' });
   const names = await ranking.getByRole('heading', { level: 3 }).allInnerTexts();
@@ -141,7 +148,7 @@ test('under the mast: from the wish to the choice, the loop on the lawn and the 
   const wideband = ranking.getByRole('listitem').filter({ hasText: 'Loop to 180 MHz' });
   await expect(wideband).toContainText('95.3 MHz and 104.9 MHz (f2−f1) make 9.600 MHz in its head amplifier');
   await expect(wideband).toContainText('not usable on Second area');
-  await wideband.getByText('Each wish, and what could overload').click();
+  await wideband.getByRole('button', { name: 'Why Loop to 180 MHz' }).click();
   await expect(wideband).toContainText(/−77\.[4-8]\sdBm/);
   await expect(wideband).toContainText(/4[456]\sdB over the noise/);
   await expect(wideband).toContainText('A filter helps only ahead of the head amplifier');
@@ -152,12 +159,12 @@ test('under the mast: from the wish to the choice, the loop on the lawn and the 
   await accessible(page, 'choose, story');
 
   // one changed cable length moves every margin, and the view says so
-  await page.getByRole('link', { name: /^Listen/ }).click();
+  await enter(page, 'listen', 'place');
   await page.getByRole('button', { name: 'Change the place' }).click();
   await fill(page, { 'Its length': '40 m' });
   await page.getByRole('button', { name: 'Save the place' }).click();
   await expect(note('The line into the house')).toContainText('40.0 m');
-  await page.getByRole('link', { name: /^Choose/ }).click();
+  await enter(page, 'choose');
   await page.getByLabel('Ranked for').selectOption({ label: 'Second area' });
   await expect(note('What changed')).toContainText('cable length: 20.0 m → 40.0 m.', { timeout: 30_000 });
   await expect(note('What changed')).toContainText(/\d+ of \d+ margins moved; most: .* dB\./);
@@ -170,6 +177,7 @@ test('under the mast: from the wish to the choice, the loop on the lawn and the 
   for (const text of ['10.33', '0.179', '0.349', '0.688', '0.978', '1.37', '36.0'])
     await expect(figures).toContainText(text);
   await expect(page.getByText(/segments, settled within/)).toBeVisible({ timeout: 20_000 });
+  await enter(page, 'draft', 'build');
   // 8: what cannot be undone waits; buried cables before anything is driven in; nothing about drilling at a place without
   const plan = page.getByRole('region', { name: 'Build plan' });
   const stepOf = (text: string) => plan.getByRole('listitem').filter({ hasText: text });
@@ -179,7 +187,7 @@ test('under the mast: from the wish to the choice, the loop on the lawn and the 
   await expect(stepOf('Seal the feed point')).toContainText('Continuity yes, short no?');
   await expect(plan).not.toContainText(/drill/i);
   // RF earth within a tenth of a wave at 7.1 MHz: 4.22 m
-  await page.getByRole('link', { name: /^Plot/ }).click();
+  await enter(page, 'plot');
   for (const [kind, name, at] of [
     ['Feed entry', 'Cable entry', '0 0'],
     ['RF earth', 'Stake', '3 0'],
@@ -198,7 +206,7 @@ test('under the mast: from the wish to the choice, the loop on the lawn and the 
   await expect(page.getByRole('region', { name: 'RF earth' })).toContainText('Near enough.');
 
   // 13: the report, and a raw file that was altered
-  await page.getByRole('link', { name: /^Bench/ }).click();
+  await enter(page, 'bench');
   const sweep = seriesDipFile(42, 11, 9.6, 8.6, 10.2, 81);
   await page.getByLabel('Sweep files').setInputFiles({
     name: 'lawn-loop.s1p',
@@ -206,10 +214,11 @@ test('under the mast: from the wish to the choice, the loop on the lawn and the 
     buffer: Buffer.from(sweep),
   });
   await expect(verdict).toContainText('The dip sits at');
-  await page.getByRole('link', { name: /^Notebook/ }).click();
+  await enter(page, 'notebook');
   await page.getByLabel('What you did or saw').fill('Loop pressed into the sward, rain.');
   await page.getByRole('button', { name: 'Write it down' }).click();
   await expect(page.getByText('Written.')).toBeVisible();
+  await enter(page, 'notebook', 'report');
   for (const [button, magic] of [
     ['Save the report as PDF', '%PDF-'],
     ['Charts as PNG', '\u0089PNG'],
@@ -223,6 +232,7 @@ test('under the mast: from the wish to the choice, the loop on the lawn and the 
   const csv = await readFile(await (await table).path(), 'utf8');
   for (const text of ['Loop to 180 MHz', 'lawn-loop.s1p', 'Loop pressed into the sward, rain.', 'SHA-256'])
     expect(csv).toContain(text);
+  await enter(page, 'notebook', 'files');
   const file = page.getByRole('region', { name: 'Raw files' }).getByRole('listitem').filter({ hasText: 'lawn-loop' });
   await file.getByLabel('Compare a copy').setInputFiles({
     name: 'lawn-loop.s1p',

@@ -70,7 +70,9 @@ test('rooms by keys, by address and by the way back; an old address of a stage o
   await page.goBack();
   await expect(heading('Sweep, Bench')).toBeAttached();
   await page.keyboard.press('/');
+  await expect(page.getByRole('combobox', { name: 'Do anything' })).toBeFocused();
   await page.keyboard.type('windings');
+  await expect(page.getByRole('option').first()).toContainText('Windings');
   await page.keyboard.press('Enter');
   await expect(heading('Windings, Draft')).toBeAttached();
 });

@@ -1,4 +1,4 @@
-import { Command } from 'cmdk';
+import { Command, defaultFilter } from 'cmdk';
 import { frequencyText } from '@velvet-reed/core/units';
 import { useLocation, useNavigate } from 'react-router';
 import { bandsOf } from '../data/derive';
@@ -9,6 +9,12 @@ import { STAGES } from './stages';
 
 const ITEM =
   'flex cursor-pointer justify-between gap-4 px-4 py-2 data-[selected=true]:bg-plum/15 data-[selected=true]:text-plum';
+
+/** What holds the words as typed comes first, the sooner the better; letters in between are let pass after that. */
+function scoreOf(value: string, search: string): number {
+  const at = value.toLowerCase().indexOf(search.trim().toLowerCase());
+  return at >= 0 ? 1 - Math.min(at, 400) / 800 : defaultFilter(value, search) * 0.4;
+}
 
 /** Everything that can be done, by typing a part of its name. */
 export default function Palette({
@@ -51,6 +57,7 @@ export default function Palette({
       open
       onOpenChange={(open) => !open && onClose()}
       label="Do anything"
+      filter={scoreOf}
       overlayClassName="fixed inset-0 z-40 bg-ink/30"
       contentClassName="fixed inset-x-4 top-[12vh] z-50 mx-auto max-w-xl border border-dim bg-sheet shadow-xl"
     >
