@@ -3,7 +3,7 @@ import { expect, test, type Page } from '@playwright/test';
 import { accessible, enter, freshBench, watch } from './helpers';
 
 const NO_PLUGS = { antennaConnector: '', receiverConnector: '' };
-/** A wish of which only the band is known. */
+/** A target of which only the band is known. */
 const NO_PLACE = { latDeg: null, lonDeg: null, arrivalDeg: null, fromMin: null, toMin: null };
 /** A stage of the path made in the same batch; what its kind does not use. */
 const STAGE = {
@@ -218,7 +218,7 @@ test('between antenna and receiver: a filter designed and its place, best order,
   await enter(page, 'path', 'best-order');
   const best = page.getByRole('region', { name: 'Best set and order' });
   await best.getByRole('button', { name: 'Find the best order' }).click();
-  await expect(best.getByRole('list', { name: 'Best order by wish' })).toContainText(/Order: .*Low-pass/);
+  await expect(best.getByRole('list', { name: 'Best order by target' })).toContainText(/Order: .*Low-pass/);
   await expect(best.getByRole('status')).toContainText('9.6 MHz loses');
 
   // Matthaei's table at 0.1 dB, order 5, 30 MHz; 56.8 and 61.2 dB; the product falls by their sum ahead of the amplifier
@@ -242,7 +242,7 @@ test('between antenna and receiver: a filter designed and its place, best order,
   await filter.getByRole('button', { name: 'Two-port file (.s2p)' }).click();
   expect(await readFile(await (await twoPort).path(), 'utf8')).toContain('# Hz S RI R 50');
   await filter.getByRole('button', { name: 'Put it on the shelf' }).click();
-  await expect(page.getByText('On the shelf.').first()).toBeVisible();
+  await expect(page.getByText(/^On the shelf: put it/)).toBeVisible();
   await filter.getByLabel('Order (empty: least)').fill('4');
   await expect(filter.getByRole('alert')).toContainText('even order needs unequal ends');
 

@@ -43,6 +43,11 @@ export async function accessible(page: Page, where: string, rules: readonly stri
   ).toEqual([]);
 }
 
+/** Every room by its address, in the order of the rail. */
+export const ROOM_ADDRESSES = STAGES.flatMap(({ id, name }) =>
+  ROOMS[id].map((room) => ({ path: `${id}/${room.id}`, title: `${room.name}, ${name}` })),
+);
+
 /** Goes to a room through the rail, as a listener does, and waits until it stands there. */
 export async function enter(page: Page, stageId: StageId, roomId: string = ROOMS[stageId][0].id): Promise<void> {
   const stage = STAGES.find(({ id }) => id === stageId);

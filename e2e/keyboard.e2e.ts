@@ -66,7 +66,7 @@ test('the whole path by keyboard alone', async ({ page }) => {
   await type(page, 'To', '9.9 MHz');
   await page.keyboard.press('Enter');
   await expect(verdict).toContainText('one target');
-  await expect(page.getByRole('button', { name: 'Add this wish' })).toBeHidden();
+  await expect(page.getByRole('button', { name: 'Add this target' })).toBeHidden();
   await room(page, 4, 'Receivers, Listen');
   await press(page, 'Add a receiver by its data sheet');
   await type(page, 'Name', 'HF receiver');

@@ -1,6 +1,6 @@
-// Pictures of every main view from the demo data, for docs/screenshots:
+// Pictures of the main rooms from the demo data, for docs/screenshots:
 //   npm start -- --port 4610 --data /tmp/pictures     (in another terminal)
-//   node e2e/pictures.mjs http://127.0.0.1:4610 docs/screenshots [view …] [--night] [--phone]
+//   node e2e/pictures.mjs http://127.0.0.1:4610 docs/screenshots [room …] [--night] [--phone]
 import { mkdirSync } from 'node:fs';
 import { chromium } from '@playwright/test';
 
@@ -9,17 +9,20 @@ const views = rest.filter((word) => !word.startsWith('--'));
 const night = rest.includes('--night');
 const phone = rest.includes('--phone');
 const all = [
-  'listen',
-  'timetable',
-  'plot',
-  'choose',
-  'draft?antenna=1',
-  'bench',
-  'trials',
-  'noise',
-  'path',
-  'guard',
-  'notebook',
+  'listen/wanted',
+  'listen/when',
+  'plot/plan',
+  'choose/ranking',
+  'choose/every-target',
+  'draft/model?antenna=1',
+  'bench/sweep',
+  'bench/trim',
+  'trials/pairs',
+  'noise/floor',
+  'path/chain',
+  'path/every-target',
+  'guard/inputs',
+  'notebook/report',
 ];
 mkdirSync(out, { recursive: true });
 const browser = await chromium.launch({
@@ -38,14 +41,12 @@ const browser = await chromium.launch({
 const page = await browser.newPage({ viewport: phone ? { width: 390, height: 844 } : { width: 1280, height: 800 } });
 await page.addInitScript((theme) => localStorage.setItem('velvet-reed.theme', theme), night ? 'night' : 'day');
 for (const view of views.length > 0 ? views : all) {
-  const [name, query = ''] = view.split('?');
-  // the timetable is the second half of Listen
-  const stage = name === 'timetable' ? 'listen' : name;
-  await page.goto(`${address}/s/1/${stage}${query ? `?${query}` : ''}`);
-  await page.locator('#sheet').waitFor();
-  await page.waitForTimeout(stage === 'choose' || stage === 'draft' ? 9000 : 1500);
-  if (name === 'timetable')
-    await page.getByRole('heading', { name: 'Next good windows' }).evaluate((heading) => heading.scrollIntoView());
-  await page.screenshot({ path: `${out}/${name}${night ? '-night' : ''}${phone ? '-phone' : ''}.png` });
+  const [room, query = ''] = view.split('?');
+  await page.goto(`${address}/s/1/${room}${query ? `?${query}` : ''}`);
+  await page.locator('.verdict').waitFor();
+  await page.waitForTimeout(room.startsWith('choose') || room.startsWith('draft') ? 9000 : 1500);
+  await page.screenshot({
+    path: `${out}/${room.replace('/', '-')}${night ? '-night' : ''}${phone ? '-phone' : ''}.png`,
+  });
 }
 await browser.close();

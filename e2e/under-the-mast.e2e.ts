@@ -24,7 +24,7 @@ const numbers = (text: string): readonly number[] =>
   (text.replaceAll('−', '-').match(/-?\d+(?:\.\d+)?/g) ?? []).map(Number);
 
 /** A sheltered flat with a lawn: what to hear, what is allowed, who transmits, which antenna, and the report. */
-test('under the mast: from the wish to the choice, the loop on the lawn and the report', async ({ page }) => {
+test('under the mast: from the target to the choice, the loop on the lawn and the report', async ({ page }) => {
   test.setTimeout(240_000);
   const faults = await watch(page);
   const verdict = page.locator('.verdict');
@@ -66,7 +66,7 @@ test('under the mast: from the wish to the choice, the loop on the lawn and the 
       'Received bandwidth': '2.5 kHz',
       'From where': wish.place,
     });
-    await page.getByRole('button', { name: 'Add this wish' }).click();
+    await page.getByRole('button', { name: 'Add this target' }).click();
     const row = page.getByRole('region', { name: 'Wanted' }).getByRole('listitem').filter({ hasText: wish.name });
     await expect(row).toContainText('km');
     const found = numbers((await row.innerText()).split('\n').find((line) => line.includes('km')) ?? '');

@@ -4,7 +4,7 @@ import { accessible, enter, seriesDipFile, watch } from './helpers';
 
 const file = (name: string, text: string) => ({ name, mimeType: 'text/plain', buffer: Buffer.from(text) });
 
-test('from a wish to the report: the whole path for one antenna, with a reload in the middle', async ({
+test('from a target to the report: the whole path for one antenna, with a reload in the middle', async ({
   page,
 }, info) => {
   const faults = await watch(page);

@@ -96,8 +96,8 @@ describe('writing', () => {
   test('a batch is saved whole, with references to what it made', async () => {
     const station = await newStation();
     const reply: { body: { saved: { id: number; targetId?: number }[] } } = await write(station, [
-      { ...create('targets', TARGET), as: 'wish' },
-      create('antennas', { name: 'wire', targetId: { new: 'wish' } }),
+      { ...create('targets', TARGET), as: 'target' },
+      create('antennas', { name: 'wire', targetId: { new: 'target' } }),
     ]).expect(200);
     expect(reply.body.saved[1].targetId).toBe(reply.body.saved[0].id);
   });

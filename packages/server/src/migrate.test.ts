@@ -56,7 +56,7 @@ test('a file of the first release keeps its antennas, and what was undoable stay
   await db.sequelize.close();
 });
 
-test('a file of the second release keeps its wishes; a change of a station made before is still undoable', async () => {
+test('a file of the second release keeps its targets; a change of a station made before is still undoable', async () => {
   const db = openDatabase(path.join(mkdtempSync(path.join(tmpdir(), 'reed-up-')), 'second.sqlite'));
   const sql = (text: string): Promise<unknown> => db.sequelize.query(text);
   await migrator(db.sequelize).up({ to: '0002-dimensions-by-name' });

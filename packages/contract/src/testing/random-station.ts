@@ -83,7 +83,7 @@ export function randomStation(seed: number): RandomStation {
     const place = maybe(0.4);
     return {
       ...BLANK.targets,
-      name: `wish ${i + 1}`,
+      name: `target ${i + 1}`,
       lowHz,
       highHz,
       bandwidthHz: pick([10, 500, 2400, 5000, 10e3, 200e3, 2e6]),

@@ -33,10 +33,10 @@ export type CandidateSpec = { readonly id: string; readonly name: string; readon
   | { readonly source: 'bought'; readonly bought: BoughtAntenna; readonly sizeM: number }
 );
 
-/** Cuts within this share of a wish's frequency serve it. */
+/** Cuts within this share of a target's frequency serve it. */
 const SERVES = 0.15;
 
-/** The frequency to cut a kind for: that of the wish with the most weight around it, of those at which the kind fits the place. */
+/** The frequency to cut a kind for: that of the target with the most weight around it, of those at which the kind fits the place. */
 function cutFor(kind: KindId, targets: readonly ForecastTarget[], room: PlaceRoom): number | undefined {
   const centre = (target: ForecastTarget): number => (target.lowHz + target.highHz) / 2;
   const served = (freqHz: number): number =>
@@ -57,7 +57,7 @@ function cutFor(kind: KindId, targets: readonly ForecastTarget[], room: PlaceRoo
   );
 }
 
-/** One candidate of every kind that is good for a wish at all, cut for the place and the wishes. Nothing wanted: none. */
+/** One candidate of every kind that is good for a target at all, cut for the place and the targets. Nothing wanted: none. */
 export function kindCandidates(
   targets: readonly ForecastTarget[],
   room: PlaceRoom,
@@ -91,10 +91,10 @@ function drawn(kind: AntennaKind, design: Design, ground: Ground): WireModel | u
   }
 }
 
-/** Elevation asked for wishes (degrees), rounded so that nearly equal ones share an answer. */
+/** Elevation asked for targets (degrees), rounded so that nearly equal ones share an answer. */
 const roundedDeg = (deg: number): number => Math.round(deg * 2) / 2;
 
-/** What must be solved to hear a wish with a drafted candidate; undefined where closed form answers alone. */
+/** What must be solved to hear a target with a drafted candidate; undefined where closed form answers alone. */
 function wishQuestion(spec: CandidateSpec, target: ForecastTarget, ground: Ground): HearingQuestion | undefined {
   if (spec.source === 'bought') return undefined;
   const kind = antennaKind(spec.design.kind);
@@ -152,7 +152,7 @@ export interface ReadyCandidate {
   readonly complete: boolean;
 }
 
-/** @param targets all wishes of the ranking: the first that it is cut for decides which way it is turned. */
+/** @param targets all targets of the ranking: the first that it is cut for decides which way it is turned. */
 export function readyCandidate(
   spec: CandidateSpec,
   targets: readonly ForecastTarget[],
@@ -263,7 +263,7 @@ const NOT_KNOWN: Reception = {
   remark: 'Not computed yet.',
 };
 
-/** The wish nearest to the frequency it is cut for, if it serves one. */
+/** The target nearest to the frequency it is cut for, if it serves one. */
 const cutTarget = (freqHz: number, targets: readonly ForecastTarget[]): ForecastTarget | undefined =>
   [...targets]
     .map((target) => ({ target, off: Math.abs(Math.log((target.lowHz + target.highHz) / 2 / freqHz)) }))

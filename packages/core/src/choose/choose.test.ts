@@ -193,7 +193,7 @@ describe('ranking', () => {
     expect(at?.(9.65e6).realisedGainDbi).toBeGreaterThan(1.9);
     expect(at?.(5e6).realisedGainDbi).toBeLessThan(-5);
   });
-  test('a kind is cut for the fitting wish with most weight around it', () => {
+  test('a kind is cut for the fitting target with most weight around it', () => {
     const near = { ...B31, id: '30', lowHz: 10.0e6, highHz: 10.1e6, weight: 1 };
     const [spec] = kindCandidates([{ ...SEA, weight: 5 }, B31, near], ROOM, ['half-wave-dipole']);
     expect(spec.source === 'kind' && spec.design.freqHz).toBe(9.65e6);

@@ -13,7 +13,7 @@ export interface Coverage {
   readonly why: string;
 }
 
-/** Bands as wishes of equal weight, at the usual arrival angle. */
+/** Bands as targets of equal weight, at the usual arrival angle. */
 export const bandTargets = (
   bands: readonly Band[],
   arrivalDeg: (freqHz: number) => number,

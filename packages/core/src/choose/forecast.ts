@@ -83,7 +83,7 @@ export interface TargetForecast {
   readonly signalDb?: number;
   readonly reception: Reception;
   readonly worstProduct?: WorstProduct;
-  /** Every product that falls on the wish, pair by pair, strongest first. */
+  /** Every product that falls on the target, pair by pair, strongest first. */
   readonly products: readonly WorstProduct[];
   /** Total power of all registered transmitters below the converter's full scale, dB; negative: it clips. */
   readonly headroomDb?: number;

@@ -20,7 +20,7 @@ import {
 /** Quiet-first: outside noise sets the floor, so SNR counts. Signal-first: the receiver sets the floor, so level counts. */
 export type RankView = 'quiet' | 'signal';
 
-/** One antenna that could be had here, judged on every wish. */
+/** One antenna that could be had here, judged on every target. */
 export interface Candidate {
   readonly spec: CandidateSpec;
   readonly fit: Fit;
@@ -162,7 +162,7 @@ export function schoolsSentence(quiet: Candidate | undefined, signal: Candidate 
       ? 'no margin could be computed'
       : least >= 0
         ? `outside noise arrives at least ${least.toFixed(0)} dB above what the chain adds, so level adds nothing and quiet-first holds until noise falls by that much`
-        : `on its weakest wish the chain adds ${Math.abs(least).toFixed(0)} dB more than arrives, so there more signal would help`;
+        : `on its weakest target the chain adds ${Math.abs(least).toFixed(0)} dB more than arrives, so there more signal would help`;
   return quiet.spec.id === signal.spec.id
     ? `Both ways choose the same antenna: ${decides}.`
     : `Quiet-first takes ${quiet.spec.name}, signal-first ${signal.spec.name}. What decides: ${decides}.`;

@@ -158,7 +158,7 @@ export function* searchOrder(
     throw new OutOfRangeError(
       'Behind a converter everything has another frequency, so its place is not searched. Take it out, or order its stages by hand.',
     );
-  if (goals.length === 0) throw new OutOfRangeError('There is nothing to listen to. Enter a wish in Listen.');
+  if (goals.length === 0) throw new OutOfRangeError('There is nothing to listen to. Enter a target in Listen.');
   const all = head ? [...shelf, { stage: head, needed: true, cost: 0 }] : shelf;
   const plan = planOf(all, goals, signals);
   const receiverFactor = powerRatio(effectiveNoiseFigureDb(receiver));

@@ -74,13 +74,13 @@ export interface Arrival {
   readonly toDeg: number;
   readonly origin: 'model' | 'assumed';
   readonly why: string;
-  /** Known when the wish has a position. */
+  /** Known when the target has a position. */
   readonly distanceKm?: number;
   readonly bearingDeg?: number;
   readonly backBearingDeg?: number;
 }
 
-/** Position of a wish; undefined for one without. */
+/** Position of a target; undefined for one without. */
 export const wantedPosition = (wanted: Pick<WantedPlace, 'latDeg' | 'lonDeg'>): Position | undefined =>
   wanted.latDeg === null || wanted.lonDeg === null ? undefined : { latDeg: wanted.latDeg, lonDeg: wanted.lonDeg };
 

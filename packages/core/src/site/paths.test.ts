@@ -59,7 +59,7 @@ describe('arrival by hops', () => {
     expect(arrivalOf({ ...wish, latDeg: 50.3, lonDeg: -19.5 }, HERE, NIGHT).why).toMatch(/along the ground/);
   });
   // 3469 km at 262.8°, back 53.7° (spherical great circle, worked out independently)
-  test('a wish with a place knows its way', () => {
+  test('a target with a place knows its way', () => {
     const { distanceKm, bearingDeg, backBearingDeg } = arrivalOf(wish, HERE, NOON);
     expect(distanceKm).toBeCloseTo(3469, 0);
     expect(bearingDeg).toBeCloseTo(262.8, 1);

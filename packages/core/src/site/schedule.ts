@@ -3,7 +3,7 @@ import { wantedPosition, LINE_OF_SIGHT_FROM_HZ, type WantedPlace } from './arriv
 import type { Position } from './place';
 import { lightAt } from './sun';
 
-/** A wish as far as the timetable needs it. */
+/** A target as far as the timetable needs it. */
 export interface ScheduledWish extends WantedPlace {
   readonly id: string;
   readonly name: string;
@@ -67,7 +67,7 @@ export function lightFavours(
     : { quality: 'fair', why: `${ends}: 8 to 12 MHz is open most hours` };
 }
 
-/** Whether a moment lies within a wish's hours. */
+/** Whether a moment lies within a target's hours. */
 export function withinHours({ fromMin, toMin }: Pick<ScheduledWish, 'fromMin' | 'toMin'>, atMs: number): boolean {
   if (fromMin === null || toMin === null || fromMin === toMin) return true;
   const minute = Math.floor(atMs / MINUTE_MS) % 1440;

@@ -147,7 +147,7 @@ test('an own cable by its loss at two frequencies; without the figures a class s
     expect(lineLossDb(mhz * 1e6)).toBeCloseTo(db, 2);
 });
 
-test('wishes carry their bearing and arrival; bought antennas their figures', () => {
+test('targets carry their bearing and arrival; bought antennas their figures', () => {
   const data = {
     ...TEST_STATION,
     targets: [{ ...TEST_STATION.targets[0], latDeg: 38, lonDeg: -60 }],

@@ -183,7 +183,7 @@ export function laidLayout(data: StationData, antennaId: number): Layout | undef
   );
 }
 
-/** Wishes as the ranking wants them: with arrival angle and bearing at a moment. */
+/** Targets as the ranking wants them: with arrival angle and bearing at a moment. */
 export const wishTargets = (data: StationData, atMs: number): readonly ForecastTarget[] =>
   data.targets.map((target) => {
     const arrival = arrivalOf(target, data.station, atMs);

@@ -43,7 +43,7 @@ interface Progress {
 /** At most this often a ranking under way is drawn anew, ms. */
 const REDRAW_MS = 250;
 
-/** Solves what candidates need for wishes and transmitters, with progress, and makes them ready for forecasts. */
+/** Solves what candidates need for targets and transmitters, with progress, and makes them ready for forecasts. */
 export function useHeard(
   specs: readonly CandidateSpec[],
   targets: readonly ForecastTarget[],
@@ -129,7 +129,7 @@ export interface Ranking extends Heard {
   readonly specs: readonly CandidateSpec[];
 }
 
-/** Everything that can be compared at a station for some wishes. */
+/** Everything that can be compared at a station for some targets. */
 function useCandidates(data: StationData, targets: readonly ForecastTarget[]): readonly CandidateSpec[] {
   return useMemo(
     () => [...ownCandidates(data), ...boughtCandidates(data), ...kindCandidates(targets, roomOf(data))],
@@ -137,7 +137,7 @@ function useCandidates(data: StationData, targets: readonly ForecastTarget[]): r
   );
 }
 
-/** Ranks everything that could serve the wishes at this station. */
+/** Ranks everything that could serve the targets at this station. */
 export function useRanking(data: StationData, { targets, only, view }: RankingQuestion): Ranking {
   const specs = useCandidates(data, targets);
   const compared = useMemo(() => (only ? specs.filter((spec) => only.has(spec.id)) : specs), [specs, only]);

@@ -68,7 +68,7 @@ describe('claims', () => {
   });
 });
 
-test('the planner counts points in the wishes’ bands and refuses a backward span', async () => {
+test('the planner counts points in the targets’ bands and refuses a backward span', async () => {
   const user = userEvent.setup();
   render(<SweepPlanner data={TEST_STATION} />);
   expect(screen.getByRole('rowheader', { name: '31 m broadcast' })).toBeTruthy();

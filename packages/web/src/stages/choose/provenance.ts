@@ -6,7 +6,7 @@ const METHOD = 'moment method over this ground; ITU-R P.372 medians (±10 dB) or
 export const lossProvenance = (forecasts: readonly TargetForecast[]): Provenance => ({
   origin: 'model',
   formula:
-    'SNR lost = 10 log (1 + chain noise / outside noise), products counted as noise, less what the pattern wins; mean over the wishes by weight, 30 dB where unheard',
+    'SNR lost = 10 log (1 + chain noise / outside noise), products counted as noise, less what the pattern wins; mean over the targets by weight, 30 dB where unheard',
   inputs: forecasts.map(
     ({ target, lostDb }) => [target.name, lostDb === undefined ? 'not computed' : `${lostDb.toFixed(1)} dB`] as const,
   ),
@@ -15,7 +15,7 @@ export const lossProvenance = (forecasts: readonly TargetForecast[]): Provenance
 
 export const weaknessProvenance = (forecasts: readonly TargetForecast[]): Provenance => ({
   origin: 'model',
-  formula: 'gain toward the arriving wave, as fed, plus its amplifier, less the line; mean over the wishes by weight',
+  formula: 'gain toward the arriving wave, as fed, plus its amplifier, less the line; mean over the targets by weight',
   inputs: forecasts.map(
     ({ target, signalDb }) =>
       [target.name, signalDb === undefined ? 'not computed' : `${signalDb.toFixed(1)} dB`] as const,
@@ -38,7 +38,7 @@ export const marginProvenance = (forecast: TargetForecast): Provenance => ({
 
 export const gainProvenance = (forecast: TargetForecast): Provenance => ({
   origin: 'model',
-  formula: 'gain toward the wish at its arrival angle, loss and mismatch included',
+  formula: 'gain toward the target at its arrival angle, loss and mismatch included',
   inputs: [
     ['arrives at', `${forecast.target.arrivalDeg.toFixed(0)}° elevation`],
     [

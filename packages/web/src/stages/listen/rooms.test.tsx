@@ -34,7 +34,7 @@ describe('Listen', () => {
     expect(text).toMatch(/Sunrise 12:2[0-4] UTC, sunset 04:0[1-5] UTC, the next UTC day;/);
     fireEvent.click(screen.getByRole('button', { name: 'Back to today' }));
   });
-  test('wishes and neighbours are counted; the own transmitter is no neighbour', () => {
+  test('targets and neighbours are counted; the own transmitter is no neighbour', () => {
     const [transmitter] = TEST_STATION.transmitters;
     shown({ transmitters: [transmitter, { ...transmitter, id: 2, own: true }] });
     expect(verdictText()).toMatch(/You want to hear one target from Ferrin Point, past one transmitter nearby/);

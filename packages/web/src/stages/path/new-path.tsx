@@ -17,7 +17,7 @@ export function NewPath({
   readonly onMade: (id: number) => void;
 }) {
   const { save } = useWrite();
-  if (data.targets.length === 0) return <Empty>A path needs a wish. Say in Listen what you want to hear.</Empty>;
+  if (data.targets.length === 0) return <Empty>A path needs a target. Say in Listen what you want to hear.</Empty>;
   if (data.receivers.length === 0)
     return (
       <>

@@ -80,22 +80,20 @@ export function PathRoom({
       margin={<Margin {...state} />}
       picker={
         <>
-          {data.paths.length > 1 && (
-            <label className="text-sm text-dim">
-              Path
-              <select
-                className="ml-2 text-ink"
-                value={judged.path.id}
-                onChange={(event) => pick(Number(event.target.value))}
-              >
-                {data.paths.map((one) => (
-                  <option key={one.id} value={one.id}>
-                    {one.name}
-                  </option>
-                ))}
-              </select>
-            </label>
-          )}
+          <label className="text-sm text-dim">
+            Path
+            <select
+              className="ml-2 text-ink"
+              value={judged.path.id}
+              onChange={(event) => pick(Number(event.target.value))}
+            >
+              {data.paths.map((one) => (
+                <option key={one.id} value={one.id}>
+                  {one.name}
+                </option>
+              ))}
+            </select>
+          </label>
           {picker?.(state)}
         </>
       }

@@ -32,7 +32,7 @@ describe('the first sentence of Path', () => {
     shown({ paths: [] });
     expect(verdictText()).toMatch(/Next: make a path/);
   });
-  test('a wish that the receiver cannot tune, and the converter that is missing', () => {
+  test('a target that the receiver cannot tune, and the converter that is missing', () => {
     const [target] = TEST_STATION.targets;
     shown({ targets: [{ ...target, name: 'dish', lowHz: 10.99e9, highHz: 11.01e9 }] });
     expect(verdictText()).toMatch(
@@ -70,7 +70,7 @@ describe('the first sentence of Path', () => {
 });
 
 describe('tables of Path', () => {
-  test('every wish has its row; one out of reach says so', () => {
+  test('every target has its row; one out of reach says so', () => {
     const [target] = TEST_STATION.targets;
     shown(
       { targets: [target, { ...target, ...stored(2), name: 'weather picture', lowHz: 137e6, highHz: 138e6 }] },

@@ -64,7 +64,7 @@ function Field({ data }: { readonly data: StationData }) {
       {antenna && revision && draft ? (
         <Steps key={antenna.id} data={data} antenna={antenna} revision={revision} draft={draft} />
       ) : (
-        <p className="my-6">
+        <p className="verdict my-6 text-xl">
           No antenna is drafted yet.{' '}
           <Link className="text-plum underline" to={`/s/${stationId}/choose/ranking`}>
             Choose one first.

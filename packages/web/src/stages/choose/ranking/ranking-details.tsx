@@ -6,11 +6,11 @@ import { gainProvenance, marginProvenance } from '../provenance';
 
 export function Details({ candidate }: { readonly candidate: Candidate }) {
   return (
-    <Wide label={`${candidate.spec.name}, each wish`}>
+    <Wide label={`${candidate.spec.name}, each target`}>
       <table className="mt-2 w-full max-w-5xl text-sm">
         <thead>
           <tr>
-            <th scope="col">Wish</th>
+            <th scope="col">Target</th>
             <th scope="col">Gain toward it</th>
             <th scope="col">Pattern wins</th>
             <th scope="col">Margin</th>
@@ -56,7 +56,7 @@ function WishRow({ forecast }: { readonly forecast: TargetForecast }) {
             shown={inDb(patternDb, 1)}
             provenance={{
               ...gainProvenance(forecast),
-              formula: 'gain toward the wish over the average in all directions: SNR won against evenly spread noise',
+              formula: 'gain toward the target over the average in all directions: SNR won against evenly spread noise',
             }}
           />
         )}
@@ -123,7 +123,7 @@ function Product({ forecast }: { readonly forecast: TargetForecast }) {
         shown={inDb(product.overNoiseDb, 0, 'dB over the noise')}
         provenance={{
           origin: 'model',
-          formula: 'product − noise in the wish’s bandwidth at the same place',
+          formula: 'product − noise in the target’s bandwidth at the same place',
           inputs: [['product level', `${product.levelDbm.toFixed(1)} dBm`]],
           source: 'power series to third order; free-space fields',
         }}

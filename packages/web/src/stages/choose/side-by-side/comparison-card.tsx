@@ -6,7 +6,7 @@ import { Section, Wide } from '../../../ui/stage';
 import { inDb, Value } from '../../../ui/value';
 import { lossProvenance, marginProvenance, weaknessProvenance } from '../provenance';
 
-/** Up to four antennas side by side: each wish, then everything that is not hearing. */
+/** Up to four antennas side by side: each target, then everything that is not hearing. */
 export function ComparisonCard({
   candidates,
   onClear,

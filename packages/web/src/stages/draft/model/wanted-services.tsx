@@ -7,7 +7,7 @@ import { Wide } from '../../../ui/stage';
 import { inDb, Value } from '../../../ui/value';
 import { gainAt, METHOD, swrOfSweep } from '../model-figures';
 
-/** A wish with where and from which height its waves come. */
+/** A target with where and from which height its waves come. */
 export interface WishHere {
   readonly id: number;
   readonly name: string;
@@ -16,7 +16,7 @@ export interface WishHere {
   readonly arrival: Arrival;
 }
 
-/** Each wish inside the swept band: SWR at its edges and middle, gain at its own arrival angle. */
+/** Each target inside the swept band: SWR at its edges and middle, gain at its own arrival angle. */
 export function Wanted({
   spot,
   sweep,
@@ -61,7 +61,7 @@ export function Wanted({
         }}
       />
       <span id={`${id}-note`} role={angle === undefined ? 'alert' : undefined} className="ml-2 text-sm text-dim">
-        {angle === undefined ? 'Type an elevation from 0° to 90°.' : 'or take that of a wish below'}
+        {angle === undefined ? 'Type an elevation from 0° to 90°.' : 'or take that of a target below'}
       </span>
       <Wide label="Wanted services in this band">
         <table className="text-sm">
@@ -103,7 +103,8 @@ export function Wanted({
                     shown={inDb(gainAt(spot, one.arrival.elevationDeg), 1, 'dBi')}
                     provenance={{
                       origin: 'model',
-                      formula: 'gain along the strongest azimuth at the wish’s arrival angle, at the design frequency',
+                      formula:
+                        'gain along the strongest azimuth at the target’s arrival angle, at the design frequency',
                       inputs: [['arrival angle', `${one.arrival.elevationDeg.toFixed(1)}°`]],
                       source: METHOD,
                     }}

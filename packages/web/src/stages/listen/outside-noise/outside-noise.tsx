@@ -11,7 +11,7 @@ import { ChangeButton, DeleteButton } from '../../../ui/record-row';
 import { Section, Wide } from '../../../ui/stage';
 import { inDb, Value } from '../../../ui/value';
 
-/** Outside noise at each wish: class, galaxy, sky, or the listener's own floor with its difference. */
+/** Outside noise at each target: class, galaxy, sky, or the listener's own floor with its difference. */
 export function OutsideNoise({ data }: { readonly data: StationData }) {
   const { save } = useWrite();
   const { station } = data;
@@ -45,11 +45,11 @@ export function OutsideNoise({ data }: { readonly data: StationData }) {
       hint={`${station.environment.replace('_', ' ')} class${deciles ? `; eight tenths of places and hours lie within +${deciles.upDb.toFixed(0)} / −${deciles.downDb.toFixed(0)} dB` : '; no deciles are stated for it'}`}
     >
       {data.targets.length > 0 && (
-        <Wide label="Noise from outside at each wish">
+        <Wide label="Noise from outside at each target">
           <table className="w-full max-w-4xl text-sm">
             <thead>
               <tr>
-                <th scope="col">Wish</th>
+                <th scope="col">Target</th>
                 <th scope="col">Class, median</th>
                 <th scope="col">In all</th>
                 <th scope="col">In its bandwidth</th>

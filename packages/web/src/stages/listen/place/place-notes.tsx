@@ -58,7 +58,7 @@ export function PlaceNotes({ data }: { readonly data: StationData }) {
   );
 }
 
-/** What the cable into the house takes at each wish. */
+/** What the cable into the house takes at each target. */
 function LineNote({ data }: { readonly data: StationData }) {
   const place = forecastPlace(data);
   return (

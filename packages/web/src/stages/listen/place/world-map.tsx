@@ -133,7 +133,7 @@ export function WorldMap({ data }: { readonly data: StationData }) {
         </figcaption>
       </figure>
       {wishes.length === 0 ? (
-        <p className="text-sm text-dim">No wish has a place yet: give one its area to see its bearing here.</p>
+        <p className="text-sm text-dim">No target has a place yet: give one its area to see its bearing here.</p>
       ) : (
         <ol className="list-decimal pl-6 text-sm">
           {wishes.map(({ target, way }) => (

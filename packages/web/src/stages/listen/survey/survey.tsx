@@ -43,9 +43,9 @@ export function Survey({ data }: { readonly data: StationData }) {
   const { surveys } = levelsOf(data);
   const summary = surveySummary(surveys.filter(onAnAntenna));
   return (
-    <Section title="Band survey" hint="the ten weightiest wishes as reference signals, one antenna at a time">
+    <Section title="Band survey" hint="the ten weightiest targets as reference signals, one antenna at a time">
       {antennaId === undefined || signals.length === 0 ? (
-        <Empty>A survey needs at least one wish and one drafted antenna.</Empty>
+        <Empty>A survey needs at least one target and one drafted antenna.</Empty>
       ) : (
         <>
           <AntennaPicker data={data} value={antennaId} onPick={setChosen} label="Listening on" />

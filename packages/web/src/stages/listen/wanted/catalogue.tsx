@@ -71,7 +71,7 @@ export function Catalogue({ data, onClose }: { readonly data: StationData; reado
                           ...BLANK.targets,
                         },
                       },
-                      entry('listen', `Wish added: ${band.name}.`),
+                      entry('listen', `Target added: ${band.name}.`),
                     ],
                     `${band.name} is wanted.`,
                   )

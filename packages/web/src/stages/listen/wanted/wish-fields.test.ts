@@ -10,7 +10,7 @@ const reader = (name: string) => {
 };
 const wish = { ...TEST_STATION.targets[0], ...BLANK.targets };
 
-describe('hours of a wish', () => {
+describe('hours of a target', () => {
   test.each([
     ['18:00-23:00', 1080, 1380],
     ['5-9', 300, 540],
@@ -37,7 +37,7 @@ describe('where from', () => {
     const wrong = reader('latDeg')('over there');
     expect('fault' in wrong && wrong.fault).toMatch(/Type it like/);
   });
-  test('a wish as it would be typed again reads back to itself', () => {
+  test('a target as it would be typed again reads back to itself', () => {
     const start = wishStart({ ...wish, latDeg: -33, lonDeg: 10, fromMin: 60, toMin: 120, arrivalDeg: 12 });
     expect(start).toMatchObject({ latDeg: '33 S 10 E', fromMin: '01:00-02:00', arrivalDeg: '12°' });
     expect(reader('latDeg')(start.latDeg)).toEqual({ values: { latDeg: -33, lonDeg: 10 } });

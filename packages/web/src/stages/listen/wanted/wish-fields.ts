@@ -51,7 +51,7 @@ function readPlace(text: string): { readonly values: Record<string, unknown> } |
 
 const clock = (minutes: number): string =>
   `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`;
-/** "18:00 to 23:00" of a wish with hours. */
+/** "18:00 to 23:00" of a target with hours. */
 export const hoursText = ({ fromMin, toMin }: Pick<Saved<'targets'>, 'fromMin' | 'toMin'>): string =>
   fromMin === null || toMin === null ? '' : `${clock(fromMin)}-${clock(toMin)}`;
 
@@ -96,7 +96,7 @@ export const bandStart = (band: { name: string; lowHz: number; highHz: number; b
   bandwidthHz: typedFrequency(band.bandwidthHz),
 });
 
-/** A wish as it would be typed. */
+/** A target as it would be typed. */
 export const wishStart = (target: Saved<'targets'>): Record<string, string> => ({
   ...bandStart(target),
   weight: typedNumber(target.weight),

@@ -22,7 +22,7 @@ export function Wishes({ data }: { readonly data: StationData }) {
   const { setBand } = useFocus();
   const [editing, setEditing] = useState<number>();
   return (
-    <Section title="Wanted" hint="the heavier a wish weighs, the more it decides">
+    <Section title="Wanted" hint="the heavier a target weighs, the more it decides">
       {data.targets.length === 0 ? (
         <Empty>Nothing wanted yet. Take a band from the catalogue, or enter your own.</Empty>
       ) : (
@@ -51,13 +51,13 @@ export function Wishes({ data }: { readonly data: StationData }) {
                   doubt={(values) => bandDoubt(values, bandsOf(data))}
                   schema={SCHEMAS.targets}
                   start={wishStart(target)}
-                  submit="Save the wish"
+                  submit="Save the target"
                   onCancel={() => setEditing(undefined)}
                   version={target.version}
                   onSave={async (values, version) => {
                     await save(
                       [{ op: 'update', resource: 'targets', id: target.id, version, values }],
-                      'Wish changed.',
+                      'Target changed.',
                     );
                     setEditing(undefined);
                   }}
@@ -87,15 +87,15 @@ export function Wishes({ data }: { readonly data: StationData }) {
                 fromMin: '',
                 arrivalDeg: '',
               }}
-              submit="Add this wish"
+              submit="Add this target"
               onCancel={close}
               onSave={async (values) => {
                 await save(
                   [
                     { op: 'create', resource: 'targets', values },
-                    entry('listen', `Wish added: ${String(values.name)}.`),
+                    entry('listen', `Target added: ${String(values.name)}.`),
                   ],
-                  'Wish added.',
+                  'Target added.',
                 );
                 close();
               }}
@@ -107,7 +107,7 @@ export function Wishes({ data }: { readonly data: StationData }) {
   );
 }
 
-/** Distance, both bearings, light at both ends and arrival angle of a wish. */
+/** Distance, both bearings, light at both ends and arrival angle of a target. */
 function WhereFrom({ data, target }: { readonly data: StationData; readonly target: Saved<'targets'> }) {
   const { atMs } = useMoment();
   const { station } = data;

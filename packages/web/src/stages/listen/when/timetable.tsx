@@ -43,7 +43,7 @@ function useWindows(
   }, [data, atMs, hours]);
 }
 
-/** Next good windows: sun at both ends, the wishes' hours, satellite passes. */
+/** Next good windows: sun at both ends, the targets' hours, satellite passes. */
 export function Timetable({ data, hours }: { readonly data: StationData; readonly hours: number }) {
   const { windows, fault } = useWindows(data, hours);
   const { atMs, day: chosen } = useMoment();
@@ -74,7 +74,7 @@ export function Timetable({ data, hours }: { readonly data: StationData; readonl
       >
         {fault && <p className="text-caution">{fault}</p>}
         {shown.length === 0 ? (
-          <Empty>No window in the next 24 hours. Give wishes a place, or paste the elements of a satellite.</Empty>
+          <Empty>No window in the next 24 hours. Give targets a place, or paste the elements of a satellite.</Empty>
         ) : (
           <Wide label="Next good windows">
             <table className="w-full max-w-4xl text-sm">

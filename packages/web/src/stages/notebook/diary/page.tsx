@@ -37,7 +37,7 @@ function Notebook({ data }: { readonly data: StationData }) {
       margin={
         <>
           <Note title="What stands here by itself">
-            <p>Wishes, choices, revisions, tests passed, sweeps, cuts, trials, noise readings. Free text is yours.</p>
+            <p>Targets, choices, revisions, tests passed, sweeps, cuts, trials, noise readings. Free text is yours.</p>
           </Note>
           <Note title="Raw files">
             <p>

@@ -15,7 +15,7 @@ import { Section } from '../../../ui/stage';
 import { inDb, Value } from '../../../ui/value';
 import { useJob } from '../../../workers/use-job';
 
-/** The best set and order of the path's stages for every wish within the receiver's reach. */
+/** The best set and order of the path's stages for every target within the receiver's reach. */
 export function BestOrder({
   own,
   shelf,
@@ -51,7 +51,7 @@ export function BestOrder({
   const [searched, setSearched] = useState<readonly ShelfPart[]>([]);
   const name = (index: number): string => searched[index]?.stage.name ?? '';
   return (
-    <Section title="Best set and order" hint={`of these stages, for all wishes; exact up to ${MOST_PARTS} parts`}>
+    <Section title="Best set and order" hint={`of these stages, for all targets; exact up to ${MOST_PARTS} parts`}>
       <p className="max-w-prose text-sm text-dim">
         Lines, splitters, switches, limiters and feeds must be used; every other stage may be left out. What decides is
         the wish that loses most; strong carriers must overload nothing. The supply over the coax is not judged: look at
@@ -90,7 +90,7 @@ export function BestOrder({
         <div role="status" className="mt-2">
           <p>{result.sentence}</p>
           {result.best && (
-            <ul className="list-disc pl-5" aria-label="Best order by wish">
+            <ul className="list-disc pl-5" aria-label="Best order by target">
               <li>Order: {result.best.order.map(name).join(', ') || 'nothing in between'}</li>
               {goals.map((goal, i) => (
                 <li key={goal.name}>

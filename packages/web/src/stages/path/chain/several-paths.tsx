@@ -58,7 +58,7 @@ export function DuplicatePath({
 
 const MOST = 3;
 
-/** Up to three paths side by side, each on its own wish and receiver, in its first order. */
+/** Up to three paths side by side, each on its own target and receiver, in its first order. */
 export function SeveralPaths({ data, current }: { readonly data: StationData; readonly current: number }) {
   const [chosen, setChosen] = useState<readonly number[]>([]);
   if (data.paths.length < 2) return null;
