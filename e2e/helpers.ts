@@ -122,3 +122,38 @@ export async function beginAntenna(page: Page, base: string, kind: string, freqH
   const reply = await page.request.post(`/api/stations/${base.split('/').at(-1)}/changes`, { data: { changes } });
   expect(reply.status()).toBe(200);
 }
+
+/** Looks at rooms by their address: verdict, evidence whole on the first screen, nothing serious for axe, nothing off the page on a phone, contrast at night. */
+export async function lookAtRooms(page: Page, rooms: typeof ROOM_ADDRESSES): Promise<void> {
+  const faults = await watch(page);
+  for (const { path, title } of rooms) {
+    await page.setViewportSize({ width: 1280, height: 800 });
+    await page.goto(`/s/1/${path}`);
+    await expect(page.getByRole('heading', { level: 1, name: title, exact: true })).toBeAttached();
+    const verdict = page.locator('.verdict');
+    await expect(verdict).toContainText(/\w/);
+    const evidence = page.locator('[data-evidence]').first();
+    await expect(evidence, `${path}: evidence`).toBeVisible({ timeout: 30_000 });
+    // pictures grow into their place: what counts is where they stand in the end
+    await expect
+      .poll(async () => (await evidence.boundingBox())?.height ?? 0, { message: `${path}: height of the evidence` })
+      .toBeGreaterThanOrEqual(150);
+    const box = await evidence.boundingBox();
+    expect((box?.y ?? 0) + (box?.height ?? 800), `${path}: lower edge of the evidence`).toBeLessThanOrEqual(800);
+    const lines = await verdict.evaluate(
+      (element) => element.getBoundingClientRect().height / parseFloat(getComputedStyle(element).lineHeight),
+    );
+    expect(lines, `${path}: lines of the verdict`).toBeLessThan(2.5);
+    await accessible(page, path);
+    await page.setViewportSize({ width: 390, height: 844 });
+    // drawings follow the new width a moment later
+    await expect
+      .poll(() => page.evaluate(() => document.documentElement.scrollWidth), { message: `${path}: page width` })
+      .toBeLessThanOrEqual(390);
+    // night changes colours and nothing else
+    await page.getByRole('button', { name: 'Night theme' }).click();
+    await accessible(page, `${path}, night, 390 px`, ['color-contrast', 'target-size', 'scrollable-region-focusable']);
+    await page.getByRole('button', { name: 'Day theme' }).click();
+  }
+  expect(faults).toEqual([]);
+}
