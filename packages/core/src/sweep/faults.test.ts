@@ -293,11 +293,11 @@ describe('padding', () => {
 describe('the rise of noise over a coil', () => {
   // worked by hand from the definition of the half-power width: at f₀(1 ± 1/(2Q)) half of the added power is left (Terman 1943, sec. 3)
   const coil = { centreHz: 198e3, q: 85, riseDb: 10 * Math.log10(1 + 30) };
-  it('stands whole at the centre, and is half in power at the edges of its width', () => {
+  test('stands whole at the centre, and is half in power at the edges of its width', () => {
     expect(noiseRiseDb(198e3, coil)).toBeCloseTo(10 * Math.log10(31), 9);
     const halfWidth = Math.sqrt(1 + 1 / (4 * coil.q ** 2));
     for (const side of [-1, 1])
       expect(noiseRiseDb(198e3 * (halfWidth + side / (2 * coil.q)), coil)).toBeCloseTo(10 * Math.log10(16), 6);
   });
-  it('is gone far from the centre', () => expect(noiseRiseDb(2 * 198e3, coil)).toBeLessThan(0.02));
+  test('is gone far from the centre', () => expect(noiseRiseDb(2 * 198e3, coil)).toBeLessThan(0.02));
 });

@@ -4,6 +4,7 @@ import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { isAway } from '../data/api';
+import { useNow } from '../data/now';
 import { useFollow, useStation, useStationId, useWrite, type StationData } from '../data/station';
 import { useTheme } from '../data/theme';
 import { Trouble, Waiting } from '../ui/states';
@@ -24,16 +25,6 @@ const ALSO_ON_THE_REED = { enableOnFormTags: ['slider' as const] };
 const TEXTLESS = ['button', 'checkbox', 'file', 'radio', 'range', 'submit'];
 const holdsText = (target: EventTarget | null): boolean =>
   target instanceof HTMLTextAreaElement || (target instanceof HTMLInputElement && !TEXTLESS.includes(target.type));
-
-/** Time of day, once a minute. */
-function useNow(): number {
-  const [now, setNow] = useState(() => Date.now());
-  useEffect(() => {
-    const timer = setInterval(() => setNow(Date.now()), 20_000);
-    return () => clearInterval(timer);
-  }, []);
-  return now;
-}
 
 const wait = (ms: number): string => {
   const minutes = Math.max(0, Math.round(ms / 60_000));

@@ -47,14 +47,3 @@ export function Room({
     </div>
   );
 }
-
-/** What proves the verdict: it stands whole on the first screen, and scrolls inside when it is long. */
-export const Evidence = ({ children, label }: { readonly children: ReactNode; readonly label?: string }) => (
-  <div
-    data-evidence
-    {...(label ? { role: 'region', 'aria-label': label, tabIndex: 0 } : {})}
-    className="evidence mb-5 overflow-auto"
-  >
-    {children}
-  </div>
-);

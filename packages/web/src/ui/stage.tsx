@@ -1,38 +1,5 @@
 import type { ReactNode } from 'react';
 
-/** A stage's sheet: the verdict first, then the evidence; the margin says why and what is assumed. */
-export function Stage({
-  title,
-  verdict,
-  margin,
-  children,
-}: {
-  readonly title: string;
-  readonly verdict: ReactNode;
-  readonly margin?: ReactNode;
-  readonly children: ReactNode;
-}) {
-  return (
-    <div className="flex min-h-full flex-col xl:flex-row">
-      <main id="sheet" tabIndex={-1} className="min-w-0 flex-1 bg-sheet px-4 py-5 outline-none sm:px-8">
-        <h1 className="sr-only">{title}</h1>
-        <div className="verdict mb-7 max-w-[46rem] text-pretty font-serif text-[1.45rem] leading-snug sm:text-[1.75rem] sm:leading-[1.32]">
-          {verdict}
-        </div>
-        {children}
-      </main>
-      {margin && (
-        <aside
-          aria-label="Why and what is assumed"
-          className="w-full shrink-0 border-rule bg-paper px-4 py-5 max-xl:border-t sm:px-6 xl:w-80 xl:border-l"
-        >
-          {margin}
-        </aside>
-      )}
-    </div>
-  );
-}
-
 /** What to do next, in the accent colour. */
 export const Next = ({ children }: { readonly children: ReactNode }) => <span className="text-plum">{children}</span>;
 

@@ -1,36 +1,13 @@
-import { CAUTIONS, tryDraft } from '@velvet-reed/core/antenna';
-import { type FeedLine, unphysicalPoints } from '@velvet-reed/core/sweep';
+import { CAUTIONS } from '@velvet-reed/core/antenna';
+import { unphysicalPoints } from '@velvet-reed/core/sweep';
 import { frequencyText } from '@velvet-reed/core/units';
-import { useMemo, type ReactNode } from 'react';
-import { Link, useSearchParams } from 'react-router';
-import { designOf, feedLineOf, latestRevision } from '../../data/derive';
-import { useSamples } from '../../data/samples';
-import { useStationId, type StationData } from '../../data/station';
+import type { ReactNode } from 'react';
+import { Link } from 'react-router';
+import { useStationId } from '../../data/station';
 import { AntennaPicker } from '../../ui/antenna-picker';
 import { Note } from '../../ui/stage';
-import { useLoaded } from './curves';
 import type { StoredSweep } from './loaded-sweep';
-
-/** The antenna on the Bench with what was measured on it; every room of the stage reads the same. */
-export function useBench(data: StationData) {
-  const [params, setParams] = useSearchParams();
-  const antenna =
-    data.antennas.find((one) => one.id === Number(params.get('antenna'))) ??
-    data.antennas.find((one) => data.sweeps.some((sweep) => sweep.antennaId === one.id)) ??
-    data.antennas.at(-1);
-  const headers = data.sweeps.filter((sweep) => sweep.antennaId === (antenna?.id ?? null));
-  const samples = useSamples(headers.filter(({ shown: seen }) => seen));
-  const loaded = useLoaded(headers, samples.data);
-  const line = useMemo((): FeedLine => feedLineOf(data.station), [data.station]);
-  const revision = antenna && latestRevision(data, antenna.id);
-  const design = revision && designOf(data, revision);
-  const { draft } = design ? tryDraft(design) : {};
-  return {
-    ...{ data, antenna, headers, samples, loaded, line, design, draft },
-    pick: (id: number) => setParams({ antenna: String(id) }),
-  };
-}
-export type BenchState = ReturnType<typeof useBench>;
+import type { BenchState } from './use-bench';
 
 /** Which antenna is looked at. */
 export function BenchPicker({ bench: { data, antenna, pick } }: { readonly bench: BenchState }) {

@@ -5,7 +5,8 @@ import type { StationData } from '../../../data/station';
 import { Room } from '../../../ui/room';
 import { Next } from '../../../ui/stage';
 import { StationPage } from '../../../ui/station-page';
-import { BenchNotes, BenchPicker, useBench } from '../bench-room';
+import { BenchNotes, BenchPicker } from '../bench-room';
+import { useBench } from '../use-bench';
 
 export default function FaultRoom() {
   return <StationPage>{(data) => <Fault data={data} />}</StationPage>;

@@ -3,7 +3,8 @@ import type { StationData } from '../../../data/station';
 import { Room } from '../../../ui/room';
 import { Next } from '../../../ui/stage';
 import { StationPage } from '../../../ui/station-page';
-import { BenchNotes, BenchPicker, useBench } from '../bench-room';
+import { BenchNotes, BenchPicker } from '../bench-room';
+import { useBench } from '../use-bench';
 
 export default function WiresRoom() {
   return <StationPage>{(data) => <Wires data={data} />}</StationPage>;

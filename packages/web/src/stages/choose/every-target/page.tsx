@@ -7,7 +7,8 @@ import { useStationId, type StationData } from '../../../data/station';
 import { Room } from '../../../ui/room';
 import { Next, Note } from '../../../ui/stage';
 import { StationPage } from '../../../ui/station-page';
-import { Progress, useEveryTarget, WithTargets } from '../asked';
+import { Progress, WithTargets } from '../choose-room';
+import { useEveryTarget } from '../use-asked';
 import { candidateTitle } from '../candidate-title';
 import { Matrix } from './matrix';
 

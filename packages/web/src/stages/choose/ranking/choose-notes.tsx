@@ -109,8 +109,8 @@ export function ChooseNotes({
       <Note title="Assumed">
         <p>
           Quiet first: outside noise comes evenly from all sides, so directivity toward the target counts. Signal first:
-          only the level at the receiver counts. Kinds not yet on the Plot are turned toward the wish they are cut for;
-          where a wish has no place, the mean over all bearings stands. Room:{' '}
+          only the level at the receiver counts. Kinds not yet on the Plot are turned toward the target they are cut
+          for; where a target has no place, the mean over all bearings stands. Room:{' '}
           {data.plotFeatures.length > 0 ? 'from the Plot' : 'as entered'}. Prices and hours are assumed.
         </p>
       </Note>

@@ -3,7 +3,8 @@ import type { StationData } from '../../../data/station';
 import { Room } from '../../../ui/room';
 import { Next, Note } from '../../../ui/stage';
 import { StationPage } from '../../../ui/station-page';
-import { Progress, useBeside, useEveryTarget, WithTargets } from '../asked';
+import { Progress, WithTargets } from '../choose-room';
+import { useBeside, useEveryTarget } from '../use-asked';
 import { candidateTitle } from '../candidate-title';
 import { ComparisonCard } from './comparison-card';
 

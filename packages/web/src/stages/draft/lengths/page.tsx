@@ -52,7 +52,7 @@ function Lengths({ data }: { readonly data: StationData }) {
         <>
           <Note title="Shorter than it says">
             <p>
-              Thick wire, insulation and neighbours shorten an antenna: 0.95 is the usual rule for thin wire. Common
+              Thick wire, insulation and things nearby shorten an antenna: 0.95 is the usual rule for thin wire. Common
               practice, no source.
             </p>
           </Note>

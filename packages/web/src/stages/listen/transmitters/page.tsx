@@ -6,7 +6,7 @@ import { othersTransmitters } from '../../../data/transmitters';
 import { Room } from '../../../ui/room';
 import { Next, Note } from '../../../ui/stage';
 import { StationPage } from '../../../ui/station-page';
-import { Neighbours } from './neighbours';
+import { Neighbours } from './transmitters';
 
 export default function TransmittersRoom() {
   return (

@@ -1,6 +1,7 @@
 import { daylightOf, lightAt, listeningWindows } from '@velvet-reed/core/site';
 import { useState } from 'react';
 import { useMoment } from '../../../data/moment';
+import { useNow } from '../../../data/now';
 import type { StationData } from '../../../data/station';
 import { Room } from '../../../ui/room';
 import { Next, Note } from '../../../ui/stage';
@@ -80,12 +81,13 @@ function When({ data }: { readonly data: StationData }) {
 /** The next good window, or when there is none the next fair one. */
 function Verdict({ data }: { readonly data: StationData }) {
   const { atMs, day } = useMoment();
+  const nowMs = useNow();
   const wishes = data.targets.map((target) => ({ ...target, id: String(target.id) }));
   const windows = listeningWindows(wishes, [], data.station, atMs).filter(
     ({ fromMs, toMs }) => toMs - fromMs < 86_400_000,
   );
   const good = windows
-    .filter(({ quality, toMs }) => quality === 'good' && (day !== undefined || toMs > Date.now()))
+    .filter(({ quality, toMs }) => quality === 'good' && (day !== undefined || toMs > nowMs))
     .sort((a, b) => b.weight - a.weight || a.fromMs - b.fromMs);
   const [next] = good;
   if (data.targets.length === 0)

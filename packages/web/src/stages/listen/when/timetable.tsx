@@ -10,6 +10,7 @@ import {
 import { countText, frequencyText } from '@velvet-reed/core/units';
 import { useMemo } from 'react';
 import { useMoment } from '../../../data/moment';
+import { useNow } from '../../../data/now';
 import { entry, useWrite, type StationData } from '../../../data/station';
 import { Disclosure } from '../../../ui/disclosure';
 import { RecordForm, type FieldSpec } from '../../../ui/record-form';
@@ -47,6 +48,7 @@ function useWindows(
 export function Timetable({ data, hours }: { readonly data: StationData; readonly hours: number }) {
   const { windows, fault } = useWindows(data, hours);
   const { atMs, day: chosen } = useMoment();
+  const nowMs = useNow();
   const lanes: readonly Lane[] = [
     ...[...data.targets].sort((a, b) => b.weight - a.weight).map(({ id, name }) => ({ id: String(id), name })),
     ...data.satellites.map(({ id, name }) => ({ id: `satellite-${id}`, name })),
@@ -65,7 +67,7 @@ export function Timetable({ data, hours }: { readonly data: StationData; readonl
           station={data.station}
           fromMs={atMs}
           hours={hours}
-          nowMs={chosen === undefined ? Date.now() : undefined}
+          nowMs={chosen === undefined ? nowMs : undefined}
         />
       )}
       <Section

@@ -54,8 +54,8 @@ export function BestOrder({
     <Section title="Best set and order" hint={`of these stages, for all targets; exact up to ${MOST_PARTS} parts`}>
       <p className="max-w-prose text-sm text-dim">
         Lines, splitters, switches, limiters and feeds must be used; every other stage may be left out. What decides is
-        the wish that loses most; strong carriers must overload nothing. The supply over the coax is not judged: look at
-        DC along this path when you have moved the stages.
+        the target that loses most; strong carriers must overload nothing. The supply over the coax is not judged: look
+        at DC along this path when you have moved the stages.
         {head ? ' The antenna’s own amplifier stays first: nothing can be put ahead of it.' : ''}
       </p>
       {shelf.length > 0 && (

@@ -6,7 +6,7 @@ import { enter, watch } from './helpers';
 
 const WORLDS = 30;
 /** So many of them in every room. */
-const WHOLE = 3;
+const WHOLE = 2;
 /** Text that no listener may ever read. */
 const NONSENSE = /\bNaN\b|\bundefined\b|\bInfinity\b|\[object|This page failed|That did not work/;
 const OF: Readonly<Record<string, string>> = {
