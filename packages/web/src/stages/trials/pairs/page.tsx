@@ -34,8 +34,8 @@ function Trials({ data }: { readonly data: StationData }) {
             {verdict.sentence}{' '}
             {verdict.snr.result && (
               <>
-                SNR <Value strong shown={inDb(verdict.snr.result.mean)} provenance={provenanceOf(verdict.snr)} /> for{' '}
-                {names.b}.{' '}
+                Mean difference in SNR, B minus A:{' '}
+                <Value strong shown={inDb(verdict.snr.result.mean)} provenance={provenanceOf(verdict.snr)} />.{' '}
               </>
             )}
             <Next>
