@@ -61,3 +61,9 @@ test('labels never touch; the heavier one stays', () => {
   ];
   expect(placeLabels(two, 900).map((one) => one.id)).toEqual(['b']);
 });
+
+test('a name that would lie over the mark of another is left out', () => {
+  const one = { id: 'a', text: 'long name', x: 200, priority: 1 };
+  expect(placeLabels([one], 900, [120, 300])).toHaveLength(1);
+  expect(placeLabels([one], 900, [120, 210])).toHaveLength(0);
+});

@@ -322,6 +322,7 @@ function Transmitters({
       priority: level,
     })),
     width,
+    rows.map(({ transmitter }) => scale(transmitter.freqHz)),
   );
   return (
     <g>

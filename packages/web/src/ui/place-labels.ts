@@ -10,14 +10,20 @@ export interface LaneLabel {
 /** Average width of a letter on the lanes, px. */
 const LETTER_PX = 6.6;
 
-/** Which labels can stand without touching one another or the ends; positions are centres. */
-export function placeLabels(labels: readonly LaneLabel[], widthPx: number): readonly LaneLabel[] {
+/** Which labels can stand without touching one another, the ends, or what is drawn at `drawn` (px); positions are centres. */
+export function placeLabels(
+  labels: readonly LaneLabel[],
+  widthPx: number,
+  drawn: readonly number[] = [],
+): readonly LaneLabel[] {
   const placed: { label: LaneLabel; from: number; to: number }[] = [];
   for (const label of [...labels].sort((a, b) => b.priority - a.priority)) {
     const half = (label.text.length * LETTER_PX) / 2;
     const x = Math.min(Math.max(label.x, half), widthPx - half);
     if (label.x < 0 || label.x > widthPx) continue;
-    if (placed.every((other) => x + half + 6 < other.from || x - half - 6 > other.to))
+    // its own mark stands under the label or right beside it
+    const crossed = drawn.some((mark) => mark > x - half + 2 && mark < x + half - 2);
+    if (!crossed && placed.every((other) => x + half + 6 < other.from || x - half - 6 > other.to))
       placed.push({ label: { ...label, x }, from: x - half, to: x + half });
   }
   return placed.map(({ label }) => label);

@@ -204,18 +204,25 @@ function BandsAndMarkers({ bands, markers, drawn }: Pick<ChartData, 'bands' | 'm
   );
 }
 
-/** Room that a marker's name needs, px. */
-const NAME_PX = 22;
+/** Width of a letter of a marker's name, and the least gap between two names, px. */
+const LETTER_PX = 8;
+const GAP_PX = 3;
+type Anchor = 'start' | 'middle' | 'end';
 
-/** Markers with their names turned away from near neighbours; of three that crowd, the middle one keeps only its line. */
+/** Names of markers that stand close give way to the outer sides, left to right; one that finds no place is only in the table. */
 function besideEachOther(markers: ChartData['markers'], [low, high]: Span, x: (value: number) => number) {
   const inside = markers.filter((marker) => marker.x >= low && marker.x <= high).sort((a, b) => a.x - b.x);
+  let taken = -Infinity;
   return inside.map((marker, i) => {
-    const near = (other: { readonly x: number } | undefined): boolean =>
-      other !== undefined && Math.abs(x(other.x) - x(marker.x)) < NAME_PX;
-    const [left, right] = [near(inside[i - 1]), near(inside[i + 1])];
-    const anchor = left && !right ? ('start' as const) : right && !left ? ('end' as const) : ('middle' as const);
-    return { marker: left && right ? { ...marker, name: '' } : marker, anchor };
+    const [at, width] = [x(marker.x), marker.name.length * LETTER_PX];
+    const next = inside.at(i + 1);
+    const crowded = next !== undefined && i + 1 < inside.length && x(next.x) - at < width;
+    const left: Readonly<Record<Anchor, number>> = { end: at - width - 1, middle: at - width / 2, start: at + 1 };
+    const order: readonly Anchor[] = crowded ? ['end', 'middle', 'start'] : ['middle', 'start'];
+    const anchor = order.find((one) => left[one] >= taken + GAP_PX);
+    if (anchor === undefined) return { marker: { ...marker, name: '' }, anchor: 'middle' as const };
+    taken = left[anchor] + width;
+    return { marker, anchor };
   });
 }
 

@@ -36,7 +36,7 @@ export function Matrix({
                   key={id}
                   scope="col"
                   title={name}
-                  className={`max-w-20 truncate text-center ${id === focusId ? 'font-semibold text-plum' : ''}`}
+                  className={`max-w-20 text-center align-bottom text-xs leading-tight whitespace-normal ${id === focusId ? 'font-semibold text-plum' : ''}`}
                 >
                   {name}
                 </th>
