@@ -147,7 +147,7 @@ test('noise: a log with its step beside sunset, own devices, who makes a spur, w
   await enter(page, 'noise', 'meters');
   // S7 below 30 MHz is −85 dBm, 9.4 dB are 1.57 units of 6 dB
   await expect(page.getByRole('region', { name: 'S meter and dB' })).toContainText(
-    /−85\sdBm.*is S7\.0.*1\.57\sS units/,
+    /−85\.0\sdBm.*is S7\.0.*1\.57\sS units/,
   );
   await accessible(page, 'noise');
   expect(faults).toEqual([]);

@@ -4,9 +4,9 @@ import { ROOMS } from '../packages/web/src/shell/rooms';
 import { STAGES } from '../packages/web/src/shell/stages';
 import { enter, watch } from './helpers';
 
-const WORLDS = 30;
+const WORLDS = 14;
 /** So many of them in every room. */
-const WHOLE = 2;
+const WHOLE = 1;
 /** Text that no listener may ever read. */
 const NONSENSE = /\bNaN\b|\bundefined\b|\bInfinity\b|\[object|This page failed|That did not work/;
 const OF: Readonly<Record<string, string>> = {
@@ -55,7 +55,7 @@ test(`${WORLDS} made-up stations: every page opens, says something, and nothing 
     }
     await page.goto(`/s/${id}/listen/wanted`);
     await expect(page.locator('.verdict')).toContainText(`Made up ${7000 + seed}`);
-    if (seed <= 6 && sweeps.length > 0) {
+    if (seed <= 4 && sweeps.length > 0) {
       await page.goto(`/s/${id}/bench/sweep`);
       const [{ name, touchstone }] = sweeps;
       await page

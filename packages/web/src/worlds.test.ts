@@ -160,7 +160,7 @@ const eachWorld = (step: number, check: (one: World, seed: number) => void): voi
 
 describe(`${WORLDS} made-up stations`, () => {
   test('every record fits, and every stage says where it stands', () => {
-    eachWorld(1, ({ data }) => {
+    eachWorld(2, ({ data }) => {
       for (const name of RESOURCE_NAMES)
         for (const record of data[name]) SCHEMAS[name].validateSync(record, { strict: true });
       expect(Object.values(stageStates(data)).every((state) => state.length > 0)).toBe(true);
@@ -168,7 +168,7 @@ describe(`${WORLDS} made-up stations`, () => {
   });
 
   test('Choose: what is recommended fits, is allowed, hears something and overloads nothing; the counts are those of the table', () => {
-    eachWorld(1, ({ data }, seed) => {
+    eachWorld(5, ({ data }, seed) => {
       const { ranked } = choose(data, seed % 2 === 0 ? 'quiet' : 'signal', kindsOf(seed));
       const verdict = choiceVerdict(ranked);
       expect(`${verdict.sentence} ${verdict.next}`).not.toMatch(NONSENSE);

@@ -18,6 +18,7 @@ export { analyseBands, analysePath, type PathAnalysis } from './plan';
 export type { PathProduct } from './products';
 export type { PathQuestion, PathReceiver, PathSignal } from './question';
 export {
+  directInput,
   RECOMMENDED_ROOM_DB,
   attenuatorTest,
   converterFloor,

@@ -9,6 +9,7 @@ import {
   attenuatorTest,
   converterFloor,
   foldAlias,
+  directInput,
   fullScaleHeadroom,
   noiseRise,
   requiredPreampGain,
@@ -240,5 +241,25 @@ describe('a path in two orders', () => {
       activeStage(0, Math.max(12, before.converterNoiseFigureDb)),
     ]);
     expect(before.snrLossDb).toBeCloseTo(powerDb((powerRatio(45) + factor - 1) / powerRatio(45)), 9);
+  });
+});
+
+describe('a receiver straight on an antenna', () => {
+  const dongle = { minHz: 24e6, maxHz: 1766e6, fullScaleDbm: -32 };
+  const fm = { name: 'FM', freqHz: 95.3e6, levelDbm: -9 };
+  test('an FM carrier of −9 dBm drives a dongle of −32 dBm full scale 23 dB over it (subtraction)', () => {
+    expect(directInput(dongle, [fm])).toMatchObject({ state: 'clips', strongest: 'FM' });
+    expect(directInput(dongle, [fm])?.roomDb).toBeCloseTo(-23, 9);
+  });
+  test('two equal carriers add 3.01 dB; an octave above its range an input filter takes 18 dB', () => {
+    expect(directInput(dongle, [fm, { ...fm, name: 'other' }])?.roomDb).toBeCloseTo(-23 - 3.0103, 3);
+    const hf = { minHz: 1e4, maxHz: 30e6, fullScaleDbm: -10 };
+    const octave = directInput(hf, [{ ...fm, freqHz: 60e6 }]);
+    expect(octave?.totalDbm).toBeCloseTo(-27, 9);
+    expect(octave?.state).toBe('fine');
+  });
+  test('less than 12 dB of room is close; no carrier says nothing', () => {
+    expect(directInput(dongle, [{ ...fm, levelDbm: -40 }])?.state).toBe('close');
+    expect(directInput(dongle, [])).toBeUndefined();
   });
 });

@@ -214,3 +214,30 @@ export function preselectionDb(receiver: { readonly minHz: number; readonly maxH
         : 0;
   return Math.min(PRESELECTION_MAX_DB, octaves * PRESELECTION_DB_PER_OCTAVE);
 }
+
+/** What transmitters do to a receiver with nothing between it and an antenna. */
+export interface DirectInput {
+  /** All carriers at the converter, dBm. */
+  readonly totalDbm: number;
+  /** Room to a full-scale sine, dB; negative: it clips. */
+  readonly roomDb: number;
+  readonly strongest: string;
+  /** 'close': less room than groups of fading carriers need. */
+  readonly state: 'clips' | 'close' | 'fine';
+}
+
+/**
+ * Carriers on a lossless isotropic antenna, through the receiver's assumed input filter, against its full scale.
+ * @param carriers isotropic levels in dBm at their frequencies in Hz. Range: what makes products in a front end is not judged here.
+ * @returns undefined without a carrier. Source: power sums; `preselectionDb` for the filter.
+ */
+export function directInput(
+  receiver: { readonly minHz: number; readonly maxHz: number; readonly fullScaleDbm: number },
+  carriers: readonly { readonly name: string; readonly freqHz: number; readonly levelDbm: number }[],
+): DirectInput | undefined {
+  const levels = carriers.map(({ freqHz, levelDbm }) => levelDbm - preselectionDb(receiver, freqHz));
+  const { totalDbm, headroomTotalDb: roomDb } = fullScaleHeadroom(levels, receiver.fullScaleDbm);
+  if (totalDbm === null || roomDb === null) return undefined;
+  const strongest = carriers[levels.indexOf(Math.max(...levels))].name;
+  return { totalDbm, roomDb, strongest, state: roomDb < 0 ? 'clips' : roomDb < RECOMMENDED_ROOM_DB ? 'close' : 'fine' };
+}

@@ -52,6 +52,14 @@ export function showPower(powerW: number, figures = 3): ShownQuantity {
   return { digits: significant(powerW * 1e6, figures), unit: 'µW' };
 }
 
+/** A field strength in µV/m, mV/m or V/m. */
+export function showField(fieldVPerM: number, figures = 3): ShownQuantity {
+  const size = Math.abs(fieldVPerM);
+  if (size >= 0.1 || size === 0) return { digits: significant(fieldVPerM, figures), unit: 'V/m' };
+  if (size >= 1e-4) return { digits: significant(fieldVPerM * 1e3, figures), unit: 'mV/m' };
+  return { digits: significant(fieldVPerM * 1e6, figures), unit: 'µV/m' };
+}
+
 /** Plain text of a shown quantity, for sentences, PDF and titles. */
 export const plain = (shown: ShownQuantity): string => `${shown.digits} ${shown.unit}`;
 /** "9.650 MHz" */

@@ -8,6 +8,7 @@ export {
   frequencyText,
   lengthText,
   plain,
+  showField,
   showFrequency,
   showLength,
   type ShownQuantity,

@@ -1,7 +1,17 @@
 import { describe, expect, test } from '@jest/globals';
 import { THERMAL_NOISE_DBM_PER_HZ } from './constants';
 import { dbmToVoltsRms, sumAmplitudesDb, sumPowersDb } from './decibel';
-import { bandText, fixed, frequencyText, lengthText, midSentence, plain, showLength, showPower } from './format';
+import {
+  bandText,
+  fixed,
+  frequencyText,
+  lengthText,
+  midSentence,
+  plain,
+  showField,
+  showLength,
+  showPower,
+} from './format';
 import { inchText } from './inches';
 import { parseQuantity } from './quantity';
 import { dbmToS, emfToDbm, sToDbm } from './s-meter';
@@ -133,4 +143,10 @@ describe('inches', () => {
   ])('%d m', (lengthM, text) => {
     expect(inchText(lengthM)).toBe(text);
   });
+});
+
+test('a field is told in the unit that needs no zeros', () => {
+  expect(plain(showField(0.2461))).toBe('0.246 V/m');
+  expect(plain(showField(0.0549))).toBe('54.9 mV/m');
+  expect(plain(showField(3.2e-6, 2))).toBe('3.2 µV/m');
 });

@@ -214,7 +214,7 @@ function NewStation() {
           schema={stationSchema}
           fixed={{ ...STATION_BLANK, ...position }}
           start={{
-            name: '',
+            name: `Station ${locatorOf(position)}`,
             environment: 'rural',
             noiseOffsetDb: '0 dB',
             spanM: '20 m',

@@ -16,6 +16,8 @@ test('a number tells its unit and origin, and opens to formula, inputs and sourc
     />,
   );
   const button = screen.getByRole('button', { name: /−12.0 dBm, model/ });
+  // the mark is drawn: what is copied is the number and its unit
+  expect(button.textContent).toBe('−12.0\u00a0dBm');
   await userEvent.click(button);
   expect(screen.getByText('Model: computed here')).toBeVisible();
   expect(screen.getByText('power − isolation')).toBeVisible();

@@ -47,12 +47,12 @@ export function Value({
               {shown.unit}
             </span>
           )}
+          {/* drawn, not written: neither a copy nor a voice takes "51 m" for 51 mm */}
           <sup
             aria-hidden
-            className="ml-0.5 inline-flex size-[14px] items-center justify-center rounded-full border border-current font-sans text-[9px] leading-none text-dim"
-          >
-            {MARK[origin]}
-          </sup>
+            data-mark={MARK[origin]}
+            className="ml-0.5 inline-flex size-[14px] items-center justify-center rounded-full border border-current font-sans text-[9px] leading-none text-dim before:content-[attr(data-mark)]"
+          />
         </button>
       </Popover.Trigger>
       <Popover.Portal>

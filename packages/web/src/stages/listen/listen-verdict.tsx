@@ -20,8 +20,8 @@ export function ListenVerdict({ data }: { readonly data: StationData }) {
       {countText(transmitters.filter(({ own }) => !own).length, 'transmitter')} nearby.{' '}
       <Next>
         {receivers.length === 0 ? (
-          <Link to={`/s/${stationId}/listen/receivers`}>
-            Next: say which receiver you have; without one nothing can be judged.
+          <Link to={`/s/${stationId}/choose/ranking`}>
+            Next: say which receiver you have; the ranking of antennas follows at once.
           </Link>
         ) : (
           <Link to={`/s/${stationId}/choose/ranking`}>Next: see which antenna serves them here.</Link>

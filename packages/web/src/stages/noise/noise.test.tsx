@@ -141,7 +141,7 @@ describe('gain and S meter', () => {
   test('S7 on 7 MHz is −85 dBm; on 145 MHz it is −105 (S9 −93 dBm)', async () => {
     const user = userEvent.setup();
     shown(<SMeter />);
-    expect(screen.getByRole('status').textContent).toMatch(/−85\sdBm.*is S7\.0.*1\.57/);
+    expect(screen.getByRole('status').textContent).toMatch(/−85\.0\sdBm.*is S7\.0.*1\.57/);
     await user.clear(screen.getByLabelText('On'));
     await user.type(screen.getByLabelText('On'), '145 MHz');
     await user.clear(screen.getByLabelText(/^Reading/));

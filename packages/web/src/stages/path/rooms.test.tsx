@@ -96,7 +96,7 @@ describe('tables of Path', () => {
     );
     expect(within(compare).getByRole('row', { name: /^Room at the peaks/ }).textContent).toMatch(/dB/);
     const reports = screen.getByRole('region', { name: 'Order 1: stage by stage' });
-    expect(within(reports).getByRole('row', { name: /^weak one/ }).textContent).toMatch(/−\d+\s?dB/);
+    expect(within(reports).getByRole('row', { name: /^weak one/ }).textContent).toMatch(/−\d+\.\d\s?dB/);
   });
 });
 

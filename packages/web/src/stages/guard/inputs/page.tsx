@@ -307,7 +307,7 @@ function Verdict({ verdict, plan }: { readonly verdict: GuardVerdict; readonly p
   const { state, worst } = verdict;
   const ink =
     state === 'safe' ? '' : state === 'unknown' || state === 'nothing entered' ? 'text-caution' : STATE[state].ink;
-  const level = worst && inDb(worst.levelDbm, 0, 'dBm');
+  const level = worst && inDb(worst.levelDbm, 1, 'dBm');
   const at = level ? verdict.sentence.lastIndexOf(level.digits) : -1;
   return (
     <>

@@ -17,7 +17,7 @@ export function MeterSection({ plan }: { readonly plan: PlannedTransmitter }) {
         An isolation of at least{' '}
         <Value
           strong
-          shown={inDb(proof.isolationAtLeastDb, 0)}
+          shown={inDb(proof.isolationAtLeastDb, 1)}
           provenance={{
             origin: 'model',
             formula: '10 log (power / smallest step)',
@@ -28,7 +28,7 @@ export function MeterSection({ plan }: { readonly plan: PlannedTransmitter }) {
         , no more. The receiver could still see{' '}
         <Value
           strong
-          shown={inDb(proof.receiverCouldSeeDbm, 0, 'dBm')}
+          shown={inDb(proof.receiverCouldSeeDbm, 1, 'dBm')}
           provenance={{
             origin: 'model',
             formula: 'smallest step in dBm',

@@ -1,6 +1,9 @@
-import { capital, countText } from '@velvet-reed/core/units';
+import { directInput } from '@velvet-reed/core/path';
+import { transmitterField } from '@velvet-reed/core/site';
+import { capital, countText, fixed } from '@velvet-reed/core/units';
 import { Link } from 'react-router';
 import { useStationId, type StationData } from '../../../data/station';
+import { hasField } from '../../../data/transmitters';
 import { Room } from '../../../ui/room';
 import { Next, Note } from '../../../ui/stage';
 import { StationPage } from '../../../ui/station-page';
@@ -51,6 +54,20 @@ function Verdict({ data }: { readonly data: StationData }) {
   const unheard = data.targets.filter(
     ({ lowHz, highHz }) => !data.receivers.some(({ minHz, maxHz }) => lowHz >= minHz && highHz <= maxHz),
   );
+  const hurt = worstInput(data);
+  if (hurt)
+    return (
+      <>
+        <span className="text-caution">
+          On an isotropic antenna {hurt.strongest}{' '}
+          {hurt.state === 'clips' ? 'overloads' : 'comes close to the full scale of'} {hurt.receiver}:{' '}
+          {fixed(Math.abs(hurt.roomDb), 1)} dB {hurt.state === 'clips' ? 'too strong' : 'of room'} (model).
+        </span>{' '}
+        <Next>
+          <Link to={`/s/${stationId}/path/chain`}>Next: plan a filter or pad in Path.</Link>
+        </Next>
+      </>
+    );
   return (
     <>
       {capital(countText(data.receivers.length, 'receiver'))}
@@ -62,4 +79,19 @@ function Verdict({ data }: { readonly data: StationData }) {
       </Next>
     </>
   );
+}
+
+/** The receiver that transmitters hurt most when nothing stands between, unless all have room. */
+function worstInput({ receivers, transmitters }: StationData) {
+  const carriers = transmitters
+    .filter((one) => !one.own)
+    .filter(hasField)
+    .map((one) => ({ name: one.name, freqHz: one.freqHz, levelDbm: transmitterField(one).isotropicDbm }));
+  return receivers
+    .flatMap((receiver) => {
+      const input = directInput(receiver, carriers);
+      return input && input.state !== 'fine' ? [{ ...input, receiver: receiver.name }] : [];
+    })
+    .sort((a, b) => a.roomDb - b.roomDb)
+    .at(0);
 }

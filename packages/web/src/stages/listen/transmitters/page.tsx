@@ -1,5 +1,5 @@
 import { transmitterField } from '@velvet-reed/core/site';
-import { capital, countText, fixed } from '@velvet-reed/core/units';
+import { capital, countText, fixed, plain, showField } from '@velvet-reed/core/units';
 import { Link } from 'react-router';
 import { useStationId, type StationData } from '../../../data/station';
 import { othersTransmitters } from '../../../data/transmitters';
@@ -61,7 +61,7 @@ function Verdict({ data }: { readonly data: StationData }) {
   return (
     <>
       {capital(countText(others.length, 'transmitter'))} nearby; {one.name} is the strongest here, with{' '}
-      {field.fieldVPerM.toPrecision(2)} V/m, {fixed(field.isotropicDbm, 1).replace('-', '−')} dBm isotropic (model).{' '}
+      {plain(showField(field.fieldVPerM, 2))}, {fixed(field.isotropicDbm, 1).replace('-', '−')} dBm isotropic (model).{' '}
       <Next>
         <Link to={`/s/${stationId}/path/chain`}>Next: see in Path what they do to your receiver.</Link>
       </Next>

@@ -1,6 +1,6 @@
 import { SCHEMAS, type Saved } from '@velvet-reed/contract';
 import { transmitterField } from '@velvet-reed/core/site';
-import { frequencyText, lengthText, showPower } from '@velvet-reed/core/units';
+import { frequencyText, lengthText, plain, showField, showPower } from '@velvet-reed/core/units';
 import { entry, useWrite, type StationData } from '../../../data/station';
 import { hasField } from '../../../data/transmitters';
 import { Disclosure } from '../../../ui/disclosure';
@@ -77,7 +77,14 @@ export function Neighbours({ data }: { readonly data: StationData }) {
             <RecordForm
               fields={TRANSMITTER_FIELDS}
               schema={SCHEMAS.transmitters}
-              start={{ name: '', freqHz: '', powerW: '', powerKind: 'ERP', distanceM: '', own: false }}
+              start={{
+                name: `Transmitter ${data.transmitters.length + 1}`,
+                freqHz: '',
+                powerW: '',
+                powerKind: 'ERP',
+                distanceM: '',
+                own: false,
+              }}
               submit="Add the transmitter"
               onCancel={close}
               onSave={async (values) => {
@@ -122,21 +129,24 @@ function TransmitterRow({ transmitter }: { readonly transmitter: Saved<'transmit
       <td>
         {!field && <span className="text-sm text-dim">not known from its output: Guard works with it</span>}
         {field && (
-          <Value
-            shown={inDb(field.fieldDbuv, 0, 'dBµV/m')}
-            provenance={{
-              origin: 'model',
-              formula: `E = √(30·EIRP)/d = ${field.fieldVPerM.toPrecision(3)} V/m, free space, line of sight`,
-              inputs,
-              source: 'free-space propagation; buildings take 10 to 30 dB off, a ground reflection adds up to 6 dB',
-            }}
-          />
+          <>
+            <Value
+              shown={inDb(field.fieldDbuv, 1, 'dBµV/m')}
+              provenance={{
+                origin: 'model',
+                formula: `E = √(30·EIRP)/d = ${plain(showField(field.fieldVPerM))}, free space, line of sight`,
+                inputs,
+                source: 'free-space propagation; buildings take 10 to 30 dB off, a ground reflection adds up to 6 dB',
+              }}
+            />
+            <span className="block font-mono text-sm text-dim">{plain(showField(field.fieldVPerM))}</span>
+          </>
         )}
       </td>
       <td>
         {field && (
           <Value
-            shown={inDb(field.isotropicDbm, 0, 'dBm')}
+            shown={inDb(field.isotropicDbm, 1, 'dBm')}
             provenance={{
               origin: 'model',
               formula: 'P = E²/η · λ²/4π into a matched isotropic antenna',

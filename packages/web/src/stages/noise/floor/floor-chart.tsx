@@ -89,7 +89,7 @@ export function FloorChart({
               <li key={environment} className={environment === data.station.environment ? 'font-bold' : ''}>
                 {near && <TraceMark look={lookOf(environment)} />} {environment.replace('_', ' ')}{' '}
                 <Value
-                  shown={inDb(levelDbm, 0, 'dBm')}
+                  shown={inDb(levelDbm, 1, 'dBm')}
                   provenance={{
                     origin: 'catalogue',
                     formula: 'kT₀B + F_a; man-made median, galactic and rough atmospheric noise added as powers',

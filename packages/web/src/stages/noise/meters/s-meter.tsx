@@ -42,7 +42,7 @@ export function SMeter() {
       <p role="status" className="mt-1">
         {reading && levelDbm !== undefined && (
           <>
-            <Value strong shown={inDb(levelDbm, 0, 'dBm')} provenance={SOURCE} /> is S{fixed(reading.sUnits, 1)}
+            <Value strong shown={inDb(levelDbm, 1, 'dBm')} provenance={SOURCE} /> is S{fixed(reading.sUnits, 1)}
             {reading.dbOverS9 > 0 ? ` + ${fixed(reading.dbOverS9, 0)} dB` : ''}.{' '}
           </>
         )}

@@ -60,7 +60,7 @@ export function Compare({ orders }: { readonly orders: readonly OrderView[] }) {
           'no carriers'
         ) : (
           <Value
-            shown={inDb(view.analysis.totalDbm, 0, 'dBm')}
+            shown={inDb(view.analysis.totalDbm, 1, 'dBm')}
             provenance={figureProvenance(
               'sum of powers after every stage and the receiver’s assumed input filter',
               view,
@@ -75,7 +75,7 @@ export function Compare({ orders }: { readonly orders: readonly OrderView[] }) {
           ''
         ) : (
           <Value
-            shown={inDb(view.analysis.headroomDb, 0)}
+            shown={inDb(view.analysis.headroomDb, 1)}
             provenance={figureProvenance(
               `full-scale sine − total power; keep ${RECOMMENDED_ROOM_DB} dB for fading`,
               view,
@@ -91,7 +91,7 @@ export function Compare({ orders }: { readonly orders: readonly OrderView[] }) {
         ) : (
           <span className={view.analysis.canClip ? 'text-caution' : ''}>
             <Value
-              shown={inDb(view.analysis.peakHeadroomDb, 0)}
+              shown={inDb(view.analysis.peakHeadroomDb, 1)}
               provenance={figureProvenance(
                 'full-scale peak − sum of all carrier amplitudes (crest); below 0 the converter can clip',
                 view,

@@ -41,7 +41,7 @@ export function StageReports({ view }: { readonly view: OrderView }) {
                 </td>
                 <td>
                   <Value
-                    shown={inDb(report.noiseDbm, 0, 'dBm')}
+                    shown={inDb(report.noiseDbm, 1, 'dBm')}
                     provenance={shown('kT₀B · G · (fa + F − 1), F and G of the stages ahead')}
                   />
                 </td>
@@ -56,7 +56,7 @@ export function StageReports({ view }: { readonly view: OrderView }) {
                   {report.totalDbm === undefined ? (
                     <span className="text-dim">none</span>
                   ) : (
-                    <Value shown={inDb(report.totalDbm, 0, 'dBm')} provenance={shown('sum of the powers')} />
+                    <Value shown={inDb(report.totalDbm, 1, 'dBm')} provenance={shown('sum of the powers')} />
                   )}
                 </td>
                 <td className={report.roomDb !== undefined && report.roomDb < 0 ? 'text-caution' : ''}>
@@ -64,7 +64,7 @@ export function StageReports({ view }: { readonly view: OrderView }) {
                     ''
                   ) : (
                     <Value
-                      shown={inDb(report.roomDb, 0)}
+                      shown={inDb(report.roomDb, 1)}
                       provenance={shown(
                         i === reports.length - 1
                           ? 'full-scale sine − total power'

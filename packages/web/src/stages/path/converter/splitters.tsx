@@ -74,7 +74,7 @@ export function Splitters() {
                       <span className="text-dim">none to speak of</span>
                     ) : (
                       <Value
-                        shown={inDb(row.isolationDb, 0)}
+                        shown={inDb(row.isolationDb, 1)}
                         provenance={{ ...source, origin: row.name.startsWith('hybrid') ? 'assumed' : 'model' }}
                       />
                     )}
