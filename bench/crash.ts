@@ -76,7 +76,7 @@ async function writes(uniform: () => number): Promise<void> {
         const changes = ['first', 'second'].map((part) => ({
           op: 'create',
           resource: 'entries',
-          values: { stage: 'notebook', text: `${text} ${part}`, atMs: crash },
+          values: { step: 'notebook', text: `${text} ${part}`, atMs: crash },
         }));
         try {
           if ((await post(`${address}/api/stations/1/changes`, { changes, key: crypto.randomUUID() })).ok)

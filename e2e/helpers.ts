@@ -1,7 +1,7 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page } from '@playwright/test';
 import { ROOMS } from '../packages/web/src/shell/rooms';
-import { STAGES, type StageId } from '../packages/web/src/shell/stages';
+import { STEPS, type StepId } from '../packages/web/src/shell/steps';
 
 /** Collects what a healthy page never does: console errors, page errors, policy violations. */
 export async function watch(page: Page): Promise<string[]> {
@@ -44,19 +44,19 @@ export async function accessible(page: Page, where: string, rules: readonly stri
 }
 
 /** Every room by its address, in the order of the rail. */
-export const ROOM_ADDRESSES = STAGES.flatMap(({ id, name }) =>
+export const ROOM_ADDRESSES = STEPS.flatMap(({ id, name }) =>
   ROOMS[id].map((room) => ({ path: `${id}/${room.id}`, title: `${room.name}, ${name}` })),
 );
 
 /** Goes to a room through the rail, as a listener does, and waits until it stands there. */
-export async function enter(page: Page, stageId: StageId, roomId: string = ROOMS[stageId][0].id): Promise<void> {
-  const stage = STAGES.find(({ id }) => id === stageId);
-  const room = ROOMS[stageId].find(({ id }) => id === roomId);
-  if (!stage || !room) throw new Error(`There is no room ${stageId}/${roomId}.`);
+export async function enter(page: Page, stepId: StepId, roomId: string = ROOMS[stepId][0].id): Promise<void> {
+  const step = STEPS.find(({ id }) => id === stepId);
+  const room = ROOMS[stepId].find(({ id }) => id === roomId);
+  if (!step || !room) throw new Error(`There is no room ${stepId}/${roomId}.`);
   const rail = page.getByRole('navigation', { name: 'Stages and rooms' });
-  const here = page.getByRole('heading', { level: 1, name: `${room.name}, ${stage.name}`, exact: true });
-  await rail.getByRole('link', { name: new RegExp(`^\\W*${stage.name}\\b`) }).click();
-  if (room !== ROOMS[stageId][0]) await rail.getByRole('link', { name: room.name, exact: true }).click();
+  const here = page.getByRole('heading', { level: 1, name: `${room.name}, ${step.name}`, exact: true });
+  await rail.getByRole('link', { name: new RegExp(`^\\W*${step.name}\\b`) }).click();
+  if (room !== ROOMS[stepId][0]) await rail.getByRole('link', { name: room.name, exact: true }).click();
   await expect(here).toBeAttached();
 }
 

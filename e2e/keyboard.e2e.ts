@@ -42,8 +42,8 @@ const room = async (page: Page, forward: number, title: string): Promise<void> =
   await expect(page.getByRole('heading', { level: 1, name: title, exact: true })).toBeAttached();
 };
 
-/** Number keys change the stage only while no field has the focus: Escape out of it first, as the shortcuts sheet says. */
-const stage = async (page: Page, key: string, title: string): Promise<void> => {
+/** Number keys change the step only while no field has the focus: Escape out of it first, as the shortcuts sheet says. */
+const step = async (page: Page, key: string, title: string): Promise<void> => {
   await page.keyboard.press('Escape');
   await page.keyboard.press(key);
   await expect(page.getByRole('heading', { level: 1, name: title, exact: true })).toBeAttached();
@@ -105,7 +105,7 @@ test('the whole path by keyboard alone', async ({ page }) => {
   await expect(page.getByRole('checkbox', { name: /Crimp or solder/ })).toBeEnabled();
 
   // Bench: the file chooser opens by Enter; the next cut follows
-  await stage(page, '4', 'Sweep, Bench');
+  await step(page, '4', 'Sweep, Bench');
   const chooser = page.waitForEvent('filechooser');
   await press(page, 'Import sweep file');
   await (
@@ -123,10 +123,10 @@ test('the whole path by keyboard alone', async ({ page }) => {
   await expect(verdict).toContainText(/Next: cut \d+\smm/);
 
   // a second antenna, then Trials
-  await stage(page, '2', 'Ranking, Choose');
+  await step(page, '2', 'Ranking, Choose');
   await press(page, /^Draft the Small amplified loop/);
   await expect(verdict).toContainText('loop conductor');
-  await stage(page, '5', 'Pairs, Trials');
+  await step(page, '5', 'Pairs, Trials');
   await press(page, 'New trial');
   await type(page, 'Name', 'Two by keys');
   await page.keyboard.press('Enter');
@@ -141,7 +141,7 @@ test('the whole path by keyboard alone', async ({ page }) => {
   await expect(verdict).toContainText(/Not proven/);
 
   // Noise
-  await stage(page, '6', 'Floor, Noise');
+  await step(page, '6', 'Floor, Noise');
   await type(page, 'Frequency', '9.6 MHz');
   await type(page, 'Noise, antenna off', '-119');
   await type(page, 'Noise, antenna on', '-106');
@@ -149,7 +149,7 @@ test('the whole path by keyboard alone', async ({ page }) => {
   await expect(page.getByRole('row', { name: /9\.600 MHz/ })).toContainText('0.22 dB');
 
   // Path: two stages, one moved by keys
-  await stage(page, '7', 'Chain, Path');
+  await step(page, '7', 'Chain, Path');
   await press(page, 'New path');
   await type(page, 'Name', 'By keys');
   await page.keyboard.press('Enter');
@@ -169,7 +169,7 @@ test('the whole path by keyboard alone', async ({ page }) => {
   await expect(second).toHaveText([/Amplifier/, /pass/]);
 
   // Guard
-  await stage(page, '8', 'Inputs, Guard');
+  await step(page, '8', 'Inputs, Guard');
   await press(page, 'Plan for this transmitter');
   await press(page, 'Add a receiver input');
   await type(page, 'Receiver input', 'Receiver B');
@@ -179,7 +179,7 @@ test('the whole path by keyboard alone', async ({ page }) => {
   await expect(verdict).toContainText(/Antenna 2/);
 
   // Notebook: write, save the report, undo
-  await stage(page, '9', 'Diary, Notebook');
+  await step(page, '9', 'Diary, Notebook');
   await type(page, 'What you did or saw', 'No mouse was used.');
   await press(page, 'Write it down');
   await expect(page.getByRole('listitem').filter({ hasText: 'No mouse was used.' })).toBeVisible();

@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test';
 import { randomStation } from '../packages/contract/src/testing/random-station';
 import { ROOMS } from '../packages/web/src/shell/rooms';
-import { STAGES } from '../packages/web/src/shell/stages';
+import { STEPS } from '../packages/web/src/shell/steps';
 import { enter, watch } from './helpers';
 
 const WORLDS = 14;
@@ -63,14 +63,14 @@ test(`${WORLDS} made-up stations: every page opens, says something, and nothing 
         .setInputFiles({ name, mimeType: 'text/plain', buffer: Buffer.from(touchstone) });
       await expect(page.getByText(name).first()).toBeVisible();
     }
-    // the first stations are walked through room by room, the others by one room of each stage in turn
-    const rooms = STAGES.flatMap((stage) => {
-      const all = ROOMS[stage.id].map((room) => ({ stage, room }));
+    // the first stations are walked through room by room, the others by one room of each step in turn
+    const rooms = STEPS.flatMap((step) => {
+      const all = ROOMS[step.id].map((room) => ({ step, room }));
       return seed <= WHOLE ? all : [all[seed % all.length]];
     });
-    for (const { stage, room } of rooms) {
-      const where = `${room.name} of ${stage.name}, station ${seed}`;
-      await enter(page, stage.id, room.id);
+    for (const { step, room } of rooms) {
+      const where = `${room.name} of ${step.name}, station ${seed}`;
+      await enter(page, step.id, room.id);
       await expect(page.locator('.verdict'), where).toContainText(/\w/);
       expect(await page.locator('body').innerText(), where).not.toMatch(NONSENSE);
       const sideways = await page.evaluate(() => document.documentElement.scrollWidth - innerWidth);

@@ -154,7 +154,7 @@ describe('writing', () => {
     const station = await newStation();
     await Promise.all(
       Array.from({ length: 20 }, (_, i) =>
-        write(station, [create('entries', { stage: 'notebook', text: `line ${i}`, atMs: i })]).expect(200),
+        write(station, [create('entries', { step: 'notebook', text: `line ${i}`, atMs: i })]).expect(200),
       ),
     );
     expect((await load(station)).entries).toHaveLength(20);
@@ -204,7 +204,7 @@ describe('undo', () => {
     const { id } = await made(station, 'revisions', revision);
     await write(station, [
       { op: 'update', resource: 'revisions', id, version: 1, values: { gates: ['collar-on', 'tested'] } },
-      create('entries', { stage: 'draft', text: 'tested', atMs: 1 }),
+      create('entries', { step: 'draft', text: 'tested', atMs: 1 }),
     ]).expect(200);
     await request(app).post(`/api/stations/${station}/undo`).send({}).expect(200);
     const data = await load(station);

@@ -281,7 +281,7 @@ test('a disk that runs full while saving: the batch is refused whole, what was s
   let saved = 0;
   const fill = async (): Promise<void> => {
     for (let i = 2; i < 400; i += 1) {
-      const values = { stage: 'notebook', text: 'x'.repeat(5000), atMs: i };
+      const values = { step: 'notebook', text: 'x'.repeat(5000), atMs: i };
       await applyChanges(db, 1, { changes: [{ op: 'create', resource: 'entries', values }], author: author(i) });
       saved += 1;
     }

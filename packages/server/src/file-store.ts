@@ -61,7 +61,7 @@ export async function importPicture(db: Database, stationId: number, file: Arriv
       antennaId: null,
       attachmentId: Number(attachment.get('id')),
     });
-    await write('entries', { stage: 'plot', text: `Laid ${file.name} under the plan.`, atMs: Date.now() });
+    await write('entries', { step: 'plot', text: `Laid ${file.name} under the plan.`, atMs: Date.now() });
     return present(row, 'plotFeatures');
   });
 }

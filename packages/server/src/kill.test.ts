@@ -37,7 +37,7 @@ test('a server killed in the middle of writing has lost nothing that it acknowle
         const text = `round ${round} writer ${writer} line ${i}`;
         try {
           const reply = await post(`${address}/api/stations/1/changes`, {
-            changes: [{ op: 'create', resource: 'entries', values: { stage: 'notebook', text, atMs: i } }],
+            changes: [{ op: 'create', resource: 'entries', values: { step: 'notebook', text, atMs: i } }],
           });
           if (reply.ok) acknowledged.push(text);
         } catch {

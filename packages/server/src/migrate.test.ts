@@ -456,3 +456,25 @@ test('a file of the fifteenth release: dates that nobody said are empty, and a c
   expect(back).not.toHaveProperty('0.sinceMs');
   await db.sequelize.close();
 });
+
+test('a file of the sixteenth release: an entry names its step, and undo brings one back under that name', async () => {
+  const db = openDatabase(path.join(mkdtempSync(path.join(tmpdir(), 'reed-up-')), 'sixteenth.sqlite'));
+  const sql = (text: string): Promise<unknown> => db.sequelize.query(text);
+  await migrator(db.sequelize).up({ to: '0016-logs-accessories-dates' });
+  await sql(hut(1));
+  await sql(
+    `INSERT INTO entries (id, stationId, version, createdAt, updatedAt, stage, text, atMs) VALUES (1, 1, 2, ${STAMP}, ${STAMP}, 'bench', 'cut 5 mm', 7)`,
+  );
+  await sql(`INSERT INTO edits (stationId, batch, resource, recordId, op, "before", "after", createdAt)
+    VALUES (1, 'b', 'entries', 1, 'update', '{"stage":"draft","text":"cut","atMs":7}', '{"stage":"bench","text":"cut 5 mm","atMs":7}', ${STAMP})`);
+  await migrator(db.sequelize).up();
+  const now = await stationRecords(db, 1);
+  expect(now.setAside).toEqual([]);
+  expect(now.entries).toMatchObject([{ step: 'bench', text: 'cut 5 mm' }]);
+  await undo(db, 1, { device: 'any' });
+  expect((await stationRecords(db, 1)).entries).toMatchObject([{ step: 'draft', text: 'cut' }]);
+  await migrator(db.sequelize).down({ to: '0017-steps-by-name' });
+  const [back] = await db.sequelize.query('SELECT stage, text FROM entries');
+  expect(back).toEqual([{ stage: 'draft', text: 'cut' }]);
+  await db.sequelize.close();
+});

@@ -133,7 +133,7 @@ export async function storeSweep(
     samples: Buffer.from(samples),
   });
   const text = `${correction === 'file' ? 'Imported' : 'Swept'} ${file.name}: ${story}`;
-  await write('entries', { stage: 'bench', text, atMs: Date.now() });
+  await write('entries', { step: 'bench', text, atMs: Date.now() });
   return present(row, 'sweeps');
 }
 
@@ -211,7 +211,7 @@ export async function importSpectrum(
       samples: Buffer.from(samples),
     });
     const state = source === 'none' ? '' : `, noise source ${source}`;
-    await write('entries', { stage: 'bench', text: `Recorded ${file.name}: ${story}${state}.`, atMs });
+    await write('entries', { step: 'bench', text: `Recorded ${file.name}: ${story}${state}.`, atMs });
     return present(row, 'spectra');
   });
 }

@@ -9,7 +9,7 @@ import { groundClass } from '@velvet-reed/core/solver';
 import { screen, within } from '@testing-library/react';
 import { renderPage } from './data/page-harness';
 import { TEST_STATION } from './data/test-station';
-import ModelRoom from './stages/draft/model/page';
+import ModelRoom from './steps/draft/model/page';
 
 const { id } = MADE_UP_KIND;
 

@@ -11,7 +11,7 @@ import { HearingsProvider } from './data/hearings-provider';
 import { applyTheme } from './data/theme';
 import { Frame } from './shell/frame';
 import { ROOMS } from './shell/rooms';
-import { STAGES } from './shell/stages';
+import { STEPS } from './shell/steps';
 import { StationsPage } from './shell/stations';
 import { Trouble, Waiting } from './ui/states';
 
@@ -19,13 +19,13 @@ interface PageModule {
   readonly default: () => React.ReactNode;
 }
 /** Every room is a folder with its page: being there is enough to be found. */
-const PAGES = import.meta.glob<PageModule>('./stages/*/*/page.tsx');
-const pageOf = (stage: string, room: string): (() => Promise<PageModule>) | undefined =>
-  PAGES[`./stages/${stage}/${room}/page.tsx`];
+const PAGES = import.meta.glob<PageModule>('./steps/*/*/page.tsx');
+const pageOf = (step: string, room: string): (() => Promise<PageModule>) | undefined =>
+  PAGES[`./steps/${step}/${room}/page.tsx`];
 
 // the room in the address loads while the station is still on its way
-const [, , , firstStage = '', firstRoom = ''] = location.pathname.split('/');
-void pageOf(firstStage, firstRoom)?.();
+const [, , , firstStep = '', firstRoom = ''] = location.pathname.split('/');
+void pageOf(firstStep, firstRoom)?.();
 
 const page = (load: () => Promise<PageModule>) => {
   const Page = lazy(load);
@@ -61,11 +61,11 @@ const router = createBrowserRouter([
       { index: true, element: <To room={`listen/${ROOMS.listen[0].id}`} /> },
       // where the field page was before it became a room
       { path: 'mast', element: <To room="bench/mast" /> },
-      ...STAGES.flatMap((stage) => [
-        { path: stage.id, element: <To room={`${stage.id}/${ROOMS[stage.id][0].id}`} /> },
-        ...ROOMS[stage.id].flatMap(({ id }) => {
-          const load = pageOf(stage.id, id);
-          return load ? [{ path: `${stage.id}/${id}`, element: page(load), errorElement: FAULT }] : [];
+      ...STEPS.flatMap((step) => [
+        { path: step.id, element: <To room={`${step.id}/${ROOMS[step.id][0].id}`} /> },
+        ...ROOMS[step.id].flatMap(({ id }) => {
+          const load = pageOf(step.id, id);
+          return load ? [{ path: `${step.id}/${id}`, element: page(load), errorElement: FAULT }] : [];
         }),
       ]),
     ],

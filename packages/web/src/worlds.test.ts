@@ -36,8 +36,8 @@ import type { StationData } from './data/station';
 import { wholeStation } from './data/station-cache';
 import { plannedTransmitters } from './data/transmitters';
 import { judgedBench, judgedGuard, judgedNoise, judgedPath, judgedTrial } from './data/verdicts';
-import { stageStates } from './shell/stages';
-import { reportOf } from './stages/notebook/report/report';
+import { standings } from './shell/steps';
+import { reportOf } from './steps/notebook/report/report';
 
 /** Worlds looked at; the seed of a failing one is in its message. */
 const WORLDS = 2000;
@@ -159,11 +159,11 @@ const eachWorld = (step: number, check: (one: World, seed: number) => void): voi
 };
 
 describe(`${WORLDS} made-up stations`, () => {
-  test('every record fits, and every stage says where it stands', () => {
+  test('every record fits, and every step says where it stands', () => {
     eachWorld(2, ({ data }) => {
       for (const name of RESOURCE_NAMES)
         for (const record of data[name]) SCHEMAS[name].validateSync(record, { strict: true });
-      expect(Object.values(stageStates(data)).every((state) => state.length > 0)).toBe(true);
+      expect(Object.values(standings(data)).every((state) => state.length > 0)).toBe(true);
     });
   });
 

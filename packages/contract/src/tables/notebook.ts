@@ -22,7 +22,7 @@ export const entries = tableOf({
   label: 'entry',
   plural: 'entries',
   columns: {
-    stage: choice('Stage', [
+    step: choice('Step', [
       'listen',
       'plot',
       'choose',

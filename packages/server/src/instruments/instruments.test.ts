@@ -278,7 +278,7 @@ describe('over HTTP', () => {
   test('a batch with a name is carried out once, however often it is sent', async () => {
     const batch = {
       key: '01234567-89ab-4def-8123-456789abcdef',
-      changes: [{ op: 'create', resource: 'entries', values: { stage: 'bench', text: 'cut 5 mm', atMs: 1 } }],
+      changes: [{ op: 'create', resource: 'entries', values: { step: 'bench', text: 'cut 5 mm', atMs: 1 } }],
     };
     const send = (body: unknown) =>
       request(app)

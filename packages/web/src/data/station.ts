@@ -332,10 +332,10 @@ export function useWrite() {
 }
 
 /** A change that adds a notebook entry; put it into the batch it tells about. */
-export const entry = (stage: Saved<'entries'>['stage'], text: string): Change => ({
+export const entry = (step: Saved<'entries'>['step'], text: string): Change => ({
   op: 'create',
   resource: 'entries',
-  values: { stage, text, atMs: Date.now() },
+  values: { step, text, atMs: Date.now() },
 });
 
 /** Makes a station. @returns its id. */

@@ -113,7 +113,7 @@ export const TEST_STATION: StationData = {
   orderPlaces: [],
   guardPlans: [],
   guardInputs: [],
-  entries: [{ ...stored(1), stage: 'notebook', text: 'Ω and λ survive', atMs: 0 }],
+  entries: [{ ...stored(1), step: 'notebook', text: 'Ω and λ survive', atMs: 0 }],
   plotFeatures: [],
   satellites: [],
   boughtAntennas: [],

@@ -4,7 +4,7 @@ import { placed, TEST_STATION } from '../data/test-station';
 import { bandsOf, forecastPlace, latestRevision } from '../data/derive';
 import { ordersOf } from '../data/path-orders';
 import { askPath } from '../data/path-question';
-import { stageStates } from './stages';
+import { standings } from './steps';
 
 test('the listener’s edit replaces the catalogue row, a hidden one disappears', () => {
   expect(bandsOf(TEST_STATION).find((band) => band.id === 'a40')).toMatchObject({
@@ -71,7 +71,7 @@ test('carriers reach the path through the antenna’s own gain', () => {
   expect(isotropic.remarks[0]).toMatch(/isotropic/);
 });
 
-test('stages tell where they stand', () => {
-  const { listen, bench, draft, guard } = stageStates(TEST_STATION);
+test('steps tell where they stand', () => {
+  const { listen, bench, draft, guard } = standings(TEST_STATION);
   expect([listen, bench, draft, guard]).toEqual(['done', 'empty', 'in work', 'empty']);
 });

@@ -13,7 +13,7 @@ import { OutboxLine } from './outbox-line';
 import { Reed } from './reed';
 import { SetAsideLine } from './set-aside-line';
 import { ROOMS, roomAt, type Room } from './rooms';
-import { STAGES, stageStates, type StageState } from './stages';
+import { STEPS, standings, type StepStanding } from './steps';
 
 const loadPalette = () => import('./palette');
 const Palette = lazy(loadPalette);
@@ -31,7 +31,7 @@ const wait = (ms: number): string => {
   return minutes < 60 ? `${minutes} min` : `${Math.floor(minutes / 60)} h ${minutes % 60} min`;
 };
 
-/** Everything around a stage: head, Reed, rail. */
+/** Everything around a step: head, Reed, rail. */
 export function Frame() {
   const { data, error, mutate } = useStation();
   if (error && !(data && isAway(error))) return <Trouble error={error} retry={() => void mutate()} />;
@@ -67,13 +67,13 @@ function LoadedFrame({ data, away }: { readonly data: StationData; readonly away
   });
   const { pathname, search } = useLocation();
   const here = roomAt(pathname);
-  const to = (stage: string, room: string): void =>
-    void navigate({ pathname: `/s/${stationId}/${stage}/${room}`, search });
+  const to = (step: string, room: string): void =>
+    void navigate({ pathname: `/s/${stationId}/${step}/${room}`, search });
   useHotkeys(
-    STAGES.map((stage) => stage.key),
+    STEPS.map((step) => step.key),
     (event) => {
-      const stage = STAGES.find((candidate) => candidate.key === event.key);
-      if (stage) to(stage.id, ROOMS[stage.id][0].id);
+      const step = STEPS.find((candidate) => candidate.key === event.key);
+      if (step) to(step.id, ROOMS[step.id][0].id);
     },
     ALSO_ON_THE_REED,
   );
@@ -81,9 +81,9 @@ function LoadedFrame({ data, away }: { readonly data: StationData; readonly away
     ['[', ']'],
     (event) => {
       if (!here) return;
-      const rooms = ROOMS[here.stage.id];
+      const rooms = ROOMS[here.step.id];
       const next = rooms.indexOf(here.room) + (event.key === ']' ? 1 : -1);
-      to(here.stage.id, rooms[(next + rooms.length) % rooms.length].id);
+      to(here.step.id, rooms[(next + rooms.length) % rooms.length].id);
     },
     byCharacter,
   );
@@ -187,47 +187,47 @@ function Head({
   );
 }
 
-const STATE_MARK: Readonly<Record<StageState, string>> = { empty: '○', 'in work': '◐', done: '●', doubtful: '~' };
+const STATE_MARK: Readonly<Record<StepStanding, string>> = { empty: '○', 'in work': '◐', done: '●', doubtful: '~' };
 
 function Rail({ data, stationId }: { readonly data: StationData; readonly stationId: number }) {
   const rail = useRef<HTMLElement>(null);
   const { pathname, search } = useLocation();
   const here = roomAt(pathname);
   useEffect(() => {
-    // on a phone stages and rooms run off to the right: the current ones stay whole in view
+    // on a phone steps and rooms run off to the right: the current ones stay whole in view
     for (const list of rail.current?.querySelectorAll<HTMLElement>('[data-scrolls]') ?? []) {
       const current = list.querySelector<HTMLElement>('[aria-current]');
       if (current) list.scrollLeft = current.offsetLeft - (list.clientWidth - current.offsetWidth) / 2;
     }
   }, [pathname]);
-  const states = useMemo(() => stageStates(data), [data]);
-  const rooms = here ? ROOMS[here.stage.id] : [];
+  const states = useMemo(() => standings(data), [data]);
+  const rooms = here ? ROOMS[here.step.id] : [];
   return (
     <nav
       ref={rail}
-      aria-label="Stages and rooms"
+      aria-label="Steps and rooms"
       className="shrink-0 border-rule bg-paper max-sm:sticky max-sm:top-0 max-sm:z-20 max-sm:border-b sm:w-40 sm:border-r sm:py-3"
     >
       <ul data-scrolls className="relative flex overflow-x-auto sm:flex-col">
-        {STAGES.map((stage) => {
-          const state = states[stage.id];
-          const current = here?.stage.id === stage.id;
+        {STEPS.map((step) => {
+          const state = states[step.id];
+          const current = here?.step.id === step.id;
           return (
-            <li key={stage.id}>
+            <li key={step.id}>
               <Link
-                to={{ pathname: `/s/${stationId}/${stage.id}/${ROOMS[stage.id][0].id}`, search }}
-                title={stage.asks}
+                to={{ pathname: `/s/${stationId}/${step.id}/${ROOMS[step.id][0].id}`, search }}
+                title={step.asks}
                 aria-current={current ? 'true' : undefined}
                 className={`flex min-h-11 items-center gap-2.5 whitespace-nowrap px-3 sm:min-h-8 sm:py-1 ${current ? 'border-plum bg-plum/10 font-semibold text-plum max-sm:border-b-3 sm:border-l-4' : 'hover:text-plum sm:border-l-4 sm:border-transparent'}`}
               >
                 <span aria-hidden className={state === 'doubtful' ? 'text-caution' : ''}>
                   {STATE_MARK[state]}
                 </span>
-                {stage.name}
+                {step.name}
                 <span className="sr-only">, {state}</span>
               </Link>
               {current && rooms.length > 1 && (
-                <Rooms rooms={rooms} base={`/s/${stationId}/${stage.id}`} search={search} className="max-sm:hidden" />
+                <Rooms rooms={rooms} base={`/s/${stationId}/${step.id}`} search={search} className="max-sm:hidden" />
               )}
             </li>
           );
@@ -236,7 +236,7 @@ function Rail({ data, stationId }: { readonly data: StationData; readonly statio
       {here && rooms.length > 1 && (
         <Rooms
           rooms={rooms}
-          base={`/s/${stationId}/${here.stage.id}`}
+          base={`/s/${stationId}/${here.step.id}`}
           search={search}
           className="flex overflow-x-auto border-t border-rule sm:hidden"
         />
@@ -245,7 +245,7 @@ function Rail({ data, stationId }: { readonly data: StationData; readonly statio
   );
 }
 
-/** The rooms of the stage in use. */
+/** The rooms of the step in use. */
 function Rooms({
   rooms,
   base,

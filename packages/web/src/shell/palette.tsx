@@ -5,7 +5,7 @@ import { bandsOf } from '../data/derive';
 import { useFocus } from '../data/focus';
 import type { StationData } from '../data/station';
 import { ROOMS } from './rooms';
-import { STAGES } from './stages';
+import { STEPS } from './steps';
 
 const ITEM =
   'flex cursor-pointer justify-between gap-4 px-4 py-2 data-[selected=true]:bg-plum/15 data-[selected=true]:text-plum';
@@ -35,8 +35,8 @@ export default function Palette({
   const navigate = useNavigate();
   const { search } = useLocation();
   const { setBand } = useFocus();
-  const to = (stage: string, room: string): void =>
-    void navigate({ pathname: `/s/${stationId}/${stage}/${room}`, search });
+  const to = (step: string, room: string): void =>
+    void navigate({ pathname: `/s/${stationId}/${step}/${room}`, search });
   const then = (act: () => void) => () => {
     onClose();
     act();
@@ -69,31 +69,31 @@ export default function Palette({
         <Command.Empty className="px-4 py-3 text-dim">
           Nothing of that name. Try a room, a band, or “undo”.
         </Command.Empty>
-        {STAGES.map((stage) => (
+        {STEPS.map((step) => (
           <Command.Item
-            key={stage.id}
+            key={step.id}
             className={ITEM}
-            value={`go ${stage.name} ${stage.asks}`}
-            onSelect={then(() => to(stage.id, ROOMS[stage.id][0].id))}
+            value={`go ${step.name} ${step.asks}`}
+            onSelect={then(() => to(step.id, ROOMS[step.id][0].id))}
           >
             <span>
-              {stage.name}: {stage.asks}
+              {step.name}: {step.asks}
             </span>
-            <kbd className="font-mono text-sm text-dim">{stage.key}</kbd>
+            <kbd className="font-mono text-sm text-dim">{step.key}</kbd>
           </Command.Item>
         ))}
-        {STAGES.flatMap((stage) =>
-          ROOMS[stage.id].map((room) => (
+        {STEPS.flatMap((step) =>
+          ROOMS[step.id].map((room) => (
             <Command.Item
-              key={`${stage.id} ${room.id}`}
+              key={`${step.id} ${room.id}`}
               className={ITEM}
-              value={`room ${stage.name} ${room.name} ${room.asks}`}
-              onSelect={then(() => to(stage.id, room.id))}
+              value={`room ${step.name} ${room.name} ${room.asks}`}
+              onSelect={then(() => to(step.id, room.id))}
             >
               <span>
                 {room.name}: {room.asks}
               </span>
-              <span className="text-sm text-dim">{stage.name}</span>
+              <span className="text-sm text-dim">{step.name}</span>
             </Command.Item>
           )),
         )}

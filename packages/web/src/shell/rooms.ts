@@ -1,14 +1,14 @@
-import { STAGES, type StageId } from './stages';
+import { STEPS, type StepId } from './steps';
 
-/** A room of a stage: one question, one address, a folder of its own. */
+/** A room of a step: one question, one address, a folder of its own. */
 export interface Room {
   readonly id: string;
   readonly name: string;
   readonly asks: string;
 }
 
-/** The rooms of each stage in the order in which people work; the first opens when the stage is chosen. */
-export const ROOMS: Readonly<Record<StageId, readonly Room[]>> = {
+/** The rooms of each step in the order in which people work; the first opens when the step is chosen. */
+export const ROOMS: Readonly<Record<StepId, readonly Room[]>> = {
   listen: [
     { id: 'wanted', name: 'Wanted', asks: 'What do I want to hear?' },
     { id: 'when', name: 'When', asks: 'When is it heard here?' },
@@ -81,9 +81,9 @@ export const ROOMS: Readonly<Record<StageId, readonly Room[]>> = {
 };
 
 /** The room at an address "/s/1/listen/when"; undefined for an address of no room. */
-export function roomAt(pathname: string): { readonly stage: (typeof STAGES)[number]; readonly room: Room } | undefined {
+export function roomAt(pathname: string): { readonly step: (typeof STEPS)[number]; readonly room: Room } | undefined {
   const [, , , stageId, roomId] = pathname.split('/');
-  const stage = STAGES.find(({ id }) => id === stageId);
-  const room = stage && ROOMS[stage.id].find(({ id }) => id === roomId);
-  return stage && room && { stage, room };
+  const step = STEPS.find(({ id }) => id === stageId);
+  const room = step && ROOMS[step.id].find(({ id }) => id === roomId);
+  return step && room && { step, room };
 }

@@ -1,10 +1,10 @@
 import { Dialog } from 'radix-ui';
 import { Button } from '../ui/button';
 import { ROOMS } from './rooms';
-import { STAGES } from './stages';
+import { STEPS } from './steps';
 
 const KEYS: readonly (readonly [string, string])[] = [
-  ['1 to 9, p', 'go to a stage, in working order; p to the Plot'],
+  ['1 to 9, p', 'go to a step, in working order; p to the Plot'],
   ['[ and ]', 'the room before, the room after'],
   ['Esc', 'leave a field, so that the keys of this sheet answer again'],
   ['/ or Ctrl+K', 'do anything by name'],
@@ -43,10 +43,10 @@ export default function Shortcuts({ onClose }: { readonly onClose: () => void })
           </p>
           <h3 className="mt-5 mb-1 font-semibold">Rooms</h3>
           <dl>
-            {STAGES.map((stage) => (
-              <div key={stage.id}>
-                <dt className="mt-1 font-semibold">{stage.name}</dt>
-                {ROOMS[stage.id].map((room) => (
+            {STEPS.map((step) => (
+              <div key={step.id}>
+                <dt className="mt-1 font-semibold">{step.name}</dt>
+                {ROOMS[step.id].map((room) => (
                   <dd key={room.id}>
                     {room.name}: <span className="text-dim">{room.asks}</span>
                   </dd>
@@ -54,7 +54,7 @@ export default function Shortcuts({ onClose }: { readonly onClose: () => void })
               </div>
             ))}
           </dl>
-          <h3 className="mt-5 mb-1 font-semibold">Stage marks</h3>
+          <h3 className="mt-5 mb-1 font-semibold">Step marks</h3>
           <p>○ empty · ◐ in work · ● done · ~ doubtful</p>
           <div className="mt-5">
             <Dialog.Close asChild>

@@ -11,7 +11,7 @@ import { AntennaPicker } from './antenna-picker';
 import { Button } from './button';
 import { momentText } from './moment-text';
 import { DeleteButton } from './record-row';
-import { Section, Wide } from './stage';
+import { Section, Wide } from './section';
 import { Empty } from './states';
 import { TraceChart } from './trace-chart';
 

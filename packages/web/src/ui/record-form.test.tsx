@@ -89,7 +89,7 @@ test('what is saved is meant for the state in which typing began; after a save o
     <RecordForm
       fields={[{ name: 'text', label: 'Text', kind: 'text' }]}
       schema={SCHEMAS.entries}
-      fixed={{ stage: 'notebook', atMs: 0 }}
+      fixed={{ step: 'notebook', atMs: 0 }}
       start={{ text: start }}
       submit="Save"
       version={version}

@@ -3,7 +3,7 @@ import { isAway } from '../data/api';
 import { useStation, type StationData } from '../data/station';
 import { Trouble, Waiting } from './states';
 
-/** Hands a stage the station's data, or says that it is loading or what went wrong. */
+/** Hands a room the station's data, or says that it is loading or what went wrong. */
 export function StationPage({ children }: { readonly children: (data: StationData) => ReactNode }) {
   const { data, error, mutate } = useStation();
   // while the server is away what was loaded stays on the screen

@@ -1,0 +1,57 @@
+import { dipOf } from '@velvet-reed/core/sweep';
+import { Link } from 'react-router';
+import { useStationId } from '../../../data/station';
+import { judgedBench } from '../../../data/verdicts';
+import { Verdict } from '../verdict';
+import { TrimCurve } from './trim-curve';
+import { TrimDiary } from './trim-diary';
+import type { StationData } from '../../../data/station';
+import { Room } from '../../../ui/room';
+import { Next } from '../../../ui/section';
+import { StationPage } from '../../../ui/station-page';
+import { BenchNotes, BenchPicker } from '../bench-room';
+import { useBench } from '../use-bench';
+
+export default function TrimRoom() {
+  return <StationPage>{(data) => <Trim data={data} />}</StationPage>;
+}
+
+function Trim({ data }: { readonly data: StationData }) {
+  const bench = useBench(data);
+  const { antenna, design, draft, loaded } = bench;
+  const latest = loaded.at(-1);
+  const { verdict, steps, cut, trimName } = judgedBench(data, antenna, latest?.dips);
+  const stationId = useStationId();
+  return (
+    <Room
+      title="Trim, Bench"
+      verdict={<Verdict verdict={verdict} latest={latest} cut={cut} targetHz={design?.freqHz} trimName={trimName} />}
+      picker={<BenchPicker bench={bench} />}
+      margin={<BenchNotes latest={latest} />}
+    >
+      {antenna && design && draft ? (
+        <>
+          {steps.length > 0 && <TrimCurve steps={steps} targetHz={design.freqHz} />}
+          <p className="mb-3">
+            <Link className="text-plum underline" to={`/s/${stationId}/bench/mast?antenna=${antenna.id}`}>
+              At the mast: the next cut in large type
+            </Link>
+          </p>
+          <TrimDiary
+            key={`diary ${antenna.id}`}
+            antenna={antenna}
+            steps={steps}
+            targetHz={design.freqHz}
+            trimName={trimName}
+            measuredHz={latest && dipOf(latest.dips, design.freqHz)?.freqHz}
+            startLengthM={draft.pieces[0].cutM}
+          />
+        </>
+      ) : (
+        <p>
+          <Next>Next: draft an antenna, so that there is a length to cut and a target to reach.</Next>
+        </p>
+      )}
+    </Room>
+  );
+}

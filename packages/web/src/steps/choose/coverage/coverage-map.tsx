@@ -1,0 +1,118 @@
+import { bandTargets, type Coverage, coverageGaps, coverageOf } from '@velvet-reed/core/choose';
+import { LINE_OF_SIGHT_FROM_HZ, USUAL_ARRIVAL_DEG } from '@velvet-reed/core/site';
+import type { Band } from '@velvet-reed/core/spectrum';
+import { bandText } from '@velvet-reed/core/units';
+import { useMemo } from 'react';
+import { bandsOf, forecastPlace, ownCandidates } from '../../../data/derive';
+import { useHeard } from '../../../data/ranking';
+import type { StationData } from '../../../data/station';
+import { Button } from '../../../ui/button';
+import { Section, Wide } from '../../../ui/section';
+import { inDb, Value } from '../../../ui/value';
+
+/** Bands up to here: beyond it nothing of wire is compared. */
+const HIGHEST_HZ = 500e6;
+const HORIZON_DEG = 3;
+const NO_EMITTERS: readonly number[] = [];
+
+/** Which of the listener's own antennas serves which band, and the gaps in words. */
+export function CoverageMap({ data }: { readonly data: StationData }) {
+  const bands = useMemo(() => bandsOf(data).filter((band) => band.highHz <= HIGHEST_HZ), [data]);
+  const targets = useMemo(
+    () => bandTargets(bands, (freqHz) => (freqHz >= LINE_OF_SIGHT_FROM_HZ ? HORIZON_DEG : USUAL_ARRIVAL_DEG)),
+    [bands],
+  );
+  const specs = useMemo(() => ownCandidates(data), [data]);
+  const place = useMemo(() => ({ ...forecastPlace(data), transmitters: [] }), [data]);
+  const heard = useHeard(specs, targets, NO_EMITTERS, data.station.groundId);
+  const cells = useMemo(
+    () => heard.ready.flatMap((ready) => coverageOf(ready, bands, targets, place)),
+    [heard.ready, bands, targets, place],
+  );
+  const gaps = useMemo(() => coverageGaps(cells, bands), [cells, bands]);
+  return (
+    <>
+      <Wide evidence label="Coverage by band">
+        <table className="text-sm">
+          <thead>
+            <tr>
+              <th scope="col">Band</th>
+              {specs.map(({ id, name }) => (
+                <th key={id} scope="col" className="text-ink">
+                  {name}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {bands.map((band) => (
+              <tr key={band.id}>
+                <th scope="row" className="text-ink">
+                  {band.name} <span className="font-mono text-dim">{bandText(band.lowHz, band.highHz)}</span>
+                </th>
+                {specs.map(({ id, name }) => (
+                  <td key={id}>
+                    <Cell cell={cells.find((one) => one.band.id === band.id && one.antenna === name)} band={band} />
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Wide>
+      {!heard.complete && (
+        <p role="status" className="mt-2 flex items-center gap-3 text-sm">
+          <progress max={heard.asked} value={heard.answered} aria-label="Coverage" className="h-2 w-48" />
+          {heard.answered} of {heard.asked}
+          {heard.stopped ? (
+            <Button look="quiet" onClick={heard.resume}>
+              Go on
+            </Button>
+          ) : (
+            <Button look="quiet" onClick={heard.stop}>
+              Stop
+            </Button>
+          )}
+        </p>
+      )}
+      {heard.complete && (
+        <Section title="Gaps" hint="bands that no antenna of yours serves well">
+          {gaps.length === 0 ? (
+            <p>None: every band is served with under 3 dB lost to the chain.</p>
+          ) : (
+            <ul className="list-disc pl-5" aria-label="Gaps">
+              {gaps.map((gap) => (
+                <li key={gap}>{gap}</li>
+              ))}
+            </ul>
+          )}
+        </Section>
+      )}
+    </>
+  );
+}
+
+const WORD = (lossDb: number): string => (lossDb < 3 ? 'good' : lossDb < 10 ? 'weak' : 'deaf');
+
+function Cell({ cell, band }: { readonly cell?: Coverage; readonly band: Band }) {
+  if (!cell) return null;
+  if (cell.snrLossDb === undefined) return <span className="text-dim">not known</span>;
+  return (
+    <>
+      {WORD(cell.snrLossDb)},{' '}
+      <Value
+        shown={inDb(cell.snrLossDb, 0, 'dB lost')}
+        provenance={{
+          origin: 'model',
+          formula: '10 log (1 + chain noise / outside noise)',
+          inputs: [
+            ['band', band.name],
+            ['margin', cell.marginDb === undefined ? 'not computed' : `${cell.marginDb.toFixed(0)} dB`],
+            ['note', cell.why],
+          ],
+          source: 'moment method over this ground; ITU-R P.372 medians or your own floor',
+        }}
+      />
+    </>
+  );
+}

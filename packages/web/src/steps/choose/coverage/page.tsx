@@ -1,0 +1,46 @@
+import { countText } from '@velvet-reed/core/units';
+import { Link } from 'react-router';
+import { useStationId } from '../../../data/station';
+import { Room } from '../../../ui/room';
+import { Next, Note } from '../../../ui/section';
+import { Empty } from '../../../ui/states';
+import { StationPage } from '../../../ui/station-page';
+import { CoverageMap } from './coverage-map';
+
+export default function CoverageRoom() {
+  const stationId = useStationId();
+  return (
+    <StationPage>
+      {(data) => (
+        <Room
+          title="Coverage, Choose"
+          verdict={
+            data.antennas.length === 0 ? (
+              <>
+                No antenna of yours is drafted yet, so there is nothing to cover a band with.{' '}
+                <Next>
+                  <Link to={`/s/${stationId}/choose/ranking`}>Next: choose one.</Link>
+                </Next>
+              </>
+            ) : (
+              <>
+                What {countText(data.antennas.length, 'antenna')} of yours reach, band by band, and the gaps in words
+                below. <Next>Next: fill the gap that holds something you want.</Next>
+              </>
+            )
+          }
+          margin={
+            <Note title="What the words mean">
+              <p>
+                Good: under 3 dB of SNR lost to the chain. Weak: under 10 dB. Deaf: more; the receiver decides, not the
+                sky.
+              </p>
+            </Note>
+          }
+        >
+          {data.antennas.length === 0 ? <Empty>Bands and gaps appear here.</Empty> : <CoverageMap data={data} />}
+        </Room>
+      )}
+    </StationPage>
+  );
+}

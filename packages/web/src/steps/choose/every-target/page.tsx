@@ -1,0 +1,95 @@
+import type { Candidate, ForecastTarget } from '@velvet-reed/core/choose';
+import { countText } from '@velvet-reed/core/units';
+import { Link } from 'react-router';
+import { useFocus } from '../../../data/focus';
+import { useRanking } from '../../../data/ranking';
+import { useStationId, type StationData } from '../../../data/station';
+import { Room } from '../../../ui/room';
+import { Next, Note } from '../../../ui/section';
+import { StationPage } from '../../../ui/station-page';
+import { Progress, WithTargets } from '../choose-room';
+import { useEveryTarget } from '../use-asked';
+import { candidateTitle } from '../candidate-title';
+import { Matrix } from './matrix';
+
+export default function EveryTargetRoom() {
+  return (
+    <StationPage>
+      {(data) => (
+        <WithTargets data={data} title="Every target, Choose">
+          {() => <Sheet data={data} />}
+        </WithTargets>
+      )}
+    </StationPage>
+  );
+}
+
+function Sheet({ data }: { readonly data: StationData }) {
+  const targets = useEveryTarget(data);
+  const ranking = useRanking(data, { targets, view: 'quiet' });
+  const { band } = useFocus();
+  const middle = Math.sqrt(band.lowHz * band.highHz);
+  const focus = targets.find(({ lowHz, highHz }) => middle >= lowHz && middle <= highHz);
+  return (
+    <Room
+      title="Every target, Choose"
+      verdict={<Verdict ranked={ranking.ranked} targets={targets} complete={ranking.complete} />}
+      margin={
+        <>
+          <Note title="Reading it">
+            <p>
+              Plus: the pattern wins more than the chain loses. Zero: as good as a lossless antenna that hears evenly.
+              Below −10 dB the receiver decides, not the sky.
+            </p>
+          </Note>
+          <Note title="The framed column">
+            <p>is the target that the focus band of the Reed lies on.</p>
+          </Note>
+        </>
+      }
+    >
+      <Matrix ranked={ranking.ranked} targets={targets} focusId={focus?.id} />
+      <Progress ranking={ranking} />
+    </Room>
+  );
+}
+
+/** Loss from which a target is not heard well, dB. */
+const POOR_DB = 10;
+
+function Verdict({
+  ranked,
+  targets,
+  complete,
+}: {
+  readonly ranked: readonly Candidate[];
+  readonly targets: readonly ForecastTarget[];
+  readonly complete: boolean;
+}) {
+  const stationId = useStationId();
+  if (!complete) return <>The wire model is still at work; what it knows stands below already.</>;
+  const judged = ranked.filter(({ lossDb }) => lossDb !== undefined);
+  const lossOf = (candidate: Candidate, i: number): number => candidate.forecasts[i].lostDb ?? Infinity;
+  const bests = targets.map((target, i) => {
+    const best = judged.reduce<Candidate | undefined>(
+      (found, one) => (!found || lossOf(one, i) < lossOf(found, i) ? one : found),
+      undefined,
+    );
+    return { target, best, lossDb: best ? lossOf(best, i) : Infinity };
+  });
+  const counts = new Map<Candidate, number>();
+  for (const { best, lossDb } of bests)
+    if (best && Number.isFinite(lossDb)) counts.set(best, (counts.get(best) ?? 0) + 1);
+  const [leader] = [...counts].sort((a, b) => b[1] - a[1]);
+  const poor = bests.filter(({ lossDb }) => lossDb > POOR_DB).map(({ target }) => target.name);
+  if (leader === undefined) return <>No antenna here is judged on any target.</>;
+  return (
+    <>
+      {candidateTitle(leader[0])} leads on {leader[1]} of {countText(targets.length, 'target')};{' '}
+      {poor.length === 0 ? 'every target is heard well by something.' : `nothing here hears ${poor.join(', ')} well.`}{' '}
+      <Next>
+        <Link to={`/s/${stationId}/choose/ranking`}>Next: see in Ranking what it asks of the place, and draft it.</Link>
+      </Next>
+    </>
+  );
+}

@@ -1,0 +1,56 @@
+import { useRanking } from '../../../data/ranking';
+import type { StationData } from '../../../data/station';
+import { Room } from '../../../ui/room';
+import { Next, Note } from '../../../ui/section';
+import { StationPage } from '../../../ui/station-page';
+import { Progress, WithTargets } from '../choose-room';
+import { useBeside, useEveryTarget } from '../use-asked';
+import { candidateTitle } from '../candidate-title';
+import { ComparisonCard } from './comparison-card';
+
+export default function SideBySideRoom() {
+  return (
+    <StationPage>
+      {(data) => (
+        <WithTargets data={data} title="Side by side, Choose">
+          {() => <Sheet data={data} />}
+        </WithTargets>
+      )}
+    </StationPage>
+  );
+}
+
+function Sheet({ data }: { readonly data: StationData }) {
+  const targets = useEveryTarget(data);
+  const ranking = useRanking(data, { targets, view: 'quiet' });
+  const { beside, clear } = useBeside();
+  const chosen = beside.flatMap((id) => ranking.ranked.find(({ spec }) => spec.id === id) ?? []);
+  // until somebody chooses, the first three of the ranking
+  const candidates = chosen.length > 0 ? chosen : ranking.ranked.slice(0, 3);
+  const [best] = [...candidates].filter(({ lossDb }) => lossDb !== undefined);
+  return (
+    <Room
+      title="Side by side, Choose"
+      verdict={
+        <>
+          {best
+            ? `${candidateTitle(best)} loses least of ${candidates.length === 1 ? 'this one' : `these ${candidates.length}`}: ${best.reason}`
+            : 'None of these is judged.'}{' '}
+          <Next>
+            {chosen.length > 0
+              ? 'Next: draft it in Ranking, or take another beside it.'
+              : 'These are the first of the ranking; choose others there under “Why”.'}
+          </Next>
+        </>
+      }
+      margin={
+        <Note title="Up to four">
+          <p>Tick “Side by side” under “Why” in the ranking. The address keeps them: it can be sent or bookmarked.</p>
+        </Note>
+      }
+    >
+      <ComparisonCard candidates={candidates} onClear={clear} />
+      <Progress ranking={ranking} />
+    </Room>
+  );
+}

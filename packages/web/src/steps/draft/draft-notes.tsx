@@ -1,0 +1,40 @@
+import { antennaKind, CAUTIONS, type Design, type Draft, fitOf } from '@velvet-reed/core/antenna';
+import { groundClass } from '@velvet-reed/core/solver';
+import type { StationData } from '../../data/station';
+import { Note } from '../../ui/section';
+
+export function DraftNotes({
+  design,
+  draft,
+  data,
+}: {
+  readonly design: Design;
+  readonly draft: Draft;
+  readonly data: StationData;
+}) {
+  const fit = fitOf(design, data.station);
+  return (
+    <>
+      <Note title="Does it fit?">
+        <p className={fit.fits ? '' : 'text-caution'}>{fit.reason}.</p>
+      </Note>
+      <Note title="How far to trust it">
+        {draft.remarks.map((remark) => (
+          <p key={remark} className="mb-1">
+            {remark}
+          </p>
+        ))}
+        {antennaKind(design.kind).model && (
+          <p className="mb-1">
+            The model knows wires and the ground ({groundClass(data.station.groundId).name}), not the house, trees or
+            the feed line. Expect the dip within 2 %, gains within 1 dB, lower over uneven ground.
+          </p>
+        )}
+      </Note>
+      <Note title="Before you climb">
+        <p>{CAUTIONS.height}</p>
+        <p className="mt-1">{CAUTIONS.powerLine}</p>
+      </Note>
+    </>
+  );
+}

@@ -1,0 +1,86 @@
+import type { Saved } from '@velvet-reed/contract';
+import {
+  antennaKind,
+  type Design,
+  type Draft,
+  fitOf,
+  stepStates,
+  withEntry,
+  withPermission,
+} from '@velvet-reed/core/antenna';
+import { countText, frequencyText, lengthText, showFrequency, showLength } from '@velvet-reed/core/units';
+import { Link } from 'react-router';
+import { useModel } from '../../data/model';
+import { useStationId, type StationData } from '../../data/station';
+import { Next } from '../../ui/section';
+import { Value } from '../../ui/value';
+import { modelDip, modelProvenance } from './model-figures';
+
+export function Verdict({
+  design,
+  draft,
+  state,
+  data,
+  revision,
+  antennaId,
+}: {
+  readonly design: Design;
+  readonly draft: Draft;
+  readonly state: ReturnType<typeof useModel>;
+  readonly data: StationData;
+  readonly revision: Saved<'revisions'>;
+  readonly antennaId: number;
+}) {
+  const stationId = useStationId();
+  const kind = antennaKind(design.kind);
+  const piece = draft.pieces[0];
+  const fit = fitOf(design, data.station);
+  const dip = kind.trim && state.sweep && modelDip(state.sweep);
+  const steps = stepStates(
+    withPermission(withEntry(draft.steps, data.station.noDrilling), data.station.askFirst),
+    new Set(revision.gates.filter(Boolean)),
+    new Set(revision.done.filter(Boolean)),
+  );
+  const nextStep = steps.find((step) => step.open && !step.done);
+  return (
+    <>
+      {piece.bought ? 'Get' : 'Cut'} {countText(piece.count, piece.name)} {piece.bought ? 'of' : 'to'}{' '}
+      <Value
+        strong
+        shown={showLength(piece.cutM, 4)}
+        provenance={{
+          origin: 'model',
+          formula:
+            piece.cutM > piece.finishedM
+              ? `the longest of closed form, model and rule × (1 + ${design.allowance})`
+              : 'its finished length',
+          inputs: [
+            ['finished', lengthText(piece.finishedM, 4)],
+            ['resonant at', frequencyText(design.freqHz)],
+            ['conductor', lengthText(design.diameterM)],
+          ],
+          source: draft.figures[0]?.source ?? 'the dimensions below',
+        }}
+      />
+      ; {fit.reason}.{' '}
+      {dip && (
+        <>
+          Finished, the model dips at{' '}
+          <Value
+            strong
+            shown={showFrequency(dip.freqHz, 4)}
+            provenance={modelProvenance(state, 'deepest reflection of the modelled sweep')}
+          />{' '}
+          with SWR {dip.swr?.toFixed(1) ?? '∞'}.{' '}
+        </>
+      )}
+      <Next>
+        {nextStep ? (
+          `Next: ${nextStep.step.text}`
+        ) : (
+          <Link to={`/s/${stationId}/bench?antenna=${antennaId}`}>All steps done. Next: put it on the Bench.</Link>
+        )}
+      </Next>
+    </>
+  );
+}

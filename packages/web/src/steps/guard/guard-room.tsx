@@ -1,0 +1,75 @@
+import { CAUTIONS } from '@velvet-reed/core/antenna';
+import type { ReactNode } from 'react';
+import { Link, useSearchParams } from 'react-router';
+import { useStationId, type StationData } from '../../data/station';
+import { plannedTransmitters, type PlannedTransmitter } from '../../data/transmitters';
+import { Room } from '../../ui/room';
+import { Next, Note } from '../../ui/section';
+
+/** A room of Guard that works on one planned transmitter. */
+export function GuardRoom({
+  data,
+  title,
+  verdict,
+  children,
+}: {
+  readonly data: StationData;
+  readonly title: string;
+  readonly verdict: (plan: PlannedTransmitter) => ReactNode;
+  readonly children: (plan: PlannedTransmitter) => ReactNode;
+}) {
+  const stationId = useStationId();
+  const [params, setParams] = useSearchParams();
+  const plans = plannedTransmitters(data);
+  const plan = plans.find((one) => one.id === Number(params.get('plan'))) ?? plans.at(-1);
+  if (!plan)
+    return (
+      <Room
+        title={title}
+        verdict={
+          <>
+            No transmitter is planned for.{' '}
+            <Next>
+              <Link to={`/s/${stationId}/guard/inputs`}>Next: enter its power in Inputs.</Link>
+            </Next>
+          </>
+        }
+      />
+    );
+  return (
+    <Room
+      title={title}
+      verdict={verdict(plan)}
+      picker={
+        plans.length > 1 && (
+          <label className="text-sm text-dim">
+            Transmitter
+            <select
+              className="ml-2 text-ink"
+              value={plan.id}
+              onChange={(event) => setParams({ plan: event.target.value })}
+            >
+              {plans.map((one) => (
+                <option key={one.id} value={one.id}>
+                  {one.name}
+                </option>
+              ))}
+            </select>
+          </label>
+        )
+      }
+      margin={
+        <>
+          <Note title="People">
+            <p>{CAUTIONS.exposure}</p>
+          </Note>
+          <Note title="Storms">
+            <p>{CAUTIONS.lightning}</p>
+          </Note>
+        </>
+      }
+    >
+      {children(plan)}
+    </Room>
+  );
+}

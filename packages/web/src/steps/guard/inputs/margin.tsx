@@ -1,0 +1,17 @@
+import { CAUTIONS } from '@velvet-reed/core/antenna';
+import { Note } from '../../../ui/section';
+
+export function Margin() {
+  return (
+    <>
+      <Note title="Every antenna counts">
+        <p>
+          An antenna without a disconnect is red whatever its level: coupling changes with band, weather and tuning.
+        </p>
+      </Note>
+      <Note title="Storms">
+        <p>{CAUTIONS.lightning}</p>
+      </Note>
+    </>
+  );
+}

@@ -1,0 +1,326 @@
+import { createOf, SCHEMAS, updateOf } from '@velvet-reed/contract';
+import { GUARD_WORDS, type GuardVerdict } from '@velvet-reed/core/guard';
+import { fixed, plain, showPower } from '@velvet-reed/core/units';
+import { useState, type ReactNode } from 'react';
+import { useSearchParams } from 'react-router';
+import { entry, useWrite, type StationData } from '../../../data/station';
+import { plannedTransmitters, unplannedTransmitters, type PlannedTransmitter } from '../../../data/transmitters';
+import { judgedGuard } from '../../../data/verdicts';
+import { Button } from '../../../ui/button';
+import { Disclosure } from '../../../ui/disclosure';
+import { RecordForm } from '../../../ui/record-form';
+import { DeleteButton } from '../../../ui/record-row';
+import { Room } from '../../../ui/room';
+import { Next, Section } from '../../../ui/section';
+import { Empty } from '../../../ui/states';
+import { StationPage } from '../../../ui/station-page';
+import { typedFrequency, typedPower } from '../../../ui/typed';
+import { inDb, Value } from '../../../ui/value';
+import { Margin } from './margin';
+import { inputFields } from './input-fields';
+import { PLAN_FIELDS, PLAN_SCHEMA } from '../plan-form';
+import { STATE, levelProvenance } from './guard-state';
+
+export default function GuardPage() {
+  return <StationPage>{(data) => <GuardChooser data={data} />}</StationPage>;
+}
+
+function GuardChooser({ data }: { readonly data: StationData }) {
+  const [params, setParams] = useSearchParams();
+  const plans = plannedTransmitters(data);
+  const plan = plans.find((one) => one.id === Number(params.get('plan'))) ?? plans.at(-1);
+  if (!plan)
+    return (
+      <Room
+        title="Inputs, Guard"
+        verdict={
+          <>
+            No transmitter is planned for.{' '}
+            <Next>Next: enter its power; if you never transmit, leave this step empty.</Next>
+          </>
+        }
+      >
+        <NewPlan data={data} onMade={() => undefined} />
+      </Room>
+    );
+  const show = (id: number): void => setParams({ plan: String(id) });
+  return (
+    <Guard
+      key={plan.id}
+      data={data}
+      plan={plan}
+      chooser={
+        <div className="mb-5 flex flex-wrap items-end gap-4">
+          <label className="text-sm text-dim">
+            Transmitter
+            <select className="ml-2 text-ink" value={plan.id} onChange={(event) => show(Number(event.target.value))}>
+              {plans.map((one) => (
+                <option key={one.id} value={one.id}>
+                  {one.name}
+                </option>
+              ))}
+            </select>
+          </label>
+          <DeleteButton resource="guardPlans" record={plan} name={plan.name} />
+          <Disclosure label="Another transmitter">
+            {(close) => (
+              <NewPlan
+                data={data}
+                onCancel={close}
+                onMade={(id) => {
+                  close();
+                  show(id);
+                }}
+              />
+            )}
+          </Disclosure>
+        </div>
+      }
+    />
+  );
+}
+
+/** A transmitter to plan for: the own one that Listen or the plan of the place knows already, or a new one. */
+function NewPlan({
+  data,
+  onMade,
+  onCancel,
+}: {
+  readonly data: StationData;
+  readonly onMade: (id: number) => void;
+  readonly onCancel?: () => void;
+}) {
+  const { save } = useWrite();
+  const known = unplannedTransmitters(data);
+  const [chosen, setChosen] = useState<number | undefined>(known[0]?.id);
+  const transmitter = known.find(({ id }) => id === chosen);
+  return (
+    <>
+      {known.length > 0 && (
+        <label className="mb-3 block text-sm text-dim">
+          Transmitter
+          <select
+            className="ml-2 text-ink"
+            value={chosen ?? ''}
+            onChange={(event) => setChosen(event.target.value === '' ? undefined : Number(event.target.value))}
+          >
+            {known.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+            <option value="">another one</option>
+          </select>
+        </label>
+      )}
+      <RecordForm
+        key={chosen ?? 'new'}
+        fields={PLAN_FIELDS}
+        schema={PLAN_SCHEMA}
+        start={{
+          name: transmitter?.name ?? 'My transmitter',
+          powerW: transmitter ? typedPower(transmitter.powerW) : '100 W',
+          freqHz: '29.7 MHz',
+          wishedMarginDb: '10 dB',
+          meterResolutionW: '1 W',
+        }}
+        submit="Plan for this transmitter"
+        onCancel={onCancel}
+        onSave={async ({ powerW, ...plan }) => {
+          const { name, freqHz } = plan;
+          const ids = await save(
+            [
+              transmitter
+                ? updateOf('transmitters', transmitter, { powerW })
+                : createOf(
+                    'transmitters',
+                    { name, freqHz, powerW, powerKind: 'output', distanceM: null, own: true },
+                    'transmitter',
+                  ),
+              createOf('guardPlans', { ...plan, transmitterId: transmitter?.id ?? { new: 'transmitter' } }),
+              entry('guard', `Guard planned for ${name}.`),
+            ],
+            'Planned.',
+          );
+          onMade(ids[1]);
+        }}
+      />
+    </>
+  );
+}
+
+function Guard({
+  data,
+  plan,
+  chooser,
+}: {
+  readonly data: StationData;
+  readonly plan: PlannedTransmitter;
+  readonly chooser: ReactNode;
+}) {
+  const { save, trySave } = useWrite();
+  const [editing, setEditing] = useState<number>();
+  const { rows, results, verdict } = judgedGuard(data, plan);
+  const { worst } = verdict;
+  return (
+    <Room title="Inputs, Guard" verdict={<Verdict verdict={verdict} plan={plan} />} margin={<Margin />}>
+      <Section title="Receiver inputs while transmitting" hint={`${plain(showPower(plan.powerW))} on the air`}>
+        {results.length === 0 ? (
+          <Empty>
+            No receiver input entered. Enter every antenna that stays connected to any receiver, also the ones you do
+            not listen on.
+          </Empty>
+        ) : (
+          <ul data-evidence className="evidence max-w-4xl overflow-y-auto border-t border-rule">
+            {results.map((result, i) => (
+              <li key={result.input.id} className="border-b border-rule py-2">
+                <div className="grid grid-cols-[auto_1fr] items-baseline gap-x-4 gap-y-1 md:grid-cols-[7rem_1fr_auto_auto]">
+                  <span className={`font-semibold whitespace-nowrap ${STATE[result.state].ink}`}>
+                    {STATE[result.state].mark} {GUARD_WORDS[result.state]}
+                  </span>
+                  <span>
+                    <strong>{result.input.name}</strong> on {result.input.antennaName}
+                  </span>
+                  <span className="max-md:col-start-2">
+                    <Value strong shown={inDb(result.levelDbm, 1, 'dBm')} provenance={levelProvenance(result, plan)} />
+                    {'  '}
+                    <Value
+                      shown={inDb(result.marginDb, 1, 'dB margin')}
+                      provenance={{ ...levelProvenance(result, plan), formula: 'limit − level' }}
+                    />
+                  </span>
+                  <span className="max-md:col-start-2">
+                    <Button
+                      look="quiet"
+                      aria-label={`Change ${result.input.name}`}
+                      onClick={() => setEditing(rows[i].id)}
+                    >
+                      Change
+                    </Button>
+                    <DeleteButton resource="guardInputs" record={rows[i]} name={result.input.name} />
+                  </span>
+                </div>
+                <p className={`text-sm ${result.state === 'safe' ? '' : STATE[result.state].ink}`}>
+                  {result.sentence} Isolation needed for the margin: {fixed(result.requiredIsolationDb, 0)} dB; entered:{' '}
+                  {fixed(result.input.isolationDb, 0)} dB (assumed until measured).
+                </p>
+                {editing === rows[i].id && (
+                  <RecordForm
+                    fields={inputFields(data)}
+                    schema={SCHEMAS.guardInputs}
+                    fixed={{ guardPlanId: plan.id }}
+                    start={{
+                      name: rows[i].name,
+                      antennaName: result.input.antennaName,
+                      isolationDb: `${rows[i].isolationDb} dB`,
+                      limitDbm: `${rows[i].limitDbm} dBm`,
+                      disconnects: rows[i].disconnects,
+                    }}
+                    submit="Save the input"
+                    onCancel={() => setEditing(undefined)}
+                    version={rows[i].version}
+                    onSave={async (values, version) => {
+                      await save(
+                        [{ op: 'update', resource: 'guardInputs', id: rows[i].id, version, values }],
+                        'Input changed.',
+                      );
+                      setEditing(undefined);
+                    }}
+                  />
+                )}
+              </li>
+            ))}
+          </ul>
+        )}
+        <div className="mt-3 flex flex-wrap gap-3">
+          <Disclosure label="Add a receiver input" look={results.length === 0 ? 'main' : 'plain'}>
+            {(close) => (
+              <RecordForm
+                fields={inputFields(data)}
+                schema={SCHEMAS.guardInputs}
+                fixed={{ guardPlanId: plan.id }}
+                start={{ name: '', antennaName: '', isolationDb: '', limitDbm: '0 dBm', disconnects: false }}
+                submit="Add the input"
+                onCancel={close}
+                onSave={async (values) => {
+                  await save(
+                    [
+                      { op: 'create', resource: 'guardInputs', values },
+                      entry('guard', `Receiver input added: ${values.name} on ${values.antennaName}.`),
+                    ],
+                    'Input added.',
+                  );
+                  close();
+                }}
+              />
+            )}
+          </Disclosure>
+          {worst && (
+            <Button
+              look="quiet"
+              onClick={() =>
+                void trySave(
+                  [entry('guard', `${plan.name}: ${verdict.sentence} ${verdict.next}`)],
+                  'Added to the notebook.',
+                )
+              }
+            >
+              Note this in the Notebook
+            </Button>
+          )}
+        </div>
+      </Section>
+      <Section title="The transmitter">
+        {chooser}
+        <RecordForm
+          fields={PLAN_FIELDS}
+          schema={PLAN_SCHEMA}
+          start={{
+            name: plan.name,
+            powerW: typedPower(plan.powerW),
+            freqHz: typedFrequency(plan.freqHz),
+            wishedMarginDb: `${plan.wishedMarginDb} dB`,
+            meterResolutionW: typedPower(plan.meterResolutionW),
+          }}
+          submit="Save the transmitter"
+          version={plan.version}
+          onSave={({ powerW, ...values }, version) => {
+            const transmitter = data.transmitters.find(({ id }) => id === plan.transmitterId);
+            return save(
+              [
+                updateOf('guardPlans', { id: plan.id, version }, values),
+                ...(transmitter && transmitter.powerW !== powerW
+                  ? [updateOf('transmitters', transmitter, { powerW })]
+                  : []),
+              ],
+              'Saved.',
+            );
+          }}
+        />
+      </Section>
+    </Room>
+  );
+}
+
+/** Guard's verdict as the core states it; its level opens its origin. */
+function Verdict({ verdict, plan }: { readonly verdict: GuardVerdict; readonly plan: PlannedTransmitter }) {
+  const { state, worst } = verdict;
+  const ink =
+    state === 'safe' ? '' : state === 'unknown' || state === 'nothing entered' ? 'text-caution' : STATE[state].ink;
+  const level = worst && inDb(worst.levelDbm, 1, 'dBm');
+  const at = level ? verdict.sentence.lastIndexOf(level.digits) : -1;
+  return (
+    <>
+      <span className={ink}>{at < 0 ? verdict.sentence : verdict.sentence.slice(0, at)}</span>
+      {at >= 0 && level && worst && (
+        <>
+          <Value strong shown={level} provenance={levelProvenance(worst, plan)} />.
+        </>
+      )}{' '}
+      <Next>
+        Next: {verdict.next.charAt(0).toLowerCase()}
+        {verdict.next.slice(1)}
+      </Next>
+    </>
+  );
+}

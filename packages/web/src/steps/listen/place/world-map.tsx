@@ -1,0 +1,148 @@
+import { greatCircle, radioHorizonKm, wantedPosition } from '@velvet-reed/core/site';
+import { geoAzimuthalEquidistant, geoCircle, geoPath } from 'd3-geo';
+import { useMemo, useState, useEffect, useRef } from 'react';
+import { roomOf } from '../../../data/derive';
+import type { StationData } from '../../../data/station';
+import { ExportButtons } from '../../../ui/export-buttons';
+import { Section } from '../../../ui/section';
+
+const SIZE = 420;
+const RADIUS = SIZE / 2 - 24;
+const EARTH_KM_PER_DEG = 111.195;
+const RINGS_KM = [5000, 10_000, 15_000];
+/** Cruising height, m. */
+const AIRLINER_M = 10_700;
+const COMPASS = [
+  [0, 'N'],
+  [90, 'E'],
+  [180, 'S'],
+  [270, 'W'],
+] as const;
+
+type Land = Parameters<ReturnType<typeof geoPath>>[0];
+
+/** Coastlines ship with the application; they are fetched when the map is first shown. */
+function useLand(): Land | undefined {
+  const [land, setLand] = useState<Land>();
+  useEffect(() => {
+    let gone = false;
+    void import('./coastlines').then(({ coastlines }) => {
+      if (!gone) setLand(coastlines());
+    });
+    return () => {
+      gone = true;
+    };
+  }, []);
+  return land;
+}
+
+/** The world as the listener's antennas see it: azimuths true, distances true from the station. */
+export function WorldMap({ data }: { readonly data: StationData }) {
+  const land = useLand();
+  const drawing = useRef<HTMLElement>(null);
+  const { latDeg, lonDeg } = data.station;
+  const { heightM } = roomOf(data);
+  const map = useMemo(() => {
+    const projection = geoAzimuthalEquidistant()
+      .rotate([-lonDeg, -latDeg])
+      .translate([SIZE / 2, SIZE / 2])
+      .scale(RADIUS / Math.PI)
+      .clipAngle(179.9);
+    const path = geoPath(projection);
+    return { projection, path };
+  }, [latDeg, lonDeg]);
+  const wishes = data.targets.flatMap((target) => {
+    const place = wantedPosition(target);
+    const at = place && map.projection([place.lonDeg, place.latDeg]);
+    return place && at ? [{ target, at, way: greatCircle(data.station, place) }] : [];
+  });
+  return (
+    <Section title="Map" hint="azimuthal, centred on the station: bearings and distances from here are true">
+      <figure ref={drawing} data-evidence className="max-w-[26rem]">
+        <svg
+          viewBox={`0 0 ${SIZE} ${SIZE}`}
+          className="w-full"
+          role="img"
+          aria-label={`Azimuthal map centred on the station with ${wishes.length} wanted places`}
+        >
+          <circle cx={SIZE / 2} cy={SIZE / 2} r={RADIUS} fill="var(--paper)" stroke="var(--dim)" />
+          {land && <path d={map.path(land) ?? ''} fill="var(--rule)" stroke="var(--dim)" strokeWidth="0.5" />}
+          {RINGS_KM.map((km) => (
+            <g key={km}>
+              <path
+                d={
+                  map.path(
+                    geoCircle()
+                      .center([lonDeg, latDeg])
+                      .radius(km / EARTH_KM_PER_DEG)(),
+                  ) ?? ''
+                }
+                fill="none"
+                stroke="var(--dim)"
+                strokeWidth="0.6"
+                strokeDasharray="2 4"
+              />
+              <text x={SIZE / 2 + 3} y={SIZE / 2 - (km / 20_015) * RADIUS - 3} fontSize="10" fill="var(--dim)">
+                {km.toLocaleString('en-GB')} km
+              </text>
+            </g>
+          ))}
+          {/* what an airliner's height brings over the horizon */}
+          <path
+            d={
+              map.path(
+                geoCircle()
+                  .center([lonDeg, latDeg])
+                  .radius(radioHorizonKm(heightM, AIRLINER_M) / EARTH_KM_PER_DEG)(),
+              ) ?? ''
+            }
+            fill="none"
+            stroke="var(--reed)"
+            strokeWidth="1"
+          />
+          {COMPASS.map(([deg, letter]) => (
+            <text
+              key={letter}
+              x={SIZE / 2 + (RADIUS + 13) * Math.sin((deg * Math.PI) / 180)}
+              y={SIZE / 2 - (RADIUS + 13) * Math.cos((deg * Math.PI) / 180) + 4}
+              textAnchor="middle"
+              fontSize="13"
+              fill="var(--ink)"
+            >
+              {letter}
+            </text>
+          ))}
+          <path
+            d={`M${SIZE / 2 - 5},${SIZE / 2}h10M${SIZE / 2},${SIZE / 2 - 5}v10`}
+            stroke="var(--plum)"
+            strokeWidth="2"
+          />
+          {wishes.map(({ target, at: [x, y] }, i) => (
+            <g key={target.id}>
+              <line x1={SIZE / 2} y1={SIZE / 2} x2={x} y2={y} stroke="var(--plum)" strokeWidth="1.2" />
+              <circle cx={x} cy={y} r="8" fill="var(--sheet)" stroke="var(--plum)" strokeWidth="1.5" />
+              <text x={x} y={y + 4} textAnchor="middle" fontSize="11" fill="var(--plum)">
+                {i + 1}
+              </text>
+            </g>
+          ))}
+        </svg>
+        <figcaption className="text-sm">
+          Small green ring: radio horizon to an aircraft at 10.7 km, {radioHorizonKm(heightM, AIRLINER_M).toFixed(0)} km
+          (model). <ExportButtons of={drawing} name="map" />
+        </figcaption>
+      </figure>
+      {wishes.length === 0 ? (
+        <p className="text-sm text-dim">No target has a place yet: give one its area to see its bearing here.</p>
+      ) : (
+        <ol className="list-decimal pl-6 text-sm">
+          {wishes.map(({ target, way }) => (
+            <li key={target.id}>
+              {target.name}: {way.distanceKm.toFixed(0)} km at {way.bearingDeg.toFixed(1)}° (model)
+            </li>
+          ))}
+        </ol>
+      )}
+    </Section>
+  );
+}

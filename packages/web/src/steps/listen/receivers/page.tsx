@@ -1,0 +1,97 @@
+import { directInput } from '@velvet-reed/core/path';
+import { transmitterField } from '@velvet-reed/core/site';
+import { capital, countText, fixed } from '@velvet-reed/core/units';
+import { Link } from 'react-router';
+import { useStationId, type StationData } from '../../../data/station';
+import { hasField } from '../../../data/transmitters';
+import { Room } from '../../../ui/room';
+import { Next, Note } from '../../../ui/section';
+import { StationPage } from '../../../ui/station-page';
+import { Receivers } from './receivers';
+
+export default function ReceiversRoom() {
+  return (
+    <StationPage>
+      {(data) => (
+        <Room
+          title="Receivers, Listen"
+          verdict={<Verdict data={data} />}
+          margin={
+            <>
+              <Note title="Range of the converter">
+                <p>
+                  6.02 dB a bit and 1.76 dB more, in half the sample rate (Bennett 1948). Filtering to the bandwidth of
+                  a signal adds to it.
+                </p>
+              </Note>
+              <Note title="Which noise counts">
+                <p>
+                  The stated noise figure, or the floor of the converter at the gain in use where that is higher: the
+                  greater of the two.
+                </p>
+              </Note>
+              <Note title="By kind, or by its sheet">
+                <p>Usual figures of the kind are assumed until you enter those of the data sheet, or measure them.</p>
+              </Note>
+            </>
+          }
+        >
+          <Receivers data={data} />
+        </Room>
+      )}
+    </StationPage>
+  );
+}
+
+function Verdict({ data }: { readonly data: StationData }) {
+  const stationId = useStationId();
+  if (data.receivers.length === 0)
+    return (
+      <>
+        No receiver is entered, and without one nothing can be judged. <Next>Next: take yours by its kind, below.</Next>
+      </>
+    );
+  const unheard = data.targets.filter(
+    ({ lowHz, highHz }) => !data.receivers.some(({ minHz, maxHz }) => lowHz >= minHz && highHz <= maxHz),
+  );
+  const hurt = worstInput(data);
+  if (hurt)
+    return (
+      <>
+        <span className="text-caution">
+          On an isotropic antenna {hurt.strongest}{' '}
+          {hurt.state === 'clips' ? 'overloads' : 'comes close to the full scale of'} {hurt.receiver}:{' '}
+          {fixed(Math.abs(hurt.roomDb), 1)} dB {hurt.state === 'clips' ? 'too strong' : 'of room'} (model).
+        </span>{' '}
+        <Next>
+          <Link to={`/s/${stationId}/path/chain`}>Next: plan a filter or pad in Path.</Link>
+        </Next>
+      </>
+    );
+  return (
+    <>
+      {capital(countText(data.receivers.length, 'receiver'))}
+      {unheard.length === 0
+        ? `${data.receivers.length === 1 ? ' reaches' : ' reach'} everything that is wanted.`
+        : `; none tunes to ${unheard.map(({ name }) => name).join(', ')}.`}{' '}
+      <Next>
+        <Link to={`/s/${stationId}/choose/ranking`}>Next: see which antenna serves them.</Link>
+      </Next>
+    </>
+  );
+}
+
+/** The receiver that transmitters hurt most when nothing stands between, unless all have room. */
+function worstInput({ receivers, transmitters }: StationData) {
+  const carriers = transmitters
+    .filter((one) => !one.own)
+    .filter(hasField)
+    .map((one) => ({ name: one.name, freqHz: one.freqHz, levelDbm: transmitterField(one).isotropicDbm }));
+  return receivers
+    .flatMap((receiver) => {
+      const input = directInput(receiver, carriers);
+      return input && input.state !== 'fine' ? [{ ...input, receiver: receiver.name }] : [];
+    })
+    .sort((a, b) => a.roomDb - b.roomDb)
+    .at(0);
+}

@@ -1,0 +1,173 @@
+import { SCHEMAS, type Saved } from '@velvet-reed/contract';
+import {
+  converterFloor,
+  dynamicRange,
+  effectiveNoiseFigureDb,
+  RECEIVER_KINDS,
+  type ReceiverFigures,
+} from '@velvet-reed/core/path';
+import { fixed, frequencyText } from '@velvet-reed/core/units';
+import { useWrite, type StationData } from '../../../data/station';
+import { dayText } from '../../../ui/moment-text';
+import { typedRecord } from '../../../ui/typed-record';
+import { Disclosure } from '../../../ui/disclosure';
+import { RecordForm, type FieldSpec } from '../../../ui/record-form';
+import { ReceiverByKind } from '../../../ui/receiver-by-kind';
+import { ChangeButton, DeleteButton } from '../../../ui/record-row';
+import { Section, Wide } from '../../../ui/section';
+import { Empty } from '../../../ui/states';
+import { inDb, Value } from '../../../ui/value';
+
+const RECEIVER_FIELDS: readonly FieldSpec[] = [
+  { name: 'name', label: 'Name', kind: 'text', hint: 'by what it is' },
+  { name: 'minHz', label: 'Tunes from', kind: 'quantity', dimension: 'frequency', bareUnit: 'MHz' },
+  { name: 'maxHz', label: 'Tunes to', kind: 'quantity', dimension: 'frequency', bareUnit: 'MHz' },
+  { name: 'noiseFigureDb', label: 'Noise figure', kind: 'quantity', dimension: 'gain' },
+  { name: 'iip2Dbm', label: '2nd-order input intercept', kind: 'quantity', dimension: 'level', bareUnit: 'dBm' },
+  { name: 'iip3Dbm', label: '3rd-order input intercept', kind: 'quantity', dimension: 'level', bareUnit: 'dBm' },
+  { name: 'bits', label: 'Effective bits', kind: 'quantity', dimension: 'plain' },
+  { name: 'fullScaleDbm', label: 'Full scale', kind: 'quantity', dimension: 'level', bareUnit: 'dBm' },
+  { name: 'sampleRateHz', label: 'Sample rate', kind: 'quantity', dimension: 'frequency', bareUnit: 'MHz' },
+  { name: 'complexSamples', label: 'I and Q samples', kind: 'flag' },
+  { name: 'sinceMs', label: 'In use since', kind: 'date' },
+  { name: 'measuredMs', label: 'Figures measured on', kind: 'date', hint: 'empty: by its data sheet' },
+];
+
+export function Receivers({ data }: { readonly data: StationData }) {
+  const { save } = useWrite();
+  return (
+    <Section title="Receivers" hint="without one, nothing can be judged">
+      {data.receivers.length === 0 ? (
+        <Empty>
+          No receiver yet. Its noise figure decides how much antenna is enough; 15 dB is usual on short wave, 6 dB at
+          VHF.
+        </Empty>
+      ) : (
+        <Wide evidence label="Receivers">
+          <table className="w-full max-w-4xl">
+            <thead>
+              <tr>
+                <th scope="col">Receiver</th>
+                <th scope="col">Tunes</th>
+                <th scope="col">Noise figure that counts</th>
+                <th scope="col">Range of its converter</th>
+                <th scope="col">Clean range, 3rd order</th>
+                <th scope="col">
+                  <span className="sr-only">Actions</span>
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {data.receivers.map((receiver) => (
+                <ReceiverRow key={receiver.id} receiver={receiver} />
+              ))}
+            </tbody>
+          </table>
+        </Wide>
+      )}
+      <div className="mt-3 flex flex-wrap gap-3">
+        <Disclosure label="Add a receiver by kind" look={data.receivers.length === 0 ? 'main' : 'plain'}>
+          {(close) => <ReceiverByKind onClose={close} />}
+        </Disclosure>
+        <Disclosure label="Add a receiver by its data sheet">
+          {(close) => (
+            <RecordForm
+              fields={RECEIVER_FIELDS}
+              schema={SCHEMAS.receivers}
+              start={{ name: '', ...startOf(RECEIVER_KINDS[2].figures) }}
+              submit="Add the receiver"
+              onCancel={close}
+              doubt={receiverDoubt}
+              onSave={async (values) => {
+                await save(
+                  [{ op: 'create', resource: 'receivers', values: SCHEMAS.receivers.cast(values) }],
+                  'Receiver added.',
+                );
+                close();
+              }}
+            />
+          )}
+        </Disclosure>
+      </div>
+    </Section>
+  );
+}
+
+const startOf = (figures: ReceiverFigures): Record<string, string | boolean> =>
+  typedRecord(RECEIVER_FIELDS, { ...figures });
+
+/** The converter's own floor can lie far above the noise figure that was typed: then one of the figures is not meant so. */
+function receiverDoubt(values: Record<string, unknown>): string | undefined {
+  const figures = SCHEMAS.receivers.cast(values);
+  const floorDb = converterFloor({ ...figures, bandwidthHz: 1 }).noiseFigureDb;
+  return floorDb > figures.noiseFigureDb + 1
+    ? `With ${figures.bits} bits and ${fixed(figures.fullScaleDbm, 0)} dBm full scale the converter alone has a noise figure of ${fixed(floorDb, 0)} dB, more than the ${fixed(figures.noiseFigureDb, 0)} dB entered. Full scale at the gain in use is usually lower.`
+    : undefined;
+}
+
+/** Bandwidth in which ranges are told, Hz: voice. */
+const VOICE_HZ = 2400;
+
+function ReceiverRow({ receiver }: { readonly receiver: Saved<'receivers'> }) {
+  const noiseDb = effectiveNoiseFigureDb(receiver);
+  const { snrDb, processingGainDb } = converterFloor({ ...receiver, bandwidthHz: VOICE_HZ });
+  const { sfdr3Db } = dynamicRange(noiseDb, receiver.iip3Dbm, receiver.iip2Dbm, VOICE_HZ);
+  const known =
+    receiver.measuredMs === null
+      ? 'your entry, by its data sheet'
+      : `your measurement of ${dayText(receiver.measuredMs)}`;
+  return (
+    <tr>
+      <th scope="row" className="text-ink">
+        {receiver.name}
+      </th>
+      <td className="font-mono text-sm whitespace-nowrap">
+        {frequencyText(receiver.minHz, 2)} to {frequencyText(receiver.maxHz, 2)}
+      </td>
+      <td>
+        <Value
+          shown={inDb(noiseDb, 1)}
+          provenance={{
+            origin:
+              noiseDb > receiver.noiseFigureDb ? 'model' : receiver.measuredMs === null ? 'catalogue' : 'measured',
+            formula:
+              noiseDb > receiver.noiseFigureDb
+                ? 'floor of the converter: full scale − (6.02 N + 1.76 dB) over half the sample rate, above kT₀'
+                : 'noise figure as entered',
+            inputs: [['entered', `${fixed(receiver.noiseFigureDb, 1)} dB`]],
+            source: known,
+          }}
+        />
+      </td>
+      <td>
+        <Value
+          shown={inDb(snrDb, 1)}
+          provenance={{
+            origin: 'model',
+            formula: '6.02 N + 1.76 dB',
+            inputs: [
+              ['effective bits', String(receiver.bits)],
+              ['more in 2.4 kHz', `${fixed(processingGainDb, 1)} dB`],
+            ],
+            source: 'Bennett 1948',
+          }}
+        />
+      </td>
+      <td>
+        <Value
+          shown={inDb(sfdr3Db, 1)}
+          provenance={{
+            origin: 'model',
+            formula: '2/3 · (IIP3 − smallest signal), in 2.4 kHz',
+            inputs: [['IIP3', `${fixed(receiver.iip3Dbm, 1)} dBm`]],
+            source: 'power-series intermodulation',
+          }}
+        />
+      </td>
+      <td className="whitespace-nowrap">
+        <ChangeButton resource="receivers" record={receiver} name={receiver.name} fields={RECEIVER_FIELDS} />
+        <DeleteButton resource="receivers" record={receiver} name={receiver.name} />
+      </td>
+    </tr>
+  );
+}

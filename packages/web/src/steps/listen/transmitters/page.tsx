@@ -1,0 +1,70 @@
+import { transmitterField } from '@velvet-reed/core/site';
+import { capital, countText, fixed, plain, showField } from '@velvet-reed/core/units';
+import { Link } from 'react-router';
+import { useStationId, type StationData } from '../../../data/station';
+import { othersTransmitters } from '../../../data/transmitters';
+import { Room } from '../../../ui/room';
+import { Next, Note } from '../../../ui/section';
+import { StationPage } from '../../../ui/station-page';
+import { Neighbours } from './transmitters';
+
+export default function TransmittersRoom() {
+  return (
+    <StationPage>
+      {(data) => (
+        <Room
+          title="Transmitters, Listen"
+          verdict={<Verdict data={data} />}
+          margin={
+            <>
+              <Note title="Why they matter">
+                <p>
+                  The strongest of them decides whether an amplifier or a receiver overloads, and which filter helps. A
+                  forecast is only as good as this list.
+                </p>
+              </Note>
+              <Note title="Field, then level">
+                <p>
+                  Field in free space with line of sight; houses take 10 to 30 dB off, a reflection from the ground adds
+                  up to 6 dB. The isotropic level is what an antenna of 0 dBi hands on.
+                </p>
+              </Note>
+              <Note title="Your own">
+                <p>
+                  Your own transmitter is left out of forecasts: Guard works with it, and the Plot says where it stands.
+                </p>
+              </Note>
+            </>
+          }
+        >
+          <Neighbours data={data} />
+        </Room>
+      )}
+    </StationPage>
+  );
+}
+
+/** The strongest of the others. */
+function Verdict({ data }: { readonly data: StationData }) {
+  const stationId = useStationId();
+  const others = othersTransmitters(data)
+    .map((one) => ({ one, field: transmitterField(one) }))
+    .sort((a, b) => b.field.isotropicDbm - a.field.isotropicDbm);
+  if (others.length === 0)
+    return (
+      <>
+        No transmitter nearby is entered, so nothing is known of overload.{' '}
+        <Next>Next: look up the broadcast transmitters within 30 km, and enter them below.</Next>
+      </>
+    );
+  const [{ one, field }] = others;
+  return (
+    <>
+      {capital(countText(others.length, 'transmitter'))} nearby; {one.name} is the strongest here, with{' '}
+      {plain(showField(field.fieldVPerM, 2))}, {fixed(field.isotropicDbm, 1).replace('-', '−')} dBm isotropic (model).{' '}
+      <Next>
+        <Link to={`/s/${stationId}/path/chain`}>Next: see in Path what they do to your receiver.</Link>
+      </Next>
+    </>
+  );
+}

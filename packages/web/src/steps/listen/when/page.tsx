@@ -1,0 +1,146 @@
+import { daylightOf, lightAt, listeningWindows } from '@velvet-reed/core/site';
+import { useState } from 'react';
+import { useMoment } from '../../../data/moment';
+import { useNow } from '../../../data/now';
+import type { StationData } from '../../../data/station';
+import { Room } from '../../../ui/room';
+import { Next, Note } from '../../../ui/section';
+import { StationPage } from '../../../ui/station-page';
+import { Button } from '../../../ui/button';
+import { Timetable } from './timetable';
+
+export default function WhenRoom() {
+  return <StationPage>{(data) => <When data={data} />}</StationPage>;
+}
+
+const SPANS = [
+  [24, '24 hours'],
+  [168, '7 days'],
+] as const;
+
+const clock = (ms: number): string => new Date(ms).toISOString().slice(11, 16);
+
+function When({ data }: { readonly data: StationData }) {
+  const [hours, setHours] = useState<number>(24);
+  const { atMs, day, choose } = useMoment();
+  const shown = new Date(atMs).toISOString().slice(0, 10);
+  return (
+    <Room
+      title="When, Listen"
+      verdict={<Verdict data={data} />}
+      picker={
+        <>
+          <div role="group" aria-label="How far ahead" className="flex gap-1">
+            {SPANS.map(([span, label]) => (
+              <Button
+                key={span}
+                look={span === hours ? 'main' : 'plain'}
+                aria-pressed={span === hours}
+                onClick={() => setHours(span)}
+              >
+                {label}
+              </Button>
+            ))}
+          </div>
+          <label className="text-sm text-dim">
+            Day (UTC)
+            <input
+              type="date"
+              className="ml-2 text-ink"
+              value={day ?? shown}
+              onChange={(event) => choose(event.target.value)}
+            />
+          </label>
+          {day && (
+            <Button look="quiet" onClick={() => choose('')}>
+              Back to today
+            </Button>
+          )}
+        </>
+      }
+      margin={
+        <>
+          <SunNote data={data} />
+          <Note title="A rule of thumb">
+            <p>By the sun at both ends, the hours you gave, and passes. It is no forecast of the ionosphere.</p>
+          </Note>
+          <Note title="Filled and open">
+            <p>Filled: good. Open: fair. Grey behind: night at the station.</p>
+          </Note>
+          <Note title="How these are known">
+            <p>Sun times by solar position with refraction (0.833°), within 2 minutes; hills are not known.</p>
+          </Note>
+        </>
+      }
+    >
+      <Timetable data={data} hours={hours} />
+    </Room>
+  );
+}
+
+/** The next good window, or when there is none the next fair one. */
+function Verdict({ data }: { readonly data: StationData }) {
+  const { atMs, day } = useMoment();
+  const nowMs = useNow();
+  const wishes = data.targets.map((target) => ({ ...target, id: String(target.id) }));
+  const windows = listeningWindows(wishes, [], data.station, atMs).filter(
+    ({ fromMs, toMs }) => toMs - fromMs < 86_400_000,
+  );
+  const good = windows
+    .filter(({ quality, toMs }) => quality === 'good' && (day !== undefined || toMs > nowMs))
+    .sort((a, b) => b.weight - a.weight || a.fromMs - b.fromMs);
+  const [next] = good;
+  if (data.targets.length === 0)
+    return (
+      <>
+        Nothing is wanted yet, so there is no hour to wait for. <Next>Next: say in Wanted what you want to hear.</Next>
+      </>
+    );
+  if (!next) return <>In the next 24 hours no target has a good window by sun and hours.</>;
+  const running = next.fromMs <= atMs;
+  const { why } = next;
+  return (
+    <>
+      {running ? `${next.name} is at its best now, until ` : `${next.name} is next at its best from `}
+      <span className="font-mono">{clock(running ? next.toMs : next.fromMs)}</span> UTC: {why.split(':')[0]}.
+      {good[1] && good[1].id !== next.id && (
+        <>
+          {' '}
+          <Next>
+            Then: {good[1].name}, <span className="font-mono">{clock(good[1].fromMs)}</span> to{' '}
+            <span className="font-mono">{clock(good[1].toMs)}</span>.
+          </Next>
+        </>
+      )}
+    </>
+  );
+}
+
+/** A time of the UTC day that is looked at, to the nearest minute, not cut off; the day before or after says so. */
+function dayClock(ms: number | undefined, day: string): string {
+  if (ms === undefined) return 'not within that UTC day';
+  const rounded = new Date(ms + 30_000).toISOString();
+  const its = rounded.slice(0, 10);
+  const other = its === day ? '' : its > day ? ', the next UTC day' : ', the UTC day before';
+  return `${rounded.slice(11, 16)} UTC${other}`;
+}
+
+function SunNote({ data }: { readonly data: StationData }) {
+  const { station } = data;
+  const { atMs } = useMoment();
+  const sun = daylightOf(station, atMs);
+  const shown = new Date(atMs).toISOString().slice(0, 10);
+  return (
+    <Note title="Sun and day">
+      <p>
+        Sunrise <span className="font-mono">{dayClock(sun.riseMs, shown)}</span>, sunset{' '}
+        <span className="font-mono">{dayClock(sun.setMs, shown)}</span>; civil twilight{' '}
+        <span className="font-mono">{dayClock(sun.dawnMs, shown)}</span> to{' '}
+        <span className="font-mono">{dayClock(sun.duskMs, shown)}</span>.
+      </p>
+      <p>
+        At {clock(atMs)} UTC it is {lightAt(station, atMs)} here; arrival angles are for that hour.
+      </p>
+    </Note>
+  );
+}

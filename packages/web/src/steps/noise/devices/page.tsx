@@ -1,0 +1,58 @@
+import { CAUTIONS } from '@velvet-reed/core/antenna';
+import { deviceEffects } from '@velvet-reed/core/noise';
+import { fixed } from '@velvet-reed/core/units';
+import { levelsOf } from '../../../data/levels';
+import type { StationData } from '../../../data/station';
+import { Room } from '../../../ui/room';
+import { Next, Note } from '../../../ui/section';
+import { StationPage } from '../../../ui/station-page';
+import { Devices } from './devices';
+
+export default function DevicesRoom() {
+  return (
+    <StationPage>
+      {(data) => (
+        <Room
+          title="Own devices, Noise"
+          verdict={<Verdict data={data} />}
+          margin={
+            <>
+              <Note title="Proven, or coincidence">
+                <p>
+                  Noise changes by itself. A device is proven when its changes agree in sign and size, twice or more.
+                </p>
+              </Note>
+              <Note title="Ears">
+                <p>{CAUTIONS.headphones}</p>
+              </Note>
+            </>
+          }
+        >
+          <Devices data={data} />
+        </Room>
+      )}
+    </StationPage>
+  );
+}
+
+/** The device that adds most, if one is proven. */
+function Verdict({ data }: { readonly data: StationData }) {
+  const effects = deviceEffects(levelsOf(data).devices);
+  const worst = effects.filter(({ verdict }) => verdict === 'proven').sort((a, b) => a.meanDb - b.meanDb)[0];
+  if (effects.length === 0)
+    return (
+      <>
+        No device was switched yet. <Next>Next: read the floor with one on, then off; twice for each suspect.</Next>
+      </>
+    );
+  return worst ? (
+    <>
+      {worst.device} makes noise: the floor falls by {fixed(Math.abs(worst.meanDb), 1)} dB when it is off (measured).{' '}
+      <Next>Next: keep it off while you listen, or move it; then look for the next.</Next>
+    </>
+  ) : (
+    <>
+      None of {effects.length} devices is proven to make noise. <Next>Next: switch the loudest suspect once more.</Next>
+    </>
+  );
+}

@@ -1,0 +1,119 @@
+import { gainByMeasurement } from '@velvet-reed/core/path';
+import { fixed } from '@velvet-reed/core/units';
+import { useState } from 'react';
+import { Section } from '../../../ui/section';
+import { TraceChart } from '../../../ui/trace-chart';
+import { inDb, Value } from '../../../ui/value';
+
+const START = `gain dB, noise dBFS\n0, -100\n5, -99.6\n10, -97\n15, -93.6\n20, -89.4\n25, -84.9`;
+
+/** Rows of gain and noise; undefined for a line that is neither. */
+function readRows(text: string): readonly { readonly gainDb: number; readonly noiseDbfs: number }[] | undefined {
+  const rows = text
+    .split('\n')
+    .map((line) => line.trim())
+    .filter((line) => line !== '' && !/[a-z]/i.test(line))
+    .map((line) =>
+      line
+        .replaceAll('−', '-')
+        .split(/[,;\t ]+/)
+        .map(Number),
+    );
+  return rows.every((row) => row.length === 2 && row.every(Number.isFinite))
+    ? rows.map(([gainDb, noiseDbfs]) => ({ gainDb, noiseDbfs }))
+    : undefined;
+}
+
+/** Gain of a receiver by measurement: how far up, and why not farther. */
+export function GainSetting() {
+  const [text, setText] = useState(START);
+  const [peak, setPeak] = useState('-40');
+  const rows = readRows(text);
+  const peakDbfs = peak.trim() === '' ? undefined : Number(peak.replace('−', '-'));
+  const advice =
+    rows && (peakDbfs === undefined || Number.isFinite(peakDbfs)) ? gainByMeasurement(rows, peakDbfs) : undefined;
+  return (
+    <Section title="Gain by measurement" hint="raise it until the noise follows; no farther">
+      {rows && rows.length > 1 && <GainCurve rows={rows} />}
+      <div className="flex flex-wrap gap-5">
+        <label className="text-sm text-dim">
+          Gain and noise, a row each (antenna on, quiet frequency)
+          <textarea
+            className="mt-1 block w-64 font-mono text-ink"
+            rows={7}
+            value={text}
+            onChange={(event) => setText(event.target.value)}
+          />
+        </label>
+        <label className="text-sm text-dim">
+          Strongest signals together at the lowest gain, dBFS
+          <input
+            className="mt-1 block w-28 font-mono text-ink"
+            value={peak}
+            onChange={(event) => setPeak(event.target.value)}
+          />
+        </label>
+      </div>
+      {!rows ? (
+        <p role="alert" className="mt-1 text-danger">
+          Every row needs two numbers: gain in dB and noise in dBFS. Correct the rows.
+        </p>
+      ) : advice ? (
+        <p role="status" className="mt-1 max-w-prose">
+          Leave the gain at{' '}
+          <Value
+            strong
+            shown={inDb(advice.gainDb, 0)}
+            provenance={{
+              origin: 'measured',
+              formula:
+                'lowest gain whose noise follows by 0.85 dB per dB and stands 10 dB over the converter’s own; 10 dB headroom',
+              inputs: rows.map((row) => [`${fixed(row.gainDb, 0)} dB`, `${fixed(row.noiseDbfs, 1)} dBFS`] as const),
+              source: 'your readings; limits by common practice',
+            }}
+          />
+          : {advice.reason}
+        </p>
+      ) : (
+        <p className="mt-1 text-sm text-dim">Three settings at least.</p>
+      )}
+    </Section>
+  );
+}
+
+/** Noise over gain: flat where the converter's own floor counts, rising 1 dB per dB where the antenna does. */
+function GainCurve({ rows }: { readonly rows: readonly { readonly gainDb: number; readonly noiseDbfs: number }[] }) {
+  const sorted = [...rows].sort((a, b) => a.gainDb - b.gainDb);
+  const last = sorted[sorted.length - 1];
+  const span = [sorted[0].gainDb, Math.max(last.gainDb, sorted[0].gainDb + 1)] as const;
+  const low = 5 * Math.floor(Math.min(...sorted.map(({ noiseDbfs }) => noiseDbfs)) / 5) - 5;
+  const high = 5 * Math.ceil(Math.max(...sorted.map(({ noiseDbfs }) => noiseDbfs)) / 5) + 5;
+  return (
+    <div data-evidence className="mb-3">
+      <TraceChart
+        label="Noise in dBFS over gain in dB, as read, beside a line of 1 dB per dB"
+        traces={[
+          {
+            ...{ id: 'read', name: 'read', look: 0 },
+            points: sorted.map(({ gainDb, noiseDbfs }) => ({ x: gainDb, y: noiseDbfs })),
+          },
+          {
+            ...{ id: 'follows', name: '1 dB per dB', look: 1 },
+            points: span.map((x) => ({ x, y: last.noiseDbfs - (last.gainDb - x) })),
+          },
+        ]}
+        bands={[]}
+        markers={[]}
+        visible={span}
+        drawn={span}
+        range={[low, high]}
+        ticks={Array.from({ length: Math.round((high - low) / 5) + 1 }, (_, i) => low + 5 * i)}
+        logarithmic={false}
+        height={220}
+      />
+      <p className="text-xs text-dim">
+        Noise in dBFS over gain in dB. Solid: as read; broken: what the antenna alone would do.
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,79 @@
+import { ALIKE_DB, analyseBands, overNoise, type PathAnalysis } from '@velvet-reed/core/path';
+import { frequencyText } from '@velvet-reed/core/units';
+import { useMemo } from 'react';
+import { askPath } from '../../../data/path-question';
+import { toPathReceiver } from '../../../data/path-stages';
+import { Section, Wide } from '../../../ui/section';
+import { Value } from '../../../ui/value';
+import { lossProvenance, productInk, snrLoss, type PathView } from '../order-view';
+
+/** Every order on every target, not only the one that the path is judged on. */
+export function EveryWish({ data, path, receiver, orders }: PathView) {
+  const rows = useMemo(() => {
+    const asked = data.targets.map((target) => ({ target, question: askPath(data, path, target).question }));
+    const questions = asked.map(({ question: { signals: _signals, ...band } }) => band);
+    const signals = asked.at(0)?.question.signals ?? [];
+    const found = orders.map(({ stages }) => analyseBands(stages, toPathReceiver(receiver), questions, signals));
+    return asked.map(({ target }, i) => ({ target, analyses: found.map((order) => order[i]) }));
+  }, [data, path, receiver, orders]);
+  const losses = (analyses: readonly PathAnalysis[]) =>
+    analyses.map(({ snrLossWithProductsDb }) => snrLossWithProductsDb);
+  return (
+    <Section
+      title="On every target"
+      hint="SNR lost between antenna and receiver, the strongest product counted as noise"
+    >
+      <Wide evidence label="Every order on every target">
+        <table className="w-full max-w-4xl">
+          <thead>
+            <tr>
+              <th scope="col">Target</th>
+              {orders.map(({ order }) => (
+                <th key={order} scope="col">
+                  Order {order}
+                </th>
+              ))}
+              <th scope="col">Strongest product, better order</th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map(({ target, analyses }) => {
+              const least = Math.min(...losses(analyses));
+              const product = analyses[losses(analyses).indexOf(least)].worstProduct;
+              const [{ outOfReach, landsAtHz }] = analyses;
+              return (
+                <tr key={target.id}>
+                  <th scope="row" className="text-ink">
+                    {target.name}
+                  </th>
+                  {outOfReach ? (
+                    <td colSpan={orders.length + 1} className="text-dim">
+                      {frequencyText(landsAtHz)} is outside what {receiver.name} hears
+                    </td>
+                  ) : (
+                    <>
+                      {analyses.map((analysis, i) => (
+                        <td key={orders[i].order}>
+                          <Value
+                            strong={analysis.snrLossWithProductsDb < least + ALIKE_DB}
+                            shown={snrLoss(analysis.snrLossWithProductsDb)}
+                            provenance={lossProvenance(orders[i])}
+                          />
+                        </td>
+                      ))}
+                      <td className={productInk(product)}>
+                        {product
+                          ? `${product.signals.join(' and ')}, ${product.label}, in ${product.madeIn}: ${overNoise(product)}`
+                          : 'none'}
+                      </td>
+                    </>
+                  )}
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </Wide>
+    </Section>
+  );
+}

@@ -1,0 +1,264 @@
+import type { Saved } from '@velvet-reed/contract';
+import {
+  checkRouting,
+  type Feature,
+  featureConflicts,
+  FEATURES,
+  frequencyError,
+  type Route,
+  setupCard,
+} from '@velvet-reed/core/path';
+import { fixed, frequencyText, showFrequency } from '@velvet-reed/core/units';
+import { useState } from 'react';
+import { Section } from '../../../ui/section';
+import { TypedFields } from '../../../ui/typed-numbers';
+import { useTypedNumbers } from '../../../ui/use-typed-numbers';
+import { inDb, Value } from '../../../ui/value';
+
+/** How to set a receiver up on a band: sampling mode, ghosts, filter, floor, frequency error. */
+export function SetupCards({
+  receivers,
+  wanted,
+}: {
+  readonly receivers: readonly Saved<'receivers'>[];
+  readonly wanted: { readonly lowHz: number; readonly highHz: number };
+}) {
+  const typed = useTypedNumbers([
+    {
+      name: 'freq',
+      label: 'On',
+      dimension: 'frequency',
+      bareUnit: 'MHz',
+      start: `${Number(((wanted.lowHz + wanted.highHz) / 2e6).toPrecision(6))} MHz`,
+    },
+    { name: 'bandwidth', label: 'in a bandwidth of', dimension: 'frequency', bareUnit: 'Hz', start: '2.4 kHz' },
+    {
+      name: 'tuned',
+      label: 'tuned to (complex samples)',
+      dimension: 'frequency',
+      bareUnit: 'MHz',
+      start: '',
+      optional: true,
+    },
+    { name: 'standard', label: 'A standard at', dimension: 'frequency', bareUnit: 'MHz', start: '10 MHz' },
+    { name: 'read', label: 'reads as', dimension: 'frequency', bareUnit: 'MHz', start: '', optional: true },
+  ]);
+  const [freqHz, bandwidthHz, tunedHz, standardHz, readHz] = ['freq', 'bandwidth', 'tuned', 'standard', 'read'].map(
+    (name) => typed.value(name),
+  );
+  return (
+    <Section title="Receiver set-up" hint="one card a receiver: mode, ghosts, filter, floor">
+      {freqHz !== undefined && bandwidthHz !== undefined && freqHz > 0 && bandwidthHz > 0 && (
+        <ul data-evidence className="evidence mb-2 max-w-3xl overflow-y-auto" aria-label="Set-up cards" tabIndex={0}>
+          {receivers.map((receiver) => (
+            <Card key={receiver.id} receiver={receiver} freqHz={freqHz} bandwidthHz={bandwidthHz} tunedHz={tunedHz} />
+          ))}
+        </ul>
+      )}
+      <TypedFields of={typed} />
+      {standardHz !== undefined && readHz !== undefined && standardHz > 0 && readHz > 0 && (
+        <FrequencyError standardHz={standardHz} readHz={readHz} freqHz={freqHz} />
+      )}
+    </Section>
+  );
+}
+
+function Card({
+  receiver,
+  freqHz,
+  bandwidthHz,
+  tunedHz,
+}: {
+  readonly receiver: Saved<'receivers'>;
+  readonly freqHz: number;
+  readonly bandwidthHz: number;
+  readonly tunedHz: number | undefined;
+}) {
+  const card = setupCard(receiver, freqHz, bandwidthHz, tunedHz);
+  const source = {
+    origin: 'model',
+    formula: '−(6.02 · effective bits + 1.76) − 10 log(clean range / bandwidth)',
+    source: 'uniform quantisation; bits as entered in Listen',
+  } as const;
+  return (
+    <li className="border-b border-rule py-2">
+      <p className="font-semibold">{receiver.name}</p>
+      <p>
+        {card.mode}. Sees{' '}
+        <Value shown={showFrequency(card.cleanHz, 3)} provenance={{ ...source, formula: 'half the sample rate' }} />{' '}
+        {card.tuning ? 'either side of its tuning' : 'without aliasing'}; floor{' '}
+        <Value strong shown={inDb(card.floorDbfs, 1, 'dBFS')} provenance={source} />
+        {card.appearsAtHz !== undefined && Math.abs(card.appearsAtHz - freqHz) > 1
+          ? `; ${frequencyText(freqHz)} appears at ${frequencyText(card.appearsAtHz, 4)}${card.mirrored ? ', mirrored' : ''}`
+          : ''}
+        .
+      </p>
+      <p>
+        {card.ghostsHz.length > 0
+          ? `Ghosts: ${card.ghostsHz.map((ghost) => frequencyText(ghost, 4)).join(', ')} appear in the same place. `
+          : ''}
+        Filter: {card.filter}. Gain: raise it until the noise rises 1 dB per dB, keep 10 dB to full scale (Noise, gain
+        by measurement).
+      </p>
+      {card.tuning && (
+        <p className={card.tuning.inside ? '' : 'text-caution'}>
+          {tunedHz === undefined ? 'Tune it to' : 'Tuned to'}{' '}
+          <Value
+            shown={showFrequency(card.tuning.tunedHz, 5)}
+            provenance={{
+              origin: tunedHz === undefined ? 'assumed' : 'model',
+              formula: 'an eighth of the sample rate below the wanted signal: clear of the spike and of the edge',
+              source: 'common practice, no source',
+            }}
+          />
+          :{' '}
+          {card.tuning.inside
+            ? `the image of ${frequencyText(card.tuning.imageHz, 5)} falls on the wanted signal.`
+            : 'the wanted signal lies outside what it samples. Tune nearer.'}
+        </p>
+      )}
+      {card.remarks.map((remark) => (
+        <p key={remark} className="text-sm text-caution">
+          {remark}
+        </p>
+      ))}
+    </li>
+  );
+}
+
+const CHECKS_HZ = [9.58e6, 145.8e6];
+
+function FrequencyError({
+  standardHz,
+  readHz,
+  freqHz,
+}: {
+  readonly standardHz: number;
+  readonly readHz: number;
+  readonly freqHz: number | undefined;
+}) {
+  const { ppm, offAtHz } = frequencyError(standardHz, readHz);
+  const source = {
+    origin: 'measured',
+    formula: '(reading − standard) / standard',
+    source: 'your reading of a standard',
+  } as const;
+  const places = [...(freqHz === undefined ? [] : [freqHz]), ...CHECKS_HZ];
+  return (
+    <p role="status" className="mt-2">
+      It is off by{' '}
+      <Value
+        strong
+        shown={{ digits: `${ppm < 0 ? '−' : '+'}${fixed(Math.abs(ppm), 1)}`, unit: 'ppm' }}
+        provenance={source}
+      />
+      :{' '}
+      {places.map((place, i) => (
+        <span key={place}>
+          {i > 0 ? ', ' : ''}
+          {frequencyText(place, 4)} by <Value shown={showFrequency(Math.abs(offAtHz(place)), 3)} provenance={source} />
+        </span>
+      ))}
+      . Enter the ppm in the receiver’s program.
+    </p>
+  );
+}
+
+/** Features that exclude each other, routes between programs, and adapters between plugs. */
+export function Compatibility() {
+  const [chosen, setChosen] = useState<readonly Feature[]>([]);
+  const conflicts = featureConflicts(chosen);
+  return (
+    <Section title="What goes together" hint="features, audio and control routes">
+      <fieldset>
+        <legend className="text-sm text-dim">Features that you want at once</legend>
+        <div className="flex flex-wrap gap-x-6 gap-y-1">
+          {FEATURES.map((feature) => (
+            <label key={feature} className="flex min-h-11 items-center gap-2 sm:min-h-0">
+              <input
+                type="checkbox"
+                className="size-6"
+                checked={chosen.includes(feature)}
+                onChange={() =>
+                  setChosen(chosen.includes(feature) ? chosen.filter((one) => one !== feature) : [...chosen, feature])
+                }
+              />
+              {feature}
+            </label>
+          ))}
+        </div>
+      </fieldset>
+      {chosen.length > 1 && (
+        <div role="status" className="mt-1 max-w-prose">
+          {conflicts.length === 0
+            ? 'These go together.'
+            : conflicts.map(({ pair, verdict, reason }) => (
+                <p key={pair.join()} className={verdict === 'impossible' ? 'text-danger' : 'text-caution'}>
+                  {pair.join(' with ')}: {verdict}; {reason}
+                </p>
+              ))}
+        </div>
+      )}
+      <Routing />
+    </Section>
+  );
+}
+
+const ROUTES = `control: radio > control program, USB
+control: control program > receiver program
+audio: receiver program > decoder`;
+
+/** Reads "audio: from > to, via"; programs when neither end is a radio, a receiver or a card. */
+function readRoutes(text: string): { readonly routes: readonly Route[]; readonly fault?: string } {
+  const routes: Route[] = [];
+  for (const line of text
+    .split('\n')
+    .map((one) => one.trim())
+    .filter(Boolean)) {
+    const match = /^(audio|control)\s*:\s*([^>]+)>\s*([^,]+)(?:,\s*(.*))?$/.exec(line);
+    if (!match) return { routes, fault: `"${line}" is no route. Write it as audio: from > to, via` };
+    const [, kind, from, to, via = ''] = match;
+    const ends = [from.trim(), to.trim()];
+    routes.push({
+      kind: kind === 'audio' ? 'audio' : 'control',
+      from: ends[0],
+      to: ends[1],
+      via,
+      programs: ends.every((end) => !/^(radio|receiver|transceiver|sound card|rotator)( \w)?$/i.test(end)),
+    });
+  }
+  return { routes };
+}
+
+function Routing() {
+  const [text, setText] = useState(ROUTES);
+  const { routes, fault } = readRoutes(text);
+  const { missing, loops } = checkRouting(routes);
+  return (
+    <div className="mt-4">
+      <label className="text-sm text-dim">
+        Routes, one a line: audio or control, from &gt; to, by which cable or port
+        <textarea
+          className="mt-1 block w-full max-w-2xl font-mono text-ink"
+          rows={4}
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+        />
+      </label>
+      {fault ? (
+        <p role="alert" className="mt-1 text-danger">
+          {fault}
+        </p>
+      ) : (
+        <div role="status" className="mt-1">
+          {missing.length + loops.length === 0 ? 'Every route has its cable or port, and none runs in a circle.' : ''}
+          {[...missing, ...loops].map((one) => (
+            <p key={one} className="text-caution">
+              {one}
+            </p>
+          ))}
+        </div>
+      )}
+    </div>
+  );
+}

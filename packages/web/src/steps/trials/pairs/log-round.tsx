@@ -1,0 +1,68 @@
+import { SCHEMAS, type Saved } from '@velvet-reed/contract';
+import { firstOfRound, type TrialPair } from '@velvet-reed/core/trial';
+import { entry, useWrite } from '../../../data/station';
+import { Button } from '../../../ui/button';
+import { levelDoubt } from '../../../ui/level-doubt';
+import { RecordForm, type FieldSpec } from '../../../ui/record-form';
+import { Section } from '../../../ui/section';
+
+export function LogRound({
+  trial,
+  round,
+  names,
+  verdictNow,
+}: {
+  readonly trial: Saved<'trials'>;
+  readonly round: number;
+  readonly names: { a: string; b: string };
+  readonly verdictNow: string;
+}) {
+  const { save, trySave } = useWrite();
+  const quantity = (name: keyof TrialPair, label: string): FieldSpec => ({
+    name,
+    label,
+    kind: 'quantity',
+    dimension: 'level',
+    bareUnit: 'dBm',
+    optional: true,
+    freqHz: trial.freqHz,
+  });
+  const a = [quantity('levelADbm', `Level, ${names.a}`), quantity('noiseADbm', `Noise, ${names.a}`)];
+  const b = [quantity('levelBDbm', `Level, ${names.b}`), quantity('noiseBDbm', `Noise, ${names.b}`)];
+  return (
+    <Section
+      title={`Round ${round + 1}`}
+      hint={`read ${firstOfRound(round) === 'A' ? names.a : names.b} first; −73 dBm and S7 both work, empty if not heard`}
+    >
+      <RecordForm
+        resetAfter
+        fields={firstOfRound(round) === 'A' ? [...a, ...b] : [...b, ...a]}
+        schema={SCHEMAS.readings}
+        fixed={{ trialId: trial.id, round }}
+        start={{ levelADbm: '', noiseADbm: '', levelBDbm: '', noiseBDbm: '' }}
+        submit="Log this pair"
+        doubt={(values) =>
+          levelDoubt(
+            values,
+            {
+              levelADbm: `Level, ${names.a}`,
+              noiseADbm: `Noise, ${names.a}`,
+              levelBDbm: `Level, ${names.b}`,
+              noiseBDbm: `Noise, ${names.b}`,
+            },
+            [],
+          )
+        }
+        onSave={(values) =>
+          save([{ op: 'create', resource: 'readings', values: { ...values, atMs: Date.now() } }], 'Pair logged.')
+        }
+      />
+      <Button
+        look="quiet"
+        onClick={() => void trySave([entry('trials', `${trial.name}: ${verdictNow}`)], 'Verdict noted.')}
+      >
+        Note the verdict in the Notebook
+      </Button>
+    </Section>
+  );
+}

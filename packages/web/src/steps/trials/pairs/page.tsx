@@ -1,0 +1,123 @@
+import { CAUTIONS } from '@velvet-reed/core/antenna';
+import { firstOfRound } from '@velvet-reed/core/trial';
+import { useSearchParams } from 'react-router';
+import type { StationData } from '../../../data/station';
+import { judgedTrial } from '../../../data/verdicts';
+import { Disclosure } from '../../../ui/disclosure';
+import { ChangeButton, DeleteButton } from '../../../ui/record-row';
+import { Room } from '../../../ui/room';
+import { Next, Note } from '../../../ui/section';
+import { StationPage } from '../../../ui/station-page';
+import { inDb, Value } from '../../../ui/value';
+import { provenanceOf } from './result-provenance';
+import { ThreeResults } from './results';
+import { LogRound } from './log-round';
+import { Readings } from './readings';
+import { NewTrial } from './new-trial';
+import { trialFields } from './trial-fields';
+
+export default function TrialsPage() {
+  return <StationPage>{(data) => <Trials data={data} />}</StationPage>;
+}
+
+function Trials({ data }: { readonly data: StationData }) {
+  const [params, setParams] = useSearchParams();
+  const trial = data.trials.find((one) => one.id === Number(params.get('trial'))) ?? data.trials.at(-1);
+  const judged = trial && judgedTrial(data, trial);
+  const { names, verdict, readings = [] } = judged ?? {};
+  return (
+    <Room
+      title="Pairs, Trials"
+      verdict={
+        trial && names && verdict ? (
+          <>
+            {verdict.sentence}{' '}
+            {verdict.snr.result && (
+              <>
+                Mean difference in SNR, B minus A:{' '}
+                <Value strong shown={inDb(verdict.snr.result.mean)} provenance={provenanceOf(verdict.snr)} />.{' '}
+              </>
+            )}
+            <Next>
+              {verdict.snr.proven
+                ? 'Next: keep it, and repeat under other conditions.'
+                : `Next: read ${firstOfRound(readings.length) === 'A' ? names.a : names.b} first.`}
+            </Next>
+          </>
+        ) : (
+          <>
+            No comparison yet. <Next>Next: say which two antennas, below.</Next>
+          </>
+        )
+      }
+      picker={
+        <>
+          {data.trials.length > 0 && (
+            <label className="text-sm text-dim">
+              Trial
+              <select
+                className="ml-2 text-ink"
+                value={trial?.id}
+                onChange={(event) => setParams({ trial: event.target.value })}
+              >
+                {data.trials.map((one) => (
+                  <option key={one.id} value={one.id}>
+                    {one.name}
+                  </option>
+                ))}
+              </select>
+            </label>
+          )}
+        </>
+      }
+      margin={
+        <>
+          {verdict?.warning && (
+            <Note title="Level and SNR disagree">
+              <p className="text-caution">{verdict.warning}</p>
+            </Note>
+          )}
+          <Note title="A fair comparison">
+            <p>
+              Pairs within moments of each other, so that fading cancels; the first antenna changes every round, so that
+              drift cancels. Same receiver, same bandwidth, no automatic gain.
+            </p>
+          </Note>
+          <Note title="Ears">
+            <p>{CAUTIONS.headphones}</p>
+          </Note>
+          <Note title="What decides">
+            <p>
+              SNR decides reception. A lower level on the meter does not mean worse: a quieter antenna can be 20 dB
+              weaker and still hear more.
+            </p>
+          </Note>
+          {trial?.conditions && (
+            <Note title="Conditions">
+              <p>{trial.conditions}</p>
+            </Note>
+          )}
+        </>
+      }
+    >
+      {trial && names && verdict && (
+        <>
+          <ThreeResults results={[verdict.snr, verdict.level, verdict.noise]} wishedDb={trial.wishedDb} />
+          <LogRound trial={trial} round={readings.length} names={names} verdictNow={verdict.sentence} />
+          <Readings readings={readings} names={names} freqHz={trial.freqHz} />
+        </>
+      )}
+      <div className="mb-5 flex flex-wrap items-end gap-4">
+        {trial && (
+          <>
+            <ChangeButton resource="trials" record={trial} name={trial.name} fields={trialFields(data)} />
+            <DeleteButton resource="trials" record={trial} name={trial.name} />
+          </>
+        )}
+        <Disclosure label="New trial" look={data.trials.length === 0 ? 'main' : 'plain'}>
+          {(close) => <NewTrial data={data} onClose={close} onMade={(id) => setParams({ trial: String(id) })} />}
+        </Disclosure>
+      </div>
+    </Room>
+  );
+}
