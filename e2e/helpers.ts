@@ -1,5 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page } from '@playwright/test';
+import { CAUTIONS } from '../packages/core/src/safety';
 import { ROOMS } from '../packages/web/src/shell/rooms';
 import { STEPS, type StepId } from '../packages/web/src/shell/steps';
 
@@ -45,7 +46,11 @@ export async function accessible(page: Page, where: string, rules: readonly stri
 
 /** Every room by its address, in the order of the rail. */
 export const ROOM_ADDRESSES = STEPS.flatMap(({ id, name }) =>
-  ROOMS[id].map((room) => ({ path: `${id}/${room.id}`, title: `${room.name}, ${name}` })),
+  ROOMS[id].map((room) => ({
+    path: `${id}/${room.id}`,
+    title: `${room.name}, ${name}`,
+    cautions: room.cautions ?? [],
+  })),
 );
 
 /** Goes to a room through the rail, as a listener does, and waits until it stands there. */
@@ -53,7 +58,7 @@ export async function enter(page: Page, stepId: StepId, roomId: string = ROOMS[s
   const step = STEPS.find(({ id }) => id === stepId);
   const room = ROOMS[stepId].find(({ id }) => id === roomId);
   if (!step || !room) throw new Error(`There is no room ${stepId}/${roomId}.`);
-  const rail = page.getByRole('navigation', { name: 'Stages and rooms' });
+  const rail = page.getByRole('navigation', { name: 'Steps and rooms' });
   const here = page.getByRole('heading', { level: 1, name: `${room.name}, ${step.name}`, exact: true });
   await rail.getByRole('link', { name: new RegExp(`^\\W*${step.name}\\b`) }).click();
   if (room !== ROOMS[stepId][0]) await rail.getByRole('link', { name: room.name, exact: true }).click();
@@ -126,7 +131,7 @@ export async function beginAntenna(page: Page, base: string, kind: string, freqH
 /** Looks at rooms by their address: verdict, evidence whole on the first screen, nothing serious for axe, nothing off the page on a phone, contrast at night. */
 export async function lookAtRooms(page: Page, rooms: typeof ROOM_ADDRESSES): Promise<void> {
   const faults = await watch(page);
-  for (const { path, title } of rooms) {
+  for (const { path, title, cautions } of rooms) {
     await page.setViewportSize({ width: 1280, height: 800 });
     await page.goto(`/s/1/${path}`);
     await expect(page.getByRole('heading', { level: 1, name: title, exact: true })).toBeAttached();
@@ -144,6 +149,7 @@ export async function lookAtRooms(page: Page, rooms: typeof ROOM_ADDRESSES): Pro
       (element) => element.getBoundingClientRect().height / parseFloat(getComputedStyle(element).lineHeight),
     );
     expect(lines, `${path}: lines of the verdict`).toBeLessThan(2.5);
+    for (const caution of cautions) await expect(page.getByText(CAUTIONS[caution]), `${path}: caution`).toBeVisible();
     await accessible(page, path);
     await page.setViewportSize({ width: 390, height: 844 });
     // drawings follow the new width a moment later

@@ -51,7 +51,7 @@ test('a recommendation for 31 m in eight actions, a cut length in nine, from a s
 
   // from a sweep file to the next cut
   const before = one.count();
-  const rail = page.getByRole('navigation', { name: 'Stages and rooms' });
+  const rail = page.getByRole('navigation', { name: 'Steps and rooms' });
   await one.press(rail.getByRole('link', { name: /^\W*Bench\b/ }));
   await page.getByLabel('Sweep files').setInputFiles({
     name: 'first.s1p',
@@ -72,7 +72,7 @@ test('does the FM station hurt my dongle: answered in a sentence within twelve a
   const verdict = page.locator('.verdict');
   const one = counter(page);
   await settle(page, one);
-  const rail = page.getByRole('navigation', { name: 'Stages and rooms' });
+  const rail = page.getByRole('navigation', { name: 'Steps and rooms' });
   await one.press(rail.getByRole('link', { name: 'Transmitters', exact: true }));
   await one.press(one.button('Add a transmitter'));
   await one.fill('Frequency', '95.3 MHz');

@@ -10,9 +10,10 @@ import { FocusProvider } from './data/focus';
 import { HearingsProvider } from './data/hearings-provider';
 import { applyTheme } from './data/theme';
 import { Frame } from './shell/frame';
-import { ROOMS } from './shell/rooms';
+import { ROOMS, type Room } from './shell/rooms';
 import { STEPS } from './shell/steps';
 import { StationsPage } from './shell/stations';
+import { RoomCautions } from './ui/room';
 import { Trouble, Waiting } from './ui/states';
 
 interface PageModule {
@@ -27,11 +28,14 @@ const pageOf = (step: string, room: string): (() => Promise<PageModule>) | undef
 const [, , , firstStep = '', firstRoom = ''] = location.pathname.split('/');
 void pageOf(firstStep, firstRoom)?.();
 
-const page = (load: () => Promise<PageModule>) => {
+const NONE = [] as const;
+const page = (load: () => Promise<PageModule>, cautions: Room['cautions']) => {
   const Page = lazy(load);
   return (
     <Suspense fallback={<Waiting what="the room" />}>
-      <Page />
+      <RoomCautions value={cautions ?? NONE}>
+        <Page />
+      </RoomCautions>
     </Suspense>
   );
 };
@@ -63,9 +67,9 @@ const router = createBrowserRouter([
       { path: 'mast', element: <To room="bench/mast" /> },
       ...STEPS.flatMap((step) => [
         { path: step.id, element: <To room={`${step.id}/${ROOMS[step.id][0].id}`} /> },
-        ...ROOMS[step.id].flatMap(({ id }) => {
+        ...ROOMS[step.id].flatMap(({ id, cautions }) => {
           const load = pageOf(step.id, id);
-          return load ? [{ path: `${step.id}/${id}`, element: page(load), errorElement: FAULT }] : [];
+          return load ? [{ path: `${step.id}/${id}`, element: page(load, cautions), errorElement: FAULT }] : [];
         }),
       ]),
     ],

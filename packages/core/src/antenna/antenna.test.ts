@@ -137,7 +137,7 @@ describe('build plan', () => {
     expect(JSON.stringify(lawn)).not.toMatch(/ladder|raise|mast/i);
     expect(steps.some(({ id }) => id === 'locate')).toBe(false);
     const text = (noDrilling: boolean): string => JSON.stringify(withEntry(lawn, noDrilling));
-    expect(text(false)).toMatch(/else drill.*"caution":"drilling"/);
+    expect(text(false)).toMatch(/else drill.*"cautions":\["drilling"\]/);
     expect(text(true)).not.toMatch(/drill/);
     expect(withEntry(lawn, true).map(({ id }) => id)).toEqual([
       ...lawn.slice(0, -1).map(({ id }) => id),

@@ -1,4 +1,4 @@
-import type { CautionId } from './cautions';
+import type { CautionId } from '../safety';
 
 /** A question that must be answered before a step that cannot be undone. */
 export interface Gate {
@@ -14,7 +14,7 @@ export interface Gate {
 export interface BuildStep {
   readonly id: string;
   readonly text: string;
-  readonly caution?: CautionId;
+  readonly cautions?: readonly CautionId[];
   /** A check made at this step; later steps can wait for it. */
   readonly gate?: Gate;
   /** Gates that must be passed first. */
@@ -49,7 +49,7 @@ export function stepStates(
 const step = (
   id: string,
   text: string,
-  more: { caution?: CautionId; gate?: Gate; waitsFor?: readonly string[]; final?: boolean } = {},
+  more: { cautions?: readonly CautionId[]; gate?: Gate; waitsFor?: readonly string[]; final?: boolean } = {},
 ): BuildStep => ({ id, text, waitsFor: [], final: false, ...more });
 
 /** Asked before anything is driven into the ground. */
@@ -57,7 +57,7 @@ const LOCATE = step(
   'locate',
   'Have buried cables and pipes located where stakes, staples, radials or a pole will go.',
   {
-    caution: 'digging',
+    cautions: ['digging'],
     gate: {
       id: 'buried-located',
       question: 'Are buried cables and pipes marked, or known not to be there?',
@@ -75,7 +75,11 @@ const FEED_CONNECTION: readonly BuildStep[] = [
       otherwise: 'Slide them on before anything is crimped.',
     },
   }),
-  step('crimp', 'Crimp or solder the feed connection.', { caution: 'solder', waitsFor: ['collar-on'], final: true }),
+  step('crimp', 'Crimp or solder the feed connection.', {
+    cautions: ['solder', 'gas'],
+    waitsFor: ['collar-on'],
+    final: true,
+  }),
   step('continuity', 'Meter: centre of the plug to its wire, then centre to shield.', {
     gate: {
       id: 'continuity',
@@ -114,17 +118,24 @@ export function withEntry(steps: readonly BuildStep[], noDrilling: boolean): rea
   const entry = noDrilling
     ? step('entry', 'Bring the cable in through a window or an opening that is there, with a drip loop outside.')
     : step('entry', 'Bring the cable into the house: an opening that is there, else drill, with a drip loop outside.', {
-        caution: 'drilling',
+        cautions: ['drilling'],
       });
   const before = steps.findIndex(({ id }) => id === 'storm');
   return before < 0 ? [...steps, entry] : [...steps.slice(0, before), entry, ...steps.slice(before)];
 }
 
+/** The feed is closed against water once it is measured. */
+const SEAL = step('seal', 'Seal the feed point against water.', {
+  cautions: ['spray', 'gas'],
+  waitsFor: ['continuity', 'tested'],
+  final: true,
+});
+
 /** Steps shared by wire antennas with a coax feed. `wires` names what is cut, `raise` how it goes up; `digs`: something goes into the ground. */
 export function wireBuildPlan(wires: string, raise: string, digs = false): readonly BuildStep[] {
   return [
     step('site', 'Walk the route of every wire and rope. Note power lines, paths and what moves in wind.', {
-      caution: 'powerLine',
+      cautions: ['powerLine'],
       gate: {
         id: 'site-clear',
         question: 'Is every wire, rope and the mast itself farther from any power line than its own length?',
@@ -133,13 +144,13 @@ export function wireBuildPlan(wires: string, raise: string, digs = false): reado
     }),
     ...(digs ? [LOCATE] : []),
     step('cut', `Cut ${wires} to the cut length, not to the finished length.`, {
-      caution: 'crimpKnife',
+      cautions: ['knife'],
       waitsFor: ['site-clear'],
       final: true,
     }),
     ...FEED_CONNECTION,
     step('first-sweep', 'Raise it provisionally, sweep it and trim on the Bench.', {
-      caution: 'height',
+      cautions: ['height', 'wind', 'touching'],
       gate: {
         id: 'tested',
         question: 'Does the sweep show the dip where you want it?',
@@ -147,13 +158,13 @@ export function wireBuildPlan(wires: string, raise: string, digs = false): reado
       },
       waitsFor: ['continuity'],
     }),
-    step('seal', 'Seal the feed point against water.', { waitsFor: ['continuity', 'tested'], final: true }),
+    SEAL,
     step('raise', raise, {
-      caution: 'height',
+      cautions: ['height', 'wind', 'powerLine', 'touching'],
       waitsFor: ['site-clear', ...(digs ? ['buried-located'] : []), 'tested'],
     }),
-    step('ends', 'Keep the ends above reach and visible; leave slack for wind.', { caution: 'neckHeight' }),
-    step('storm', 'Fit a way to disconnect the cable outside before storms.', { caution: 'lightning' }),
+    step('ends', 'Keep the ends above reach and visible; leave slack for wind.', { cautions: ['neckHeight'] }),
+    step('storm', 'Fit a way to disconnect the cable outside before storms.', { cautions: ['lightning'] }),
   ];
 }
 
@@ -162,12 +173,12 @@ export function lawnBuildPlan(wires: string, lay: string): readonly BuildStep[] 
   return [
     LOCATE,
     step('cut', `Cut ${wires} to the cut length.`, {
-      caution: 'crimpKnife',
+      cautions: ['knife'],
       waitsFor: ['buried-located'],
       final: true,
     }),
     ...FEED_CONNECTION,
-    step('lay', lay, { caution: 'wetLawn', waitsFor: ['buried-located', 'continuity'] }),
+    step('lay', lay, { cautions: ['wetLawn', 'stakes'], waitsFor: ['buried-located', 'continuity'] }),
     step('first-sweep', 'Sweep it where it lies, and listen: the noise must rise over a dummy load.', {
       gate: {
         id: 'tested',
@@ -176,9 +187,9 @@ export function lawnBuildPlan(wires: string, lay: string): readonly BuildStep[] 
       },
       waitsFor: ['continuity'],
     }),
-    step('seal', 'Seal the feed point against water.', { waitsFor: ['continuity', 'tested'], final: true }),
-    step('mow', 'Mark its place, and check the staples before the lawn is mown.'),
-    step('storm', 'Fit a way to disconnect the cable outside before storms.', { caution: 'lightning' }),
+    SEAL,
+    step('mow', 'Mark its place, and check the staples before the lawn is mown.', { cautions: ['stakes'] }),
+    step('storm', 'Fit a way to disconnect the cable outside before storms.', { cautions: ['lightning'] }),
   ];
 }
 
@@ -189,26 +200,26 @@ export function loopBuildPlan(circumference: string): readonly BuildStep[] {
       'bend',
       `Bend the loop from ${circumference} of tube or stiff cable on a wooden form; leave the gap at the foot.`,
       {
-        caution: 'crimpKnife',
+        cautions: ['knife'],
       },
     ),
     step('collar', 'Slide gland and sleeve onto the cable before the plug.', {
       gate: { id: 'collar-on', question: 'Are gland and sleeve on the cable?', otherwise: 'Slide them on first.' },
     }),
     step('crimp', 'Join loop ends and cable to the amplifier box.', {
-      caution: 'solder',
+      cautions: ['solder'],
       waitsFor: ['collar-on'],
       final: true,
     }),
     step('dc', 'Measure the supply at the far end of the cable before the amplifier is connected.', {
-      caution: 'coaxDc',
+      cautions: ['coaxDc'],
       gate: {
         id: 'dc-right',
         question: 'Right voltage, right polarity, no short?',
         otherwise: 'Do not connect the amplifier. Find the fault with the supply off.',
       },
     }),
-    step('power', 'Connect the amplifier.', { waitsFor: ['dc-right'], final: true }),
+    step('power', 'Connect the amplifier.', { cautions: ['battery'], waitsFor: ['dc-right'], final: true }),
     step('test', 'Listen at its place and turn it: noise must rise over a dummy load and dip in two directions.', {
       gate: {
         id: 'tested',
@@ -217,9 +228,12 @@ export function loopBuildPlan(circumference: string): readonly BuildStep[] {
       },
       waitsFor: ['dc-right'],
     }),
-    step('seal', 'Close and seal the amplifier box.', { waitsFor: ['tested'], final: true }),
+    step('seal', 'Close and seal the amplifier box.', { cautions: ['cement'], waitsFor: ['tested'], final: true }),
     LOCATE,
-    step('place', 'Fix it away from the house, its plane towards what you want.', { waitsFor: ['buried-located'] }),
-    step('storm', 'Fit a way to disconnect the cable outside before storms.', { caution: 'lightning' }),
+    step('place', 'Fix it away from the house, its plane towards what you want.', {
+      cautions: ['wind', 'stakes'],
+      waitsFor: ['buried-located'],
+    }),
+    step('storm', 'Fit a way to disconnect the cable outside before storms.', { cautions: ['lightning'] }),
   ];
 }

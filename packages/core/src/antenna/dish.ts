@@ -51,19 +51,21 @@ export const dishWithConverter = closedForm({
     ...(d.dishM < 8 * wavelengthM(design.freqHz)
       ? ['Under 8 wavelengths across: the formula overstates the gain here, by a dB or more.']
       : []),
-    'Never look along a dish at the sun, and never leave it pointed there: heat gathers at the focus.',
   ],
   steps: [
-    step('mount', 'Mount the dish; tighten once it can still be turned.', { caution: 'height' }),
+    step('mount', 'Mount the dish; tighten once it can still be turned.', { cautions: ['height', 'wind'] }),
     step('dc', 'Measure the supply at the converter’s plug.', {
-      caution: 'coaxDc',
+      cautions: ['coaxDc'],
       gate: {
         id: 'dc-right',
         question: 'Right voltage, right polarity, no short?',
         otherwise: 'Find the fault with the supply off.',
       },
     }),
-    step('point', 'Point it by steps of half the beamwidth until the noise peaks.', { waitsFor: ['dc-right'] }),
+    step('point', 'Point it by steps of half the beamwidth until the noise peaks.', {
+      cautions: ['sun'],
+      waitsFor: ['dc-right'],
+    }),
     step('seal', 'Seal the plug.', { waitsFor: ['dc-right'], final: true }),
   ],
   needsM: ({ dishM }) => dishM,

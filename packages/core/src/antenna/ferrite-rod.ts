@@ -88,7 +88,7 @@ export const ferriteRod = closedForm({
     'Closed form only: the inductance factor of a rod hangs on where the winding sits. Two resonances with known capacitors give inductance and self-capacitance.',
   ],
   steps: [
-    step('wind', 'Wind the coil, ends held by tape only.', { caution: 'ferrite' }),
+    step('wind', 'Wind the coil, ends held by tape only.', { cautions: ['ferrite', 'lathe', 'enamel'] }),
     step('measure', 'Find its resonance with two known capacitors, in three orientations.', {
       gate: {
         id: 'tested',
@@ -97,8 +97,8 @@ export const ferriteRod = closedForm({
         otherwise: 'A joint or the rod is loose, or metal is near: find it before anything is glued.',
       },
     }),
-    step('tune', 'Fit the capacitor and the coupling turns; solder.', { caution: 'solder', waitsFor: ['tested'] }),
-    step('seal', 'Fix winding and rod, close the box.', { waitsFor: ['tested'], final: true }),
+    step('tune', 'Fit the capacitor and the coupling turns; solder.', { cautions: ['solder'], waitsFor: ['tested'] }),
+    step('seal', 'Fix winding and rod, close the box.', { cautions: ['cement'], waitsFor: ['tested'], final: true }),
   ],
   needsM: ({ rodM }) => rodM,
   reception: (design) => (freqHz) => reception(design, freqHz),

@@ -60,8 +60,8 @@ export const horn = closedForm({
   },
   remarks: () => ['The gain holds for a flare near its optimum length; a short horn loses some dB.'],
   steps: [
-    step('cut', 'Cut and bend the panels; gloves for the edges.', { caution: 'crimpKnife' }),
-    step('probe', 'Fit the socket with a probe a little long.', { caution: 'solder' }),
+    step('cut', 'Cut and bend the panels; gloves for the edges.', { cautions: ['sheetMetal'] }),
+    step('probe', 'Fit the socket with a probe a little long.', { cautions: ['solder'] }),
     step('sweep', 'Sweep and trim the probe on the Bench.', {
       gate: {
         id: 'tested',
@@ -69,7 +69,11 @@ export const horn = closedForm({
         otherwise: 'Move the closed end or trim the probe.',
       },
     }),
-    step('seal', 'Tape every seam; weatherproof the mouth with thin foil.', { waitsFor: ['tested'], final: true }),
+    step('seal', 'Tape every seam; weatherproof the mouth with thin foil.', {
+      cautions: ['spray'],
+      waitsFor: ['tested'],
+      final: true,
+    }),
   ],
   needsM: ({ apertureWidthM }) => apertureWidthM,
   reception(design) {

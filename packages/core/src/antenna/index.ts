@@ -1,7 +1,6 @@
 export { dish, pointingLossDb, rectangularGuide } from './aperture';
 export { fitOf, knownDimensions, measuredGate, receptionOf, tryDraft } from './attempt';
 export { type BuildStep, stepStates, withEntry, withPermission } from './build-plan';
-export { CAUTIONS } from './cautions';
 export { CLOSED_PATTERNS, type PowerPattern, receivingDirectivityDb } from './directivity';
 export { dipoleImpedance, dipoleResonanceHz, resonantDipole } from './induced-emf';
 export {

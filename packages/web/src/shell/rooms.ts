@@ -1,3 +1,4 @@
+import type { CautionId } from '@velvet-reed/core/safety';
 import { STEPS, type StepId } from './steps';
 
 /** A room of a step: one question, one address, a folder of its own. */
@@ -5,20 +6,32 @@ export interface Room {
   readonly id: string;
   readonly name: string;
   readonly asks: string;
+  /** The usual cautions of what is done here, said in its margin; those of one control or build step stand there. */
+  readonly cautions?: readonly CautionId[];
 }
 
 /** The rooms of each step in the order in which people work; the first opens when the step is chosen. */
 export const ROOMS: Readonly<Record<StepId, readonly Room[]>> = {
   listen: [
-    { id: 'wanted', name: 'Wanted', asks: 'What do I want to hear?' },
-    { id: 'when', name: 'When', asks: 'When is it heard here?' },
+    { id: 'wanted', name: 'Wanted', asks: 'What do I want to hear?', cautions: ['headphones'] },
+    { id: 'when', name: 'When', asks: 'When is it heard here?', cautions: ['headphones'] },
     { id: 'transmitters', name: 'Transmitters', asks: 'Who transmits nearby, and how strongly?' },
     { id: 'outside-noise', name: 'Outside noise', asks: 'How much noise comes from outside?' },
-    { id: 'receivers', name: 'Receivers', asks: 'What do I listen with?' },
-    { id: 'place', name: 'Place', asks: 'What does the place offer, and forbid?' },
-    { id: 'survey', name: 'Survey', asks: 'What does an antenna hear of ten signals?' },
+    { id: 'receivers', name: 'Receivers', asks: 'What do I listen with?', cautions: ['headphones'] },
+    {
+      id: 'place',
+      name: 'Place',
+      asks: 'What does the place offer, and forbid?',
+      cautions: ['powerLine', 'wind', 'lightning'],
+    },
+    {
+      id: 'survey',
+      name: 'Survey',
+      asks: 'What does an antenna hear of ten signals?',
+      cautions: ['headphones', 'driving'],
+    },
   ],
-  plot: [{ id: 'plan', name: 'Plan', asks: 'What is where?' }],
+  plot: [{ id: 'plan', name: 'Plan', asks: 'What is where?', cautions: ['powerLine', 'digging', 'neckHeight'] }],
   choose: [
     { id: 'ranking', name: 'Ranking', asks: 'Which antenna, here?' },
     { id: 'every-target', name: 'Every target', asks: 'Which antenna serves which target?' },
@@ -27,49 +40,84 @@ export const ROOMS: Readonly<Record<StepId, readonly Room[]>> = {
     { id: 'side-by-side', name: 'Side by side', asks: 'How do two or more compare, line by line?' },
   ],
   draft: [
-    { id: 'model', name: 'Model', asks: 'What do these dimensions do?' },
+    { id: 'model', name: 'Model', asks: 'What do these dimensions do?', cautions: ['height', 'powerLine'] },
     { id: 'build', name: 'Cut and build', asks: 'What do I cut, and in which order do I build?' },
-    { id: 'vary', name: 'Vary', asks: 'What if height, ground or a dimension were another?' },
-    { id: 'trim', name: 'Trim by model', asks: 'Which dimensions bring it on frequency?' },
-    { id: 'windings', name: 'Windings', asks: 'How many turns: coils, transformers, chokes?' },
+    { id: 'vary', name: 'Vary', asks: 'What if height, ground or a dimension were another?', cautions: ['height'] },
+    { id: 'trim', name: 'Trim by model', asks: 'Which dimensions bring it on frequency?', cautions: ['knife'] },
+    {
+      id: 'windings',
+      name: 'Windings',
+      asks: 'How many turns: coils, transformers, chokes?',
+      cautions: ['ferrite', 'enamel', 'solder', 'lathe'],
+    },
     { id: 'lengths', name: 'Lengths', asks: 'How long is a wave, and a part of it?' },
   ],
   bench: [
-    { id: 'sweep', name: 'Sweep', asks: 'Is it on frequency?' },
-    { id: 'trim', name: 'Trim', asks: 'How much do I cut next?' },
-    { id: 'changed', name: 'What changed', asks: 'What is different since the sweep before?' },
-    { id: 'fault', name: 'Fault distance', asks: 'How far away is the fault?' },
-    { id: 'as-built', name: 'As built', asks: 'Which dimensions does it really have?' },
+    { id: 'sweep', name: 'Sweep', asks: 'Is it on frequency?', cautions: ['height', 'touching'] },
+    { id: 'trim', name: 'Trim', asks: 'How much do I cut next?', cautions: ['height', 'touching', 'knife'] },
+    {
+      id: 'changed',
+      name: 'What changed',
+      asks: 'What is different since the sweep before?',
+      cautions: ['height', 'touching'],
+    },
+    { id: 'fault', name: 'Fault distance', asks: 'How far away is the fault?', cautions: ['touching', 'coaxDc'] },
+    { id: 'as-built', name: 'As built', asks: 'Which dimensions does it really have?', cautions: ['height'] },
     { id: 'coil', name: 'Coil by noise', asks: 'Where does a coil resonate, and how sharply?' },
-    { id: 'wires', name: 'Wires together', asks: 'What does cutting one wire do to the others?' },
-    { id: 'instruments', name: 'Instruments', asks: 'What do the instruments show, and how is a sweep planned?' },
+    {
+      id: 'wires',
+      name: 'Wires together',
+      asks: 'What does cutting one wire do to the others?',
+      cautions: ['height', 'touching', 'knife'],
+    },
+    {
+      id: 'instruments',
+      name: 'Instruments',
+      asks: 'What do the instruments show, and how is a sweep planned?',
+      cautions: ['battery', 'coaxDc'],
+    },
     { id: 'practice', name: 'Practice', asks: 'Can I find a hidden fault?' },
     { id: 'mast', name: 'At the mast', asks: 'One number, one action' },
   ],
   trials: [
-    { id: 'pairs', name: 'Pairs', asks: 'Is B better than A?' },
+    { id: 'pairs', name: 'Pairs', asks: 'Is B better than A?', cautions: ['headphones'] },
     { id: 'decodes', name: 'Counts and decodes', asks: 'Who is heard more often?' },
-    { id: 'pattern', name: 'Pattern', asks: 'How does it hear round about?' },
+    { id: 'pattern', name: 'Pattern', asks: 'How does it hear round about?', cautions: ['height', 'touching'] },
   ],
   noise: [
-    { id: 'floor', name: 'Floor', asks: 'What is my floor, and who makes it?' },
-    { id: 'devices', name: 'Own devices', asks: 'Which of my devices makes noise?' },
-    { id: 'spurs', name: 'Spurs and pad', asks: 'Who makes a signal that should not be there?' },
-    { id: 'gain', name: 'Gain', asks: 'How far may I turn it up?' },
+    { id: 'floor', name: 'Floor', asks: 'What is my floor, and who makes it?', cautions: ['headphones'] },
+    {
+      id: 'devices',
+      name: 'Own devices',
+      asks: 'Which of my devices makes noise?',
+      cautions: ['headphones', 'wetLawn'],
+    },
+    {
+      id: 'spurs',
+      name: 'Spurs and pad',
+      asks: 'Who makes a signal that should not be there?',
+      cautions: ['headphones'],
+    },
+    { id: 'gain', name: 'Gain', asks: 'How far may I turn it up?', cautions: ['headphones'] },
     { id: 'meters', name: 'Meters', asks: 'What do S units and decibels say?' },
   ],
   path: [
-    { id: 'chain', name: 'Chain', asks: 'What goes in between, in which order?' },
+    { id: 'chain', name: 'Chain', asks: 'What goes in between, in which order?', cautions: ['coaxDc'] },
     { id: 'every-target', name: 'Every target', asks: 'Does the chain serve all of them?' },
     { id: 'supply', name: 'Supply and plugs', asks: 'Does the supply arrive, and does it fit together?' },
-    { id: 'shelf', name: 'Shelf', asks: 'Which parts do I have?' },
+    { id: 'shelf', name: 'Shelf', asks: 'Which parts do I have?', cautions: ['battery'] },
     { id: 'best-order', name: 'Best order', asks: 'Which set and order is best for all targets?' },
     { id: 'filter', name: 'Filter', asks: 'Which filter, from real parts?' },
     { id: 'receiver', name: 'Receiver', asks: 'How is the receiver set up?' },
     { id: 'converter', name: 'Converter', asks: 'Where does a converter put it; what does sharing cost?' },
   ],
   guard: [
-    { id: 'inputs', name: 'Inputs', asks: 'What reaches each receiver while transmitting?' },
+    {
+      id: 'inputs',
+      name: 'Inputs',
+      asks: 'What reaches each receiver while transmitting?',
+      cautions: ['transmitter', 'touching', 'lightning'],
+    },
     { id: 'meter', name: 'Meter', asks: 'What does a wattmeter at zero prove?' },
     { id: 'people', name: 'People', asks: 'How strong is the field where people are?' },
   ],

@@ -1,5 +1,10 @@
-import { useId, type ReactNode } from 'react';
+import { type CautionId, CAUTIONS } from '@velvet-reed/core/safety';
+import { createContext, useContext, useId, type ReactNode } from 'react';
+import { Note } from './section';
 import { useArrival } from './use-arrival';
+
+/** The usual cautions of the room shown, as the list of rooms names them. */
+export const RoomCautions = createContext<readonly CautionId[]>([]);
 
 /** A room's sheet: the verdict first, then what is looked at, then the evidence; the margin says why and what is assumed. */
 export function Room({
@@ -18,6 +23,7 @@ export function Room({
   readonly children?: ReactNode;
 }) {
   const id = useId();
+  const cautions = useContext(RoomCautions);
   useArrival(title);
   return (
     <div className="flex min-h-full flex-col xl:flex-row">
@@ -36,12 +42,23 @@ export function Room({
         {picker && <div className="mb-3 flex flex-wrap items-end gap-x-4 gap-y-1">{picker}</div>}
         {children}
       </main>
-      {margin && (
+      {(margin || cautions.length > 0) && (
         <aside
           aria-label="Why and what is assumed"
           className="w-full shrink-0 border-rule bg-paper px-4 py-4 max-xl:border-t sm:px-5 xl:w-66 xl:border-l"
         >
           {margin}
+          {cautions.length > 0 && (
+            <Note title="Caution">
+              <ul className="border-l-4 border-caution pl-3 text-caution">
+                {cautions.map((caution) => (
+                  <li key={caution} className="mb-1.5 leading-snug">
+                    {CAUTIONS[caution]}
+                  </li>
+                ))}
+              </ul>
+            </Note>
+          )}
         </aside>
       )}
     </div>

@@ -1,3 +1,4 @@
+import { type CautionId, CAUTIONS } from '@velvet-reed/core/safety';
 import type { ReactNode } from 'react';
 
 /** What to do next, in the accent colour. */
@@ -36,12 +37,17 @@ export function Note({ title, children }: { readonly title: string; readonly chi
   );
 }
 
-/** The usual caution at the step where it matters. */
-export function Caution({ children }: { readonly children: ReactNode }) {
+/** The usual caution at the step where it matters: those of the table, or what follows from figures at hand. */
+export function Caution(props: { readonly of: CautionId | readonly CautionId[] } | { readonly children: ReactNode }) {
   return (
     <p className="my-2 border-l-4 border-caution pl-3 text-sm text-caution">
       <strong>Caution. </strong>
-      {children}
+      {'of' in props
+        ? [props.of]
+            .flat()
+            .map((id) => CAUTIONS[id])
+            .join(' ')
+        : props.children}
     </p>
   );
 }

@@ -1,4 +1,3 @@
-import { CAUTIONS } from '@velvet-reed/core/antenna';
 import { unphysicalPoints } from '@velvet-reed/core/sweep';
 import { frequencyText } from '@velvet-reed/core/units';
 import type { ReactNode } from 'react';
@@ -38,10 +37,6 @@ export function BenchNotes({
           A long lossy line makes any antenna look good at the shack. Judge at the feed, or take the line off by
           calculation first.
         </p>
-      </Note>
-      <Note title="Before you climb">
-        <p>{CAUTIONS.height}</p>
-        <p className="mt-1">{CAUTIONS.transmitter}</p>
       </Note>
     </>
   );

@@ -1,4 +1,4 @@
-import { antennaKind, CAUTIONS, type Design, type Draft, fitOf } from '@velvet-reed/core/antenna';
+import { antennaKind, type Design, type Draft, fitOf } from '@velvet-reed/core/antenna';
 import { groundClass } from '@velvet-reed/core/solver';
 import type { StationData } from '../../data/station';
 import { Note } from '../../ui/section';
@@ -30,10 +30,6 @@ export function DraftNotes({
             the feed line. Expect the dip within 2 %, gains within 1 dB, lower over uneven ground.
           </p>
         )}
-      </Note>
-      <Note title="Before you climb">
-        <p>{CAUTIONS.height}</p>
-        <p className="mt-1">{CAUTIONS.powerLine}</p>
       </Note>
     </>
   );

@@ -1,10 +1,9 @@
-import { CAUTIONS } from '@velvet-reed/core/antenna';
 import type { ReactNode } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useStationId, type StationData } from '../../data/station';
 import { plannedTransmitters, type PlannedTransmitter } from '../../data/transmitters';
 import { Room } from '../../ui/room';
-import { Next, Note } from '../../ui/section';
+import { Next } from '../../ui/section';
 
 /** A room of Guard that works on one planned transmitter. */
 export function GuardRoom({
@@ -57,16 +56,6 @@ export function GuardRoom({
             </select>
           </label>
         )
-      }
-      margin={
-        <>
-          <Note title="People">
-            <p>{CAUTIONS.exposure}</p>
-          </Note>
-          <Note title="Storms">
-            <p>{CAUTIONS.lightning}</p>
-          </Note>
-        </>
       }
     >
       {children(plan)}

@@ -1,5 +1,4 @@
 import type { Saved } from '@velvet-reed/contract';
-import { CAUTIONS } from '@velvet-reed/core/antenna';
 import { ASSUMED_NOISE_FIGURE_DB, type PathVerdict } from '@velvet-reed/core/path';
 import { fixed } from '@velvet-reed/core/units';
 import { useMemo, type ReactNode } from 'react';
@@ -161,9 +160,6 @@ function Margin({
             {remark}
           </p>
         ))}
-      </Note>
-      <Note title="Feeding an amplifier over the coax">
-        <p>{CAUTIONS.coaxDc}</p>
       </Note>
     </>
   );

@@ -62,7 +62,7 @@ export function CoilByNoise({
       hint="for ferrite rods and tuned loops: values, peak, padding, sealing"
     >
       <CoilPicture noise={noise} targetHz={coil.value('target')} q={Math.max(1, coil.value('q') ?? USUAL_Q)} />
-      <Caution>Ferrite breaks into sharp shards: goggles, and sweep up. Strip enamel in moving air.</Caution>
+      <Caution of={['ferrite', 'enamel']} />
       <h3 className="mt-2 font-semibold">From two capacitors</h3>
       <TypedFields of={coil} />
       <Fault text={values.fault} />

@@ -1,5 +1,5 @@
 import { SCHEMAS, BLANK, type Saved } from '@velvet-reed/contract';
-import { CAUTIONS, type Draft, tryDraft } from '@velvet-reed/core/antenna';
+import { type Draft, tryDraft } from '@velvet-reed/core/antenna';
 import { CUT_WORDS, dipOf, findResonances, gettingWorse, nextCut } from '@velvet-reed/core/sweep';
 import { frequencyText, lengthText, showFrequency, showLength } from '@velvet-reed/core/units';
 import { useState } from 'react';
@@ -142,7 +142,6 @@ function Steps({
           )}
         </p>
       </div>
-      <Caution>{CAUTIONS.height}</Caution>
       {cut?.state === 'cut' && (
         <label className="my-3 flex min-h-14 items-center gap-4 border border-dim px-4 text-xl">
           <input
@@ -154,6 +153,7 @@ function Steps({
           It is cut
         </label>
       )}
+      <Caution of={['height', 'wind', 'touching']} />
       {(asking || cut?.state !== 'cut') && (
         <div className="text-lg">
           <RecordForm

@@ -1,5 +1,5 @@
 import type { Saved } from '@velvet-reed/contract';
-import { type BuildStep, CAUTIONS, stepStates } from '@velvet-reed/core/antenna';
+import { type BuildStep, stepStates } from '@velvet-reed/core/antenna';
 import { useState } from 'react';
 import { entry, useWrite } from '../../../data/station';
 import { Caution, Section } from '../../../ui/section';
@@ -60,7 +60,7 @@ export function BuildPlan({
                 Waits for: {waitingFor.map((gate) => gate.question).join(' ')}
               </p>
             )}
-            {step.caution && <Caution>{CAUTIONS[step.caution]}</Caution>}
+            {step.cautions && <Caution of={step.cautions} />}
             {step.gate && (
               <fieldset className="ml-8 mt-1 flex flex-wrap items-center gap-3">
                 <legend className="sr-only">Test</legend>

@@ -1,4 +1,3 @@
-import { CAUTIONS } from '@velvet-reed/core/antenna';
 import { Note } from '../../../ui/section';
 
 export function Margin() {
@@ -8,9 +7,6 @@ export function Margin() {
         <p>
           An antenna without a disconnect is red whatever its level: coupling changes with band, weather and tuning.
         </p>
-      </Note>
-      <Note title="Storms">
-        <p>{CAUTIONS.lightning}</p>
       </Note>
     </>
   );

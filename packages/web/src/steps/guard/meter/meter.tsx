@@ -1,4 +1,3 @@
-import { CAUTIONS } from '@velvet-reed/core/antenna';
 import { meterZeroProves } from '@velvet-reed/core/guard';
 import { fixed, plain, showPower } from '@velvet-reed/core/units';
 import type { PlannedTransmitter } from '../../../data/transmitters';
@@ -38,7 +37,7 @@ export function MeterSection({ plan }: { readonly plan: PlannedTransmitter }) {
         />
         .
       </p>
-      <Caution>{CAUTIONS.transmitter}</Caution>
+      <Caution of="transmitter" />
     </Section>
   );
 }

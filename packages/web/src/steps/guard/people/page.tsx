@@ -1,5 +1,4 @@
 import { exposureFieldVPerM, insideNearField } from '@velvet-reed/core/guard';
-import { CAUTIONS } from '@velvet-reed/core/antenna';
 import { DIPOLE_GAIN_DBI, plain, showPower, significant } from '@velvet-reed/core/units';
 import type { PlannedTransmitter } from '../../../data/transmitters';
 import { Caution, Next, Wide } from '../../../ui/section';
@@ -79,7 +78,7 @@ function Fields({ plan }: { readonly plan: PlannedTransmitter }) {
           </tbody>
         </table>
       </Wide>
-      <Caution>{CAUTIONS.exposure}</Caution>
+      <Caution of="exposure" />
     </>
   );
 }

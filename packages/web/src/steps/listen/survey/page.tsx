@@ -1,4 +1,3 @@
-import { CAUTIONS } from '@velvet-reed/core/antenna';
 import { surveySummary } from '@velvet-reed/core/trial';
 import { levelsOf } from '../../../data/levels';
 import type { StationData } from '../../../data/station';
@@ -21,9 +20,6 @@ export default function SurveyRoom() {
                   Level on the signal, noise beside it, the same bandwidth and no automatic gain. Then the other
                   antenna.
                 </p>
-              </Note>
-              <Note title="Ears">
-                <p>{CAUTIONS.headphones}</p>
               </Note>
             </>
           }

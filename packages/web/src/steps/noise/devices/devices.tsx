@@ -109,10 +109,7 @@ export function Devices({ data }: { readonly data: StationData }) {
           </ul>
         </details>
       )}
-      <Caution>
-        Switch at the device or its plug. Breakers and fixed wiring are for a licensed electrician; solar DC stays live
-        when it is off.
-      </Caution>
+      <Caution of={['mains', 'solar']} />
       <RecordForm
         resetAfter
         fields={FIELDS}

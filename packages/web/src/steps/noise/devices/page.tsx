@@ -1,4 +1,3 @@
-import { CAUTIONS } from '@velvet-reed/core/antenna';
 import { deviceEffects } from '@velvet-reed/core/noise';
 import { fixed } from '@velvet-reed/core/units';
 import { levelsOf } from '../../../data/levels';
@@ -21,9 +20,6 @@ export default function DevicesRoom() {
                 <p>
                   Noise changes by itself. A device is proven when its changes agree in sign and size, twice or more.
                 </p>
-              </Note>
-              <Note title="Ears">
-                <p>{CAUTIONS.headphones}</p>
               </Note>
             </>
           }

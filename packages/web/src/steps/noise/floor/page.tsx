@@ -1,5 +1,4 @@
 import { SCHEMAS } from '@velvet-reed/contract';
-import { CAUTIONS } from '@velvet-reed/core/antenna';
 import { amplifierWords, type NoiseVerdict, riseOf } from '@velvet-reed/core/noise';
 import { noiseRise } from '@velvet-reed/core/path';
 import { fixed, frequencyText } from '@velvet-reed/core/units';
@@ -44,9 +43,6 @@ function Noise({ data }: { readonly data: StationData }) {
               Replace the antenna by a matched dummy (50 Ω) and read the noise; put the antenna back and read again.
               Same bandwidth, fixed gain, at the quietest hour.
             </p>
-          </Note>
-          <Note title="Ears">
-            <p>{CAUTIONS.headphones}</p>
           </Note>
           <Note title="What the rise means">
             <p>

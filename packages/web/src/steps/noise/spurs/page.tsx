@@ -1,4 +1,3 @@
-import { CAUTIONS } from '@velvet-reed/core/antenna';
 import { Room } from '../../../ui/room';
 import { Next, Note } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';
@@ -23,9 +22,6 @@ export default function SpursRoom() {
                   A true signal falls by the pad. A product of the third order made behind it falls by three times as
                   much.
                 </p>
-              </Note>
-              <Note title="Ears">
-                <p>{CAUTIONS.headphones}</p>
               </Note>
             </>
           }

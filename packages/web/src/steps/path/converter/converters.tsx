@@ -35,10 +35,7 @@ export function Converters() {
     <Section title="Converter ahead of the receiver" hint="frequency plan, pad, noise figure">
       <TypedFields of={typed} />
       {answer}
-      <Caution>
-        Never look along a dish at the sun; at its focus the sun burns. A resistive pad must not carry the converter’s
-        DC.
-      </Caution>
+      <Caution of={['sun', 'coaxDc']} />
     </Section>
   );
 }

@@ -119,9 +119,7 @@ export function DesignedFilter({
       <Schematic branches={design.ideal} />
       <FilterParts names={names} design={design} />
       <FilterScatter question={question} />
-      <Caution>
-        Solder in moving air, eyes protected; a filter in the DC path of an amplifier must pass or bypass the DC.
-      </Caution>
+      <Caution of={['solder', 'coaxDc']} />
       <div className="flex flex-wrap gap-2">
         <Button
           onClick={() =>

@@ -76,10 +76,7 @@ function Dc({ orders }: { readonly orders: readonly OrderView[] }) {
       title="DC along this path"
       hint="read off its stages: what is fed over the coax, and what stands in the way"
     >
-      <Caution>
-        Disconnect before you change plugs. Check polarity and short circuits with a meter before an amplifier is
-        connected.
-      </Caution>
+      <Caution of="coaxDc" />
       <div role="status">
         {views.map(({ title, found }) => (
           <DcOrder key={title} title={title} found={found} />

@@ -36,10 +36,7 @@ export function DcFeed() {
   const found = dcResult(typed, barrier.parts, reversed);
   return (
     <Section title="DC along the coax" hint="voltage at the amplifier, polarity, parts that burn or block">
-      <Caution>
-        Disconnect before you change plugs. Check polarity and short circuits with a meter before the amplifier is
-        connected.
-      </Caution>
+      <Caution of={['coaxDc', 'battery']} />
       <TypedFields of={typed} />
       <div className="mt-1 flex flex-wrap items-center gap-4">
         <label className="text-sm text-dim">

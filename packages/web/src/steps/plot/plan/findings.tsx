@@ -23,12 +23,7 @@ export function Findings({ data, system }: { readonly data: StationData; readonl
   return (
     <>
       <Section title="What fits" hint="length, sag, keep-outs, boundary">
-        {lines && (
-          <Caution>
-            Keep every mast, ladder and wire farther from a power line than its own length. Look up before you tilt
-            anything; the utility says what is allowed.
-          </Caution>
-        )}
+        {lines && <Caution of="powerLine" />}
         {laid.length === 0 ? (
           <p className="max-w-prose text-dim">
             No antenna lies on the plan yet. Draw one between two supports: then its span, sag and clearances stand

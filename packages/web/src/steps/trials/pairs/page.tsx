@@ -1,4 +1,3 @@
-import { CAUTIONS } from '@velvet-reed/core/antenna';
 import { firstOfRound } from '@velvet-reed/core/trial';
 import { useSearchParams } from 'react-router';
 import type { StationData } from '../../../data/station';
@@ -82,9 +81,6 @@ function Trials({ data }: { readonly data: StationData }) {
               Pairs within moments of each other, so that fading cancels; the first antenna changes every round, so that
               drift cancels. Same receiver, same bandwidth, no automatic gain.
             </p>
-          </Note>
-          <Note title="Ears">
-            <p>{CAUTIONS.headphones}</p>
           </Note>
           <Note title="What decides">
             <p>
