@@ -1,7 +1,6 @@
 import { nextSunEvent } from '@velvet-reed/core/site';
 import { Moon, Sun, Undo2 } from 'lucide-react';
 import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
 import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { isAway } from '../data/api';
 import { useNow } from '../data/now';
@@ -13,18 +12,13 @@ import { OutboxLine } from './outbox-line';
 import { Reed } from './reed';
 import { SetAsideLine } from './set-aside-line';
 import { ROOMS, roomAt, type Room } from './rooms';
+import { keyOf, KEY_ACTIONS, useKeys } from './keys';
+import { useShellKeys } from './use-shell-keys';
 import { STEPS, standings, type StepStanding } from './steps';
 
 const loadPalette = () => import('./palette');
 const Palette = lazy(loadPalette);
 const Shortcuts = lazy(() => import('./shortcuts'));
-
-/** Keys of the whole page stay silent in fields; the Reed's slider takes no characters, so there they answer. */
-const ALSO_ON_THE_REED = { enableOnFormTags: ['slider' as const] };
-
-const TEXTLESS = ['button', 'checkbox', 'file', 'radio', 'range', 'submit'];
-const holdsText = (target: EventTarget | null): boolean =>
-  target instanceof HTMLTextAreaElement || (target instanceof HTMLInputElement && !TEXTLESS.includes(target.type));
 
 const wait = (ms: number): string => {
   const minutes = Math.max(0, Math.round(ms / 60_000));
@@ -48,44 +42,27 @@ function LoadedFrame({ data, away }: { readonly data: StationData; readonly away
   useEffect(() => void loadPalette(), []);
   const { theme, toggle } = useTheme();
   const [open, setOpen] = useState<'palette' | 'shortcuts'>();
-  useHotkeys('mod+k', () => setOpen('palette'), { preventDefault: true });
-  // by the character, not the key: where it sits, and whether it needs Shift, depends on the keyboard's layout
-  const byCharacter = { preventDefault: true, useKey: true, ignoreModifiers: true, ...ALSO_ON_THE_REED };
-  useHotkeys('/', () => setOpen('palette'), byCharacter);
-  useHotkeys('?', () => setOpen('shortcuts'), byCharacter);
-  useHotkeys('mod+z', () => void undo(data.undo?.batch), {
-    preventDefault: true,
-    enableOnFormTags: true,
-    ignoreEventWhen: ({ target }) => holdsText(target), // there the field's own undo counts
-  });
-  useHotkeys('t', toggle, ALSO_ON_THE_REED);
-  useHotkeys('esc', () => document.activeElement instanceof HTMLElement && document.activeElement.blur(), {
-    enableOnFormTags: true,
-  });
-  useHotkeys('f', () => document.querySelector<HTMLElement>('[role="slider"][aria-label="Focus band"]')?.focus(), {
-    preventDefault: true,
-  });
   const { pathname, search } = useLocation();
   const here = roomAt(pathname);
   const to = (step: string, room: string): void =>
     void navigate({ pathname: `/s/${stationId}/${step}/${room}`, search });
-  useHotkeys(
-    STEPS.map((step) => step.key),
-    (event) => {
-      const step = STEPS.find((candidate) => candidate.key === event.key);
+  const nextRoom = (by: 1 | -1): void => {
+    if (!here) return;
+    const rooms = ROOMS[here.step.id];
+    to(here.step.id, rooms[(rooms.indexOf(here.room) + by + rooms.length) % rooms.length].id);
+  };
+  useShellKeys(
+    (action) => {
+      const step = STEPS.find(({ id }) => id === action);
       if (step) to(step.id, ROOMS[step.id][0].id);
+      else if (action === 'palette' || action === 'shortcuts') setOpen(action);
+      else if (action === 'theme') toggle();
+      else if (action === 'room-before') nextRoom(-1);
+      else if (action === 'room-after') nextRoom(1);
+      else if (action === 'focus-band')
+        document.querySelector<HTMLElement>('[role="slider"][aria-label="Focus band"]')?.focus();
     },
-    ALSO_ON_THE_REED,
-  );
-  useHotkeys(
-    ['[', ']'],
-    (event) => {
-      if (!here) return;
-      const rooms = ROOMS[here.step.id];
-      const next = rooms.indexOf(here.room) + (event.key === ']' ? 1 : -1);
-      to(here.step.id, rooms[(next + rooms.length) % rooms.length].id);
-    },
-    byCharacter,
+    () => void undo(data.undo?.batch),
   );
   return (
     <div className="flex min-h-dvh flex-col">
@@ -145,6 +122,8 @@ function Head({
   readonly onUndo: () => void;
 }) {
   const now = useNow();
+  const keys = useKeys();
+  const palette = KEY_ACTIONS.find(({ id }) => id === 'palette');
   const sun = nextSunEvent(data.station, now);
   return (
     <header className="flex items-center gap-x-4 border-b border-rule px-3 py-1 sm:px-5">
@@ -179,7 +158,9 @@ function Head({
           {theme === 'day' ? <Moon size={18} /> : <Sun size={18} />}
         </button>
         <button type="button" className={`${HEAD_BUTTON} gap-2 text-sm`} onClick={onPalette}>
-          <kbd className="rounded border border-dim px-1.5 font-mono">/</kbd>
+          <kbd className="rounded border border-dim px-1.5 font-mono">
+            {keys.on && palette ? keyOf(palette, keys) : 'Ctrl+K'}
+          </kbd>
           <span className="hidden sm:inline">do anything</span>
         </button>
       </div>
