@@ -43,7 +43,7 @@ test('a ground plane for 1090 MHz: lengths by the rule, forecast by the model, h
   const ghz = Number(/X = 0 at (\d\.\d+)/.exec(await resonance.innerText())?.[1]);
   expect(Math.abs(ghz / 1.03 - 1)).toBeLessThan(0.02);
   await enter(page, 'draft', 'build');
-  await expect(page.getByText(/Soldering: ventilate/)).toBeVisible();
+  await expect(page.getByText(/Soldering: moving air/)).toBeVisible();
   await accessible(page, 'draft, ground plane');
   expect(faults).toEqual([]);
 });

@@ -161,6 +161,16 @@ test('a plan by typing, drawing, dragging and arrow keys; what is laid there cou
   await page.getByLabel('Units').selectOption('imperial');
   await expect(page.getByText(/ft .*in apart\.$|ft apart\.$/)).toBeVisible();
   await page.getByLabel('Units').selectOption('metric');
+  // by keyboard: a cross moves by half metres, Space puts a point
+  await page.getByRole('button', { name: 'Measure', exact: true }).click();
+  await page.getByRole('button', { name: 'Measure', exact: true }).press('Enter');
+  await page.keyboard.press('Space');
+  for (let i = 0; i < 3; i += 1) await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Shift+ArrowUp');
+  await expect(page.getByText(/cross at 1\.50? m east, 5(\.00?)? m north/)).toBeVisible();
+  await page.keyboard.press('Space');
+  await expect(page.getByText(/^5\.22 m apart\.$/)).toBeVisible();
+  await page.keyboard.press('Escape');
 
   // a cable run gives Path its length
   await page.getByRole('button', { name: 'Measure', exact: true }).click();

@@ -9,6 +9,7 @@ import { toPathStage } from '../data/path-stages';
 import { useFocus, type FocusBand } from '../data/focus';
 import type { StationData } from '../data/station';
 import { hasField } from '../data/transmitters';
+import { useGestures } from '../ui/gestures';
 import { placeLabels } from '../ui/place-labels';
 import { Ghosts } from './reed-ghosts';
 import { nudgeBand, panView, reedScale, WHOLE_REED, zoomView, type ReedView } from './reed-scale';
@@ -45,6 +46,11 @@ export function Reed({ data }: { readonly data: StationData }) {
     scale.invert(event.clientX - event.currentTarget.getBoundingClientRect().left);
   const onPointerDown = (event: PointerEvent<SVGSVGElement>): void => {
     const fromHz = atPointer(event);
+    // a second finger zooms: it ends what the first began
+    if (!event.isPrimary) {
+      drag.current = undefined;
+      return;
+    }
     event.currentTarget.setPointerCapture(event.pointerId);
     drag.current = { mode: fromHz >= band.lowHz && fromHz <= band.highHz ? 'move' : 'new', fromHz, band };
   };
@@ -77,22 +83,10 @@ export function Reed({ data }: { readonly data: StationData }) {
     act();
   };
 
-  // a passive wheel listener could not keep the page from scrolling
-  useEffect(() => {
-    const element = ref.current;
-    if (!element) return;
-    const onWheel = (event: WheelEvent): void => {
-      event.preventDefault();
-      const about = scale.invert(event.clientX - element.getBoundingClientRect().left);
-      setView((current) =>
-        event.shiftKey
-          ? panView(current, Math.sign(event.deltaY) * 0.08)
-          : zoomView(current, event.deltaY > 0 ? 1.2 : 1 / 1.2, about),
-      );
-    };
-    element.addEventListener('wheel', onWheel, { passive: false });
-    return () => element.removeEventListener('wheel', onWheel);
-  }, [ref, scale]);
+  const gestures = useGestures({
+    zoom: (factor, { x }) => setView((current) => zoomView(current, factor, scale.invert(x))),
+    pan: (dx, _dy, { width: whole }) => setView((current) => panView(current, -dx / whole)),
+  });
 
   const [low, high] = [scale(band.lowHz), scale(band.highHz)];
   return (
@@ -105,35 +99,37 @@ export function Reed({ data }: { readonly data: StationData }) {
         ))}
       </div>
       <div ref={ref} className="relative min-w-0 flex-1" style={{ height: HEIGHT_PX }}>
-        <svg
-          width={width}
-          height={HEIGHT_PX}
-          className="touch-none select-none"
-          onPointerDown={onPointerDown}
-          onPointerMove={onPointerMove}
-          onPointerUp={() => (drag.current = undefined)}
-          onPointerCancel={() => (drag.current = undefined)}
-          aria-hidden
-        >
-          <Axis view={view} scale={scale} width={width} />
-          <Wanted data={data} scale={scale} width={width} band={band} />
-          <Antennas data={data} scale={scale} />
-          <Transmitters data={data} scale={scale} width={width} />
-          <PathCurve data={data} scale={scale} width={width} />
-          <Ghosts data={data} band={band} scale={scale} baseY={TOP_PX + 4 * LANE_PX - 18} />
-          <rect
-            x={low}
-            width={Math.max(3, high - low)}
-            y={2}
-            height={HEIGHT_PX - 20}
-            rx={5}
-            fill="var(--plum)"
-            fillOpacity={0.14}
-            stroke="var(--plum)"
-            strokeWidth={1.5}
-            className="cursor-grab"
-          />
-        </svg>
+        <div ref={gestures} className="touch-pan-y">
+          <svg
+            width={width}
+            height={HEIGHT_PX}
+            className="select-none"
+            onPointerDown={onPointerDown}
+            onPointerMove={onPointerMove}
+            onPointerUp={() => (drag.current = undefined)}
+            onPointerCancel={() => (drag.current = undefined)}
+            aria-hidden
+          >
+            <Axis view={view} scale={scale} width={width} />
+            <Wanted data={data} scale={scale} width={width} band={band} />
+            <Antennas data={data} scale={scale} />
+            <Transmitters data={data} scale={scale} width={width} />
+            <PathCurve data={data} scale={scale} width={width} />
+            <Ghosts data={data} band={band} scale={scale} baseY={TOP_PX + 4 * LANE_PX - 18} />
+            <rect
+              x={low}
+              width={Math.max(3, high - low)}
+              y={2}
+              height={HEIGHT_PX - 20}
+              rx={5}
+              fill="var(--plum)"
+              fillOpacity={0.14}
+              stroke="var(--plum)"
+              strokeWidth={1.5}
+              className="cursor-grab"
+            />
+          </svg>
+        </div>
         <div
           role="slider"
           tabIndex={0}

@@ -10,12 +10,21 @@ import {
   LineSegments,
   PerspectiveCamera,
   Scene,
+  Spherical,
   Vector3,
 } from 'three';
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 import { SVGRenderer } from 'three/addons/renderers/SVGRenderer.js';
 
 const RAD = Math.PI / 180;
+
+/** Which way an arrow key turns and lifts the eye. */
+const TURNS: Readonly<Record<string, readonly [number, number]>> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, 1],
+  ArrowDown: [0, -1],
+};
 
 /** Solver's axes (z up) to the scene's (y up). */
 const toScene = ([x, y, z]: readonly [number, number, number]): Vector3 => new Vector3(x, z, -y);
@@ -34,7 +43,9 @@ const useDocumentTheme = (): string | undefined =>
     () => document.documentElement.dataset.theme,
   );
 
-/** The antenna to scale: wires as thick as their current, ground as a grid, the pattern as a mesh of meridians. Drag turns it. */
+/**
+ * The antenna to scale: wires as thick as their current, ground as a grid, the pattern as a mesh of meridians. Drag turns it, or the arrow keys; a finger that moves
+ * upright scrolls the page. */
 export default function WireScene({
   stretches,
   surface,
@@ -81,6 +92,7 @@ export default function WireScene({
     controls.target.copy(middle);
     controls.enableZoom = false;
     controls.enablePan = false;
+    element.style.touchAction = 'pan-y';
     const draw = (): void => {
       eye.current.copy(camera.position).sub(middle).divideScalar(size);
       renderer.render(scene, camera);
@@ -88,9 +100,33 @@ export default function WireScene({
     controls.addEventListener('change', draw);
     controls.update();
     draw();
-    return () => controls.dispose();
+    // by keyboard: ten degrees a stroke, about the upright axis and up or down
+    const onKey = (event: KeyboardEvent): void => {
+      const [turn, lift] = TURNS[event.key] ?? [0, 0];
+      if (turn === 0 && lift === 0) return;
+      event.preventDefault();
+      const seen = new Spherical().setFromVector3(camera.position.clone().sub(middle));
+      seen.theta += turn * 10 * RAD;
+      seen.phi = Math.min(Math.PI - 0.05, Math.max(0.05, seen.phi - lift * 10 * RAD));
+      camera.position.setFromSpherical(seen).add(middle);
+      controls.update();
+      draw();
+    };
+    element.addEventListener('keydown', onKey);
+    return () => {
+      element.removeEventListener('keydown', onKey);
+      controls.dispose();
+    };
   }, [stretches, surface, ground, theme]);
-  return <div ref={host} role="img" aria-label={label} className="h-80 w-full cursor-grab overflow-hidden" />;
+  return (
+    <div
+      ref={host}
+      role="img"
+      tabIndex={0}
+      aria-label={`${label}; arrow keys turn it`}
+      className="h-80 w-full cursor-grab overflow-hidden"
+    />
+  );
 }
 
 function groundGrid(middle: Vector3, size: number, color: Color): Group {

@@ -69,7 +69,7 @@ export function MarkerTable({
                 const point = markerAt(one.sweep, freqHz);
                 return (
                   <td key={one.header.id}>
-                    SWR <Swr point={point} />
+                    SWR <Swr point={point} />{' '}
                     {point?.impedance && one.header.phaseKnown && (
                       <span className="ml-3 font-mono text-sm whitespace-nowrap text-dim">
                         {point.impedance.re.toFixed(1)} {point.impedance.im < 0 ? '−' : '+'} j

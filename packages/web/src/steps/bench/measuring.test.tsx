@@ -7,7 +7,7 @@ import userEvent from '@testing-library/user-event';
 import { learnedRate, learnRate } from '../../data/learned-rate';
 import { levelDoubt } from '../../ui/level-doubt';
 import { RecordForm } from '../../ui/record-form';
-import { panned, zoomed } from '../../ui/use-zoom';
+import { panned, zoomed } from '../../ui/gestures';
 import { Distance } from './fault/distance';
 import type { LoadedSweep } from './loaded-sweep';
 import { MarkerTable } from './marker-table';

@@ -8,7 +8,7 @@ import { useFocus } from '../../data/focus';
 import { Button } from '../../ui/button';
 import { Section } from '../../ui/section';
 import { TraceChart, TraceMark, useDrawnSpan, type Trace } from '../../ui/trace-chart';
-import { panned, useZoom, zoomed } from '../../ui/use-zoom';
+import { panned, useGestures, zoomed } from '../../ui/gestures';
 import type { LoadedSweep } from './loaded-sweep';
 import { MarkerTable } from './marker-table';
 import { PlaneChart } from './plane-chart';
@@ -119,7 +119,11 @@ export default function SweepChart({
   );
   const pan = (share: number): void => setSpan(panned(visible, share));
   const zoom = (factor: number, place = 0.5): void => setSpan(zoomed(visible, factor, place));
-  const zoomArea = useZoom({ zoom, pan });
+  const zoomArea = useGestures({
+    zoom: (factor, { x, width }) => zoom(factor, x / width),
+    pan: (dx, _dy, { width }) => pan(-dx / width),
+    oneFinger: true,
+  });
   const onKeyDown = (event: KeyboardEvent): void => {
     const act = {
       ArrowLeft: () => pan(-0.1),
@@ -163,7 +167,7 @@ export default function SweepChart({
       <div
         tabIndex={0}
         role="group"
-        aria-label="Sweep chart: arrow keys pan, plus, minus, wheel or two fingers zoom, Home shows all"
+        aria-label="Sweep chart: arrow keys pan, plus, minus, Ctrl and wheel or two fingers zoom, Home shows all"
         onKeyDown={onKeyDown}
         data-testid="sweep-chart"
         data-evidence
@@ -187,7 +191,7 @@ export default function SweepChart({
         )}
       </div>
       <p className="text-xs text-dim">
-        {view === 'plane' ? 'Γ on 50 Ω' : 'MHz; wheel or two fingers zoom, arrow keys pan'}
+        {view === 'plane' ? 'Γ on 50 Ω' : 'MHz; Ctrl and wheel or two fingers zoom, arrow keys pan'}
       </p>
       <ul className="mt-1 flex flex-wrap gap-x-6 text-sm">
         {(view === 'plane'

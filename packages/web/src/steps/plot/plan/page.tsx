@@ -8,7 +8,7 @@ import {
   type PlotKind,
 } from '@velvet-reed/core/plot';
 import { plain } from '@velvet-reed/core/units';
-import { useState, type KeyboardEvent } from 'react';
+import { useRef, useState, type KeyboardEvent } from 'react';
 import { entry, useWrite, type StationData } from '../../../data/station';
 import { Button } from '../../../ui/button';
 import { Room } from '../../../ui/room';
@@ -22,7 +22,7 @@ import { PlanCanvas } from './plan-canvas';
 import { PlanFiles } from './plan-files';
 import { GRID_M, type Tool } from './plan-view';
 import { ScalePicture } from './scale-picture';
-import { inSystem, useUnits } from './units';
+import { inSystem, useUnits, type UnitSystem } from './units';
 import { Verdict, PlotNotes } from './plot-words';
 
 type Feature = Saved<'plotFeatures'>;
@@ -47,6 +47,9 @@ function Plot({ data }: { readonly data: StationData }) {
   const [kind, setKind] = useState<PlotKind>('support');
   const [tool, setTool] = useState<Tool>('select');
   const [drawn, setDrawn] = useState<readonly PlanPoint[]>([]);
+  /** The cross that arrow keys move while drawing or measuring. */
+  const [cursor, setCursor] = useState<PlanPoint>();
+  const plan = useRef<HTMLDivElement>(null);
   const [form, setForm] = useState<'new' | 'change'>();
   const [snap, setSnap] = useState(true);
   const feature = data.plotFeatures.find((one) => one.id === selected);
@@ -61,6 +64,8 @@ function Plot({ data }: { readonly data: StationData }) {
   };
   const begin = (next: Tool): void => {
     setTool(next);
+    setCursor(undefined);
+    if (next !== 'select') plan.current?.focus();
     setDrawn([]);
     setForm(undefined);
   };
@@ -76,6 +81,14 @@ function Plot({ data }: { readonly data: StationData }) {
   };
   const onKey = (event: KeyboardEvent): void => {
     const step = NUDGE[event.key];
+    if (tool !== 'select' && (step || event.key === ' ')) {
+      event.preventDefault();
+      const [x, y] = cursor ?? drawn.at(-1) ?? [0, 0];
+      const by = event.shiftKey ? 10 * GRID_M : GRID_M;
+      setCursor(step ? [x + by * step[0], y + by * step[1]] : [x, y]);
+      if (!step) point([x, y]);
+      return;
+    }
     if (step && feature) {
       event.preventDefault();
       const by = event.shiftKey ? 10 * GRID_M : GRID_M;
@@ -90,9 +103,10 @@ function Plot({ data }: { readonly data: StationData }) {
   return (
     <Room title="Plan, Plot" verdict={<Verdict data={data} />} margin={<PlotNotes data={data} />}>
       <div
+        ref={plan}
         data-evidence
         role="group"
-        aria-label="Plan: arrow keys move what is selected by half a metre, with Shift by five metres"
+        aria-label="Plan: arrow keys move what is selected by half a metre, with Shift by five; while drawing or measuring they move a cross, and Space puts a point there"
         tabIndex={0}
         onKeyDown={onKey}
       >
@@ -100,6 +114,7 @@ function Plot({ data }: { readonly data: StationData }) {
           features={data.plotFeatures}
           tool={tool}
           drawn={drawn}
+          cursor={tool === 'select' ? undefined : cursor}
           system={system}
           snap={snap}
           onSelect={(id) => {
@@ -166,8 +181,11 @@ function Plot({ data }: { readonly data: StationData }) {
         </label>
       </div>
       {tool === 'draw' && (
-        <p className="mb-2 flex flex-wrap items-center gap-3 text-sm text-plum" role="status">
-          Click the plan for {PLOT_NAMES[kind].toLowerCase()}: {drawn.length} of at least {leastPoints(kind)} points.
+        <div className="mb-2 flex flex-wrap items-center gap-3 text-sm text-plum">
+          <p role="status">
+            Click the plan for {PLOT_NAMES[kind].toLowerCase()}, or move the cross by arrow keys and press Space:{' '}
+            {drawn.length} of at least {leastPoints(kind)} points{cursor && `, cross at ${placeText(cursor, system)}`}.
+          </p>
           {drawn.length >= leastPoints(kind) && (
             <Button look="quiet" onClick={() => finish(drawn)}>
               Done
@@ -176,12 +194,12 @@ function Plot({ data }: { readonly data: StationData }) {
           <Button look="quiet" onClick={() => begin('select')}>
             Cancel
           </Button>
-        </p>
+        </div>
       )}
       {tool === 'measure' && (
         <p className="mb-2 text-sm text-plum" role="status">
           {drawn.length < 2
-            ? 'Click two places.'
+            ? `Click two places, or move the cross by arrow keys and press Space at each${cursor ? `: cross at ${placeText(cursor, system)}` : ''}.`
             : `${plain(inSystem(planDistance(drawn[0], drawn[1]), system))} apart.`}
         </p>
       )}
@@ -247,6 +265,10 @@ function Plot({ data }: { readonly data: StationData }) {
     </Room>
   );
 }
+
+/** "4.5 m east, 2 m south" of the plan's zero. */
+const placeText = ([x, y]: PlanPoint, system: UnitSystem): string =>
+  `${plain(inSystem(Math.abs(x), system))} ${x < 0 ? 'west' : 'east'}, ${plain(inSystem(Math.abs(y), system))} ${y < 0 ? 'south' : 'north'}`;
 
 /** Heights that a new feature starts with. */
 const HEIGHTS: Readonly<Partial<Record<PlotKind, Partial<Feature>>>> = {

@@ -4,20 +4,25 @@ import { plain } from '@velvet-reed/core/units';
 import type Konva from 'konva';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { Circle, Layer, Line, Rect, Stage, Text } from 'react-konva';
+import { useGestures } from '../../../ui/gestures';
 import { useColours } from './colours';
-import { Drawn, Grid, North, ScaleBar, Underlay } from './plan-marks';
+import { Cursor, Drawn, Grid, North, ScaleBar, Underlay } from './plan-marks';
 import { barLength, FACE, fitted, GRID_M, HEIGHT_PX, placedLabels, type Tool, type View } from './plan-view';
 import { inSystem, type UnitSystem } from './units';
 
 type Feature = Saved<'plotFeatures'>;
 const SNAP_PX = 12;
 
-/** The scale plan: pan by dragging the ground, zoom by wheel, move features and their corners, snap to supports and the grid. */
+/**
+ * The scale plan: a mouse drags the ground, Ctrl and wheel or two fingers zoom, one finger scrolls the page; features and their corners move and snap to
+ * supports and the grid. What it shows stands as text in the list below it.
+ */
 export function PlanCanvas({
   features,
   selected,
   tool,
   drawn,
+  cursor,
   system,
   snap,
   onSelect,
@@ -29,6 +34,8 @@ export function PlanCanvas({
   readonly tool: Tool;
   /** Points of what is being drawn or measured. */
   readonly drawn: readonly PlanPoint[];
+  /** Where the next point goes by keyboard. */
+  readonly cursor?: PlanPoint | undefined;
   readonly system: UnitSystem;
   readonly snap: boolean;
   readonly onSelect: (id: number | undefined) => void;
@@ -37,23 +44,25 @@ export function PlanCanvas({
 }) {
   const colours = useColours();
   const box = useRef<HTMLDivElement>(null);
-  const [widthPx, setWidthPx] = useState(760);
+  const [[widthPx, heightPx], setSize] = useState<readonly [number, number]>([760, HEIGHT_PX]);
   const [view, setView] = useState<View>();
   useEffect(() => {
     const element = box.current;
     if (!element) return;
-    const observer = new ResizeObserver(() => setWidthPx(Math.max(260, element.clientWidth)));
+    const observer = new ResizeObserver(() =>
+      setSize([Math.max(260, element.clientWidth), Math.max(180, element.clientHeight)]),
+    );
     observer.observe(element);
     return () => observer.disconnect();
   }, []);
-  const now = view ?? fitted(features, widthPx);
+  const now = view ?? fitted(features, widthPx, heightPx);
   const toPx = ([x, y]: PlanPoint): readonly [number, number] => [
     (x - now.centre[0]) * now.pxPerM + widthPx / 2,
-    HEIGHT_PX / 2 - (y - now.centre[1]) * now.pxPerM,
+    heightPx / 2 - (y - now.centre[1]) * now.pxPerM,
   ];
   const toPlan = (px: number, py: number): PlanPoint => [
     (px - widthPx / 2) / now.pxPerM + now.centre[0],
-    (HEIGHT_PX / 2 - py) / now.pxPerM + now.centre[1],
+    (heightPx / 2 - py) / now.pxPerM + now.centre[1],
   ];
   const caught = (point: PlanPoint, except?: number): PlanPoint => {
     if (!snap) return point;
@@ -72,102 +81,107 @@ export function PlanCanvas({
       centre: [about[0] + (now.centre[0] - about[0]) * share, about[1] + (now.centre[1] - about[1]) * share],
     });
   };
+  const pan = (dx: number, dy: number): void =>
+    setView({ ...now, centre: [now.centre[0] - dx / now.pxPerM, now.centre[1] + dy / now.pxPerM] });
+  const gestures = useGestures({ zoom: (factor, { x, y }) => zoom(1 / factor, toPlan(x, y)), pan });
   const barM = barLength(widthPx / 4 / now.pxPerM);
   const ground = features.filter((one) => one.kind === 'picture');
   const rest = features.filter((one) => one.kind !== 'picture');
   const labels = placedLabels(rest, selected, toPx);
   return (
-    <div ref={box} className="relative mb-6 overflow-hidden border border-rule" style={{ height: HEIGHT_PX }}>
-      <Stage
-        width={widthPx}
-        height={HEIGHT_PX}
-        style={{ cursor: tool === 'select' ? 'default' : 'crosshair' }}
-        onWheel={(event: Konva.KonvaEventObject<WheelEvent>) => {
-          event.evt.preventDefault();
-          const pointer = event.target.getStage()?.getPointerPosition();
-          zoom(event.evt.deltaY < 0 ? 1.15 : 1 / 1.15, pointer ? toPlan(pointer.x, pointer.y) : undefined);
-        }}
-      >
-        <Layer>
-          <Rect
-            name="ground"
-            x={0}
-            y={0}
-            width={widthPx}
-            height={HEIGHT_PX}
-            fill={colours.sheet}
-            draggable={tool === 'select'}
-            onDragMove={(event) => {
-              const { x, y } = event.target.position();
-              event.target.position({ x: 0, y: 0 });
-              setView({ ...now, centre: [now.centre[0] - x / now.pxPerM, now.centre[1] + y / now.pxPerM] });
-            }}
-            onClick={(event) => {
-              const pointer = event.target.getStage()?.getPointerPosition();
-              if (!pointer) return;
-              if (tool === 'select') onSelect(undefined);
-              else onPoint(caught(toPlan(pointer.x, pointer.y)));
-            }}
-            onTap={(event) => {
-              const pointer = event.target.getStage()?.getPointerPosition();
-              if (pointer && tool !== 'select') onPoint(caught(toPlan(pointer.x, pointer.y)));
-            }}
-          />
-          {ground.map((one) => (
-            <Underlay key={one.id} feature={one} at={toPx(one.points[0])} pxPerM={now.pxPerM} />
-          ))}
-          <Grid view={now} widthPx={widthPx} toPx={toPx} colour={colours.rule} />
-        </Layer>
-        <Layer listening={tool === 'select'}>
-          {rest.map((one) => (
-            <Drawn
-              key={one.id}
-              feature={one}
-              {...(labels.has(one.id) ? { label: labels.get(one.id) } : {})}
-              selected={one.id === selected}
-              colours={colours}
-              toPx={toPx}
-              toPlan={toPlan}
-              caught={(point) => caught(point, one.id)}
-              onSelect={() => onSelect(one.id)}
-              onMove={(points) => onMove(one.id, points)}
+    <div
+      ref={box}
+      className="relative mb-6 overflow-hidden border border-rule"
+      style={{ height: `min(${HEIGHT_PX}px, max(180px, 100dvh - 11rem))` }}
+    >
+      <div ref={gestures} style={{ touchAction: 'pan-x pan-y' }}>
+        <Stage width={widthPx} height={heightPx} style={{ cursor: tool === 'select' ? 'default' : 'crosshair' }}>
+          <Layer>
+            <Rect
+              name="ground"
+              x={0}
+              y={0}
+              width={widthPx}
+              height={heightPx}
+              fill={colours.sheet}
+              draggable={tool === 'select'}
+              preventDefault={false} // a finger on the ground scrolls the page
+              onPointerDown={(event: Konva.KonvaEventObject<PointerEvent>) =>
+                event.target.draggable(tool === 'select' && event.evt.pointerType !== 'touch')
+              }
+              onDragMove={(event) => {
+                const { x, y } = event.target.position();
+                event.target.position({ x: 0, y: 0 });
+                pan(x, y);
+              }}
+              onClick={(event) => {
+                const pointer = event.target.getStage()?.getPointerPosition();
+                if (!pointer) return;
+                if (tool === 'select') onSelect(undefined);
+                else onPoint(caught(toPlan(pointer.x, pointer.y)));
+              }}
+              onTap={(event) => {
+                const pointer = event.target.getStage()?.getPointerPosition();
+                if (pointer && tool !== 'select') onPoint(caught(toPlan(pointer.x, pointer.y)));
+              }}
             />
-          ))}
-        </Layer>
-        <Layer listening={false}>
-          {drawn.length > 0 && (
-            <>
-              <Line
-                points={drawn.flatMap((point) => [...toPx(point)])}
-                stroke={colours.plum}
-                strokeWidth={2}
-                dash={[7, 4]}
+            {ground.map((one) => (
+              <Underlay key={one.id} feature={one} at={toPx(one.points[0])} pxPerM={now.pxPerM} />
+            ))}
+            <Grid view={now} widthPx={widthPx} heightPx={heightPx} toPx={toPx} colour={colours.rule} />
+          </Layer>
+          <Layer listening={tool === 'select'}>
+            {rest.map((one) => (
+              <Drawn
+                key={one.id}
+                feature={one}
+                {...(labels.has(one.id) ? { label: labels.get(one.id) } : {})}
+                selected={one.id === selected}
+                colours={colours}
+                toPx={toPx}
+                toPlan={toPlan}
+                caught={(point) => caught(point, one.id)}
+                onSelect={() => onSelect(one.id)}
+                onMove={(points) => onMove(one.id, points)}
               />
-              {drawn.map((point) => (
-                <Circle key={point.join()} x={toPx(point)[0]} y={toPx(point)[1]} radius={4} fill={colours.plum} />
-              ))}
-            </>
-          )}
-          {tool === 'measure' && drawn.length > 1 && (
-            <Text
-              x={(toPx(drawn[0])[0] + toPx(drawn[1])[0]) / 2 + 8}
-              y={(toPx(drawn[0])[1] + toPx(drawn[1])[1]) / 2 - 20}
-              text={`${plain(inSystem(planDistance(drawn[0], drawn[1]), system))}, ${planBearingDeg(drawn[0], drawn[1]).toFixed(0)}°`}
-              fontSize={15}
-              fontFamily={FACE}
-              fill={colours.plum}
+            ))}
+          </Layer>
+          <Layer listening={false}>
+            {drawn.length > 0 && (
+              <>
+                <Line
+                  points={drawn.flatMap((point) => [...toPx(point)])}
+                  stroke={colours.plum}
+                  strokeWidth={2}
+                  dash={[7, 4]}
+                />
+                {drawn.map((point) => (
+                  <Circle key={point.join()} x={toPx(point)[0]} y={toPx(point)[1]} radius={4} fill={colours.plum} />
+                ))}
+              </>
+            )}
+            {cursor && <Cursor at={toPx(cursor)} colour={colours.plum} />}
+            {tool === 'measure' && drawn.length > 1 && (
+              <Text
+                x={(toPx(drawn[0])[0] + toPx(drawn[1])[0]) / 2 + 8}
+                y={(toPx(drawn[0])[1] + toPx(drawn[1])[1]) / 2 - 20}
+                text={`${plain(inSystem(planDistance(drawn[0], drawn[1]), system))}, ${planBearingDeg(drawn[0], drawn[1]).toFixed(0)}°`}
+                fontSize={15}
+                fontFamily={FACE}
+                fill={colours.plum}
+              />
+            )}
+            <ScaleBar
+              x={16}
+              y={heightPx - 22}
+              px={barM * now.pxPerM}
+              text={plain(inSystem(barM, system))}
+              colours={colours}
             />
-          )}
-          <ScaleBar
-            x={16}
-            y={HEIGHT_PX - 22}
-            px={barM * now.pxPerM}
-            text={plain(inSystem(barM, system))}
-            colours={colours}
-          />
-          <North x={widthPx - 26} colours={colours} />
-        </Layer>
-      </Stage>
+            <North x={widthPx - 26} colours={colours} />
+          </Layer>
+        </Stage>
+      </div>
       <div className="absolute top-2 left-2 flex gap-1">
         <ZoomButton label="Zoom in" onClick={() => zoom(1.4)}>
           +

@@ -3,7 +3,7 @@ import { type PlanPoint, PLOT_SHAPES } from '@velvet-reed/core/plot';
 import { useEffect, useState } from 'react';
 import { Circle, Group, Image as Picture, Line, Rect, Text } from 'react-konva';
 import type { Colours } from './colours';
-import { barLength, FACE, HEIGHT_PX, LABEL_PX, type View } from './plan-view';
+import { barLength, FACE, LABEL_PX, type View } from './plan-view';
 
 type Feature = Saved<'plotFeatures'>;
 const HANDLE_PX = 7;
@@ -12,16 +12,18 @@ const HANDLE_PX = 7;
 export function Grid({
   view,
   widthPx,
+  heightPx,
   toPx,
   colour,
 }: {
   readonly view: View;
   readonly widthPx: number;
+  readonly heightPx: number;
   readonly toPx: (point: PlanPoint) => readonly [number, number];
   readonly colour: string;
 }) {
   const step = barLength(120 / view.pxPerM);
-  const [halfX, halfY] = [widthPx / 2 / view.pxPerM, HEIGHT_PX / 2 / view.pxPerM];
+  const [halfX, halfY] = [widthPx / 2 / view.pxPerM, heightPx / 2 / view.pxPerM];
   const from = (middle: number, half: number): number => Math.ceil((middle - half) / step) * step;
   const lines = (start: number, end: number): number[] =>
     Array.from({ length: Math.max(0, Math.min(80, Math.floor((end - start) / step) + 1)) }, (_, i) => start + i * step);
@@ -30,7 +32,7 @@ export function Grid({
       {lines(from(view.centre[0], halfX), view.centre[0] + halfX).map((x) => (
         <Line
           key={`x${x}`}
-          points={[toPx([x, 0])[0], 0, toPx([x, 0])[0], HEIGHT_PX]}
+          points={[toPx([x, 0])[0], 0, toPx([x, 0])[0], heightPx]}
           stroke={colour}
           strokeWidth={0.6}
         />
@@ -38,6 +40,16 @@ export function Grid({
       {lines(from(view.centre[1], halfY), view.centre[1] + halfY).map((y) => (
         <Line key={`y${y}`} points={[0, toPx([0, y])[1], widthPx, toPx([0, y])[1]]} stroke={colour} strokeWidth={0.6} />
       ))}
+    </Group>
+  );
+}
+
+/** Where the next point goes by keyboard. */
+export function Cursor({ at: [x, y], colour }: { readonly at: readonly [number, number]; readonly colour: string }) {
+  return (
+    <Group listening={false}>
+      <Line points={[x - 12, y, x + 12, y]} stroke={colour} strokeWidth={2} />
+      <Line points={[x, y - 12, x, y + 12]} stroke={colour} strokeWidth={2} />
     </Group>
   );
 }

@@ -8,7 +8,7 @@ export type Tool = 'select' | 'draw' | 'measure';
 
 /** Nudge and snap step, m. */
 export const GRID_M = 0.5;
-/** Height of the drawing. */
+/** Height of the drawing where the screen has it; on a low screen it leaves room to scroll past. */
 export const HEIGHT_PX = 460;
 
 /** What of the plan is shown: its middle and its scale. */
@@ -72,13 +72,13 @@ export function placedLabels(
 }
 
 /** Shows everything with a margin. */
-export function fitted(features: readonly Feature[], widthPx: number): View {
+export function fitted(features: readonly Feature[], widthPx: number, heightPx = HEIGHT_PX): View {
   const points = features.filter((one) => one.kind !== 'picture').flatMap((one) => one.points);
   if (points.length === 0) return { centre: [0, 0], pxPerM: widthPx / 60 };
   const xs = points.map(([x]) => x);
   const ys = points.map(([, y]) => y);
   const [west, east, south, north] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
-  const pxPerM = Math.min((widthPx - 90) / Math.max(8, east - west), (HEIGHT_PX - 90) / Math.max(8, north - south));
+  const pxPerM = Math.min((widthPx - 90) / Math.max(8, east - west), (heightPx - 90) / Math.max(8, north - south));
   return { centre: [(west + east) / 2, (south + north) / 2], pxPerM };
 }
 
