@@ -80,7 +80,7 @@ const SAME = [
     resource: 'trials',
     as: 'trial',
     values: {
-      ...{ name: 'T', antennaAId: { new: 'a' }, antennaBId: { new: 'b' }, freqHz: 9.65e6, wishedDb: 3 },
+      ...{ name: 'T', antennaAId: { new: 'a' }, antennaBId: { new: 'b' }, freqHz: 9.65e6, worthDb: 3 },
       conditions: '',
     },
   },

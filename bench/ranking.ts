@@ -19,8 +19,8 @@ import { groundClass } from '@velvet-reed/core/solver';
 import { launchBrowser, startServer } from './browser';
 import { printLine } from './print';
 
-/** Ten wishes from long wave to VHF. */
-const WISHES: readonly ForecastTarget[] = [0.518, 3.65, 5.58, 6.05, 8.15, 9.65, 11.85, 15.45, 137.5, 159].map(
+/** Ten targets from long wave to VHF. */
+const TARGETS: readonly ForecastTarget[] = [0.518, 3.65, 5.58, 6.05, 8.15, 9.65, 11.85, 15.45, 137.5, 159].map(
   (mhz, i) => ({
     id: String(i),
     name: `${mhz} MHz`,
@@ -52,7 +52,7 @@ const RULES = {
 function coreRanking(): void {
   const { ground } = groundClass('average');
   const specs = kindCandidates(
-    WISHES,
+    TARGETS,
     ROOM,
     ANTENNA_KINDS.filter((kind) => 'model' in kind)
       .slice(0, 15)
@@ -60,17 +60,17 @@ function coreRanking(): void {
   );
   const known = new Map<string, Hearing | Unheard>();
   let begun = performance.now();
-  for (const question of hearingQuestions(specs, WISHES, [97.4e6], ground))
+  for (const question of hearingQuestions(specs, TARGETS, [97.4e6], ground))
     known.set(hearingKey(question), solveHearing(question));
   const cold = performance.now() - begun;
   begun = performance.now();
   const ready = specs.map((spec) =>
-    readyCandidate(spec, WISHES, ground, (question) => known.get(hearingKey(question))),
+    readyCandidate(spec, TARGETS, ground, (question) => known.get(hearingKey(question))),
   );
-  rankCandidates(ready, WISHES, PLACE, RULES);
+  rankCandidates(ready, TARGETS, PLACE, RULES);
   const warm = performance.now() - begun;
   printLine(
-    `15 kinds × 10 wishes, ${known.size} solves, one thread`,
+    `15 kinds × 10 targets, ${known.size} solves, one thread`,
     `${(cold / 1000).toFixed(1)} s`,
     '10 s',
     cold <= 10_000,
@@ -98,7 +98,12 @@ export async function rankingBench(): Promise<void> {
       return Date.now() - begun;
     };
     const cold = await all();
-    printLine('25 candidates × 9 wishes in the browser, cold', `${(cold / 1000).toFixed(1)} s`, '10 s', cold <= 10_000);
+    printLine(
+      '25 candidates × 9 targets in the browser, cold',
+      `${(cold / 1000).toFixed(1)} s`,
+      '10 s',
+      cold <= 10_000,
+    );
     await asked.selectOption({ label: '31 m broadcast' });
     await page.getByText(/hears 31 m broadcast best here/).waitFor();
     const warm = await all();

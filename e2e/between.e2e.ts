@@ -162,7 +162,7 @@ test('between antenna and receiver: a filter designed and its place, best order,
     ['FM two', 95.3e6, 4000, 1800],
     ['FM three', 104.9e6, 8000, 2500],
   ] as const;
-  const wish = { lowHz: 9.59e6, highHz: 9.61e6, bandwidthHz: 2500, weight: 3 };
+  const target = { lowHz: 9.59e6, highHz: 9.61e6, bandwidthHz: 2500, weight: 3 };
   const receiver = { name: 'dongle, direct', bits: 8, fullScaleDbm: -5, sampleRateHz: 28.8e6, complexSamples: false };
   const ends = { noiseFigureDb: 15, iip2Dbm: 50, iip3Dbm: 10, minHz: 1e4, maxHz: 14.4e6 };
   const sound = { name: 'sound card', bits: 17.5, fullScaleDbm: -5, sampleRateHz: 192e3, complexSamples: false };
@@ -171,7 +171,7 @@ test('between antenna and receiver: a filter designed and its place, best order,
     ...fm.map(([name, freqHz, powerW, distanceM]) =>
       create('transmitters', { name, freqHz, powerW, powerKind: 'ERP', distanceM, own: false }),
     ),
-    create('targets', { name: '9.6 MHz', ...wish, ...NO_PLACE }, 't'),
+    create('targets', { name: '9.6 MHz', ...target, ...NO_PLACE }, 't'),
     create('receivers', { ...receiver, ...ends }, 'r'),
     create('receivers', { ...sound, ...ends, maxHz: 96e3 }),
     create('receivers', { ...sdr, ...ends, maxHz: 1e6 }),

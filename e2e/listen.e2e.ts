@@ -35,8 +35,8 @@ test('elements are pasted, a floor is measured, a survey is made: all stay after
   await expect(page.getByRole('alert')).toContainText('Type it like -73 dBm, 12 uV');
   await page.getByLabel('Noise read').fill('-85 dBm');
   await page.getByRole('button', { name: 'Keep this floor' }).click();
-  const wish = noise.getByRole('row').filter({ hasText: '31 m broadcast' });
-  await expect(wish.getByRole('cell').last()).toContainText('dB');
+  const target = noise.getByRole('row').filter({ hasText: '31 m broadcast' });
+  await expect(target.getByRole('cell').last()).toContainText('dB');
   await expect(noise.getByRole('row').filter({ hasText: 'Marine VHF' })).toContainText('not measured here');
 
   // horizon: 9 m and 10.7 km, worked by hand

@@ -7,7 +7,7 @@ async function fill(page: Page, fields: Readonly<Record<string, string>>): Promi
   for (const [label, text] of Object.entries(fields)) await page.getByLabel(label, { exact: true }).fill(text);
 }
 
-const WISHES = [
+const TARGETS = [
   { name: 'First area', mhz: 3.6, place: '38 N 60 W', km: 3469, bearing: 262.8, back: 53.7, lossDb: 0.47 },
   { name: 'Second area', mhz: 9.6, place: '33 S 10 E', km: 9691, bearing: 155.7, back: 341.7, lossDb: 0.77 },
   { name: 'Third area', mhz: 14.1, place: '30 N 150 E', km: 11035, bearing: 9.4, back: 353.1, lossDb: 0.94 },
@@ -57,29 +57,29 @@ test('under the mast: from the target to the choice, the loop on the lawn and th
   await page.getByRole('button', { name: 'Close the catalogue' }).click();
 
   // 2: three areas with distance and both bearings
-  for (const wish of WISHES) {
+  for (const target of TARGETS) {
     await page.getByRole('button', { name: 'Add your own frequency' }).click();
     await fill(page, {
-      Name: wish.name,
-      From: `${wish.mhz - 0.02} MHz`,
-      To: `${wish.mhz + 0.02} MHz`,
+      Name: target.name,
+      From: `${target.mhz - 0.02} MHz`,
+      To: `${target.mhz + 0.02} MHz`,
       'Received bandwidth': '2.5 kHz',
-      'From where': wish.place,
+      'From where': target.place,
     });
     await page.getByRole('button', { name: 'Add this target' }).click();
-    const row = page.getByRole('region', { name: 'Wanted' }).getByRole('listitem').filter({ hasText: wish.name });
+    const row = page.getByRole('region', { name: 'Wanted' }).getByRole('listitem').filter({ hasText: target.name });
     await expect(row).toContainText('km');
     const found = numbers((await row.innerText()).split('\n').find((line) => line.includes('km')) ?? '');
     const near = (wanted: number, within: number): boolean => found.some((one) => Math.abs(one - wanted) <= within);
-    expect(near(wish.km, 0.003 * wish.km), `${wish.name}: ${found.join()}`).toBe(true);
-    expect(near(wish.bearing, 0.5)).toBe(true);
-    expect(near(wish.back, 0.5)).toBe(true);
+    expect(near(target.km, 0.003 * target.km), `${target.name}: ${found.join()}`).toBe(true);
+    expect(near(target.bearing, 0.5)).toBe(true);
+    expect(near(target.back, 0.5)).toBe(true);
   }
   // 20 m of the line
   await enter(page, 'listen', 'place');
-  for (const wish of WISHES)
-    await expect(note('The line into the house').getByRole('listitem').filter({ hasText: wish.name })).toContainText(
-      String(wish.lossDb),
+  for (const target of TARGETS)
+    await expect(note('The line into the house').getByRole('listitem').filter({ hasText: target.name })).toContainText(
+      String(target.lossDb),
     );
 
   // 3: rules of the place, and the wind

@@ -69,16 +69,16 @@ describe('sentences that say how to mend', () => {
         antennaAId: 1,
         antennaBId: 1,
         freqHz: 1e6,
-        wishedDb: 3,
+        worthDb: 3,
         conditions: '',
       }).join(),
     ).toMatch(/are the same/);
   });
   test('what belongs together comes together: place, hours, the two figures of an own cable', () => {
-    const wish = { name: 'x', lowHz: 1e6, highHz: 2e6, bandwidthHz: 500, weight: 3, ...BLANK.targets };
-    expect(faults(SCHEMAS.targets, { ...wish, latDeg: 50, lonDeg: -19 })).toEqual([]);
-    expect(faults(SCHEMAS.targets, { ...wish, latDeg: 50 }).join()).toMatch(/latitude and longitude/);
-    expect(faults(SCHEMAS.targets, { ...wish, fromMin: 60 }).join()).toMatch(/beginning and an end/);
+    const target = { name: 'x', lowHz: 1e6, highHz: 2e6, bandwidthHz: 500, weight: 3, ...BLANK.targets };
+    expect(faults(SCHEMAS.targets, { ...target, latDeg: 50, lonDeg: -19 })).toEqual([]);
+    expect(faults(SCHEMAS.targets, { ...target, latDeg: 50 }).join()).toMatch(/latitude and longitude/);
+    expect(faults(SCHEMAS.targets, { ...target, fromMin: 60 }).join()).toMatch(/beginning and an end/);
     expect(faults(stationSchema, { ...STATION, cableId: 'own', ownCableDb10: 4 }).join()).toMatch(/at 100 MHz/);
     expect(faults(stationSchema, { ...STATION, cableId: 'own', ownCableDb10: 4, ownCableDb100: 13 })).toEqual([]);
   });

@@ -252,7 +252,7 @@ test('a file of the eleventh release: one table of transmitters, and the plan of
   expect(now.plotFeatures).toMatchObject([{ transmitterId: null }]);
   await undo(db, 1, { device: 'any' });
   expect((await stationRecords(db, 1)).guardPlans).toMatchObject([
-    { freqHz: 28e6, wishedMarginDb: 6, transmitterId: 7 },
+    { freqHz: 28e6, marginToKeepDb: 6, transmitterId: 7 },
     {},
   ]);
   await undo(db, 1, { device: 'any' });
@@ -473,7 +473,7 @@ test('a file of the sixteenth release: an entry names its step, and undo brings 
   expect(now.entries).toMatchObject([{ step: 'bench', text: 'cut 5 mm' }]);
   await undo(db, 1, { device: 'any' });
   expect((await stationRecords(db, 1)).entries).toMatchObject([{ step: 'draft', text: 'cut' }]);
-  await migrator(db.sequelize).down({ to: '0017-steps-by-name' });
+  await migrator(db.sequelize).down({ to: '0017-words-of-the-glossary' });
   const [back] = await db.sequelize.query('SELECT stage, text FROM entries');
   expect(back).toEqual([{ stage: 'draft', text: 'cut' }]);
   await db.sequelize.close();

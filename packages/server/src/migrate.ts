@@ -15,7 +15,7 @@ import { oneTableOfLevels } from './migrations/0013-one-table-of-levels';
 import { ordersAsRows } from './migrations/0014-orders-as-rows';
 import { choicesInWords } from './migrations/0015-choices-in-words';
 import { logsAccessoriesDates } from './migrations/0016-logs-accessories-dates';
-import { stepsByName } from './migrations/0017-steps-by-name';
+import { wordsOfTheGlossary } from './migrations/0017-words-of-the-glossary';
 import { oneTableOfTransmitters } from './migrations/0012-one-table-of-transmitters';
 
 /** What a migration works with: every statement goes into the one transaction that also keeps its bookkeeping. */
@@ -46,7 +46,7 @@ const MIGRATIONS: readonly Migration[] = [
   ordersAsRows,
   choicesInWords,
   logsAccessoriesDates,
-  stepsByName,
+  wordsOfTheGlossary,
 ];
 /** All names that this release knows, in order. */
 export const MIGRATION_NAMES: readonly string[] = MIGRATIONS.map(({ name }) => name);

@@ -283,7 +283,7 @@ describe('deleting', () => {
     const a = await made(station, 'antennas', { name: 'A', targetId: target.id });
     const b = await made(station, 'antennas', { name: 'B', targetId: null });
     const trial = await made(station, 'trials', {
-      ...{ name: 'A or B', antennaAId: a.id, antennaBId: b.id, freqHz: 9.6e6, wishedDb: 3, conditions: '' },
+      ...{ name: 'A or B', antennaAId: a.id, antennaBId: b.id, freqHz: 9.6e6, worthDb: 3, conditions: '' },
     });
     for (let round = 0; round < 3; round += 1)
       await made(station, 'readings', {

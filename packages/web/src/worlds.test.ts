@@ -30,7 +30,7 @@ import {
   outsideNoise,
   ownCandidates,
   roomOf,
-  wishTargets,
+  targetChoices,
 } from './data/derive';
 import type { StationData } from './data/station';
 import { wholeStation } from './data/station-cache';
@@ -116,7 +116,7 @@ interface Judged {
 
 /** @param kinds the kinds compared beside what is owned or could be bought; absent: all. */
 function choose(data: StationData, view: 'quiet' | 'signal', kinds?: readonly KindId[]): Judged {
-  const targets = wishTargets(data, AT_MS);
+  const targets = targetChoices(data, AT_MS);
   const specs = [...ownCandidates(data), ...boughtCandidates(data), ...kindCandidates(targets, roomOf(data), kinds)];
   const place = forecastPlace(data);
   const { ground } = groundClass(data.station.groundId);

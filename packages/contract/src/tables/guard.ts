@@ -9,7 +9,7 @@ export const guardPlans = tableOf({
     /** Its power stands there. */
     transmitterId: ref('transmitters', 'Transmitter'),
     freqHz: real('Highest transmit frequency (Hz)', ...FREQUENCY),
-    wishedMarginDb: real('Margin to keep (dB)', 0, 60),
+    marginToKeepDb: real('Margin to keep (dB)', 0, 60),
     meterResolutionW: real('Wattmeter resolution (W)', 1e-6, 1e4),
   },
 });

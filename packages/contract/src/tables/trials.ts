@@ -9,7 +9,7 @@ export const trials = tableOf({
     antennaAId: ref('antennas', 'Antenna A'),
     antennaBId: ref('antennas', 'Antenna B'),
     freqHz: real('Frequency (Hz)', ...FREQUENCY),
-    wishedDb: real('Difference worth proving (dB)', 0.1, 40),
+    worthDb: real('Difference worth proving (dB)', 0.1, 40),
     conditions: text('Conditions'),
   },
   rules: (schema) =>

@@ -36,7 +36,7 @@ export interface RandomStation {
 const STAMP_MS = Date.UTC(2026, 2, 8, 12);
 
 /**
- * A station of a listener as odd as the fields allow: any number of wishes from 10 kHz to 24 GHz, every kind with dimensions inside its limits, no
+ * A station of a listener as odd as the fields allow: any number of targets from 10 kHz to 24 GHz, every kind with dimensions inside its limits, no
  * receiver or several, transmitters near and far, paths, sweeps, trials, logs and rules. The same seed gives the same station.
  */
 export function randomStation(seed: number): RandomStation {
@@ -163,7 +163,7 @@ export function randomStation(seed: number): RandomStation {
           antennaAId: 1,
           antennaBId: 2,
           freqHz: Math.round(log(10e3, 24e9)),
-          wishedDb: pick([1, 3, 6]),
+          worthDb: pick([1, 3, 6]),
           conditions: '',
         }));
   const readings = trials.flatMap((_, i) => {
@@ -262,7 +262,7 @@ export function randomStation(seed: number): RandomStation {
     planned.push({ ...BLANK.transmitters, name, freqHz, powerW, powerKind: 'output', distanceM: null, own: true });
     return {
       ...{ name, freqHz, transmitterId: transmitters.length + planned.length },
-      wishedMarginDb: whole(0, 20),
+      marginToKeepDb: whole(0, 20),
       meterResolutionW: pick([0.01, 0.1, 1]),
     };
   });

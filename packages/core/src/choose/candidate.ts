@@ -95,7 +95,7 @@ function drawn(kind: AntennaKind, design: Design, ground: Ground): WireModel | u
 const roundedDeg = (deg: number): number => Math.round(deg * 2) / 2;
 
 /** What must be solved to hear a target with a drafted candidate; undefined where closed form answers alone. */
-function wishQuestion(spec: CandidateSpec, target: ForecastTarget, ground: Ground): HearingQuestion | undefined {
+function targetQuestion(spec: CandidateSpec, target: ForecastTarget, ground: Ground): HearingQuestion | undefined {
   if (spec.source === 'bought') return undefined;
   const kind = antennaKind(spec.design.kind);
   const freqHz = (target.lowHz + target.highHz) / 2;
@@ -131,7 +131,7 @@ export function hearingQuestions(
   ground: Ground,
 ): readonly HearingQuestion[] {
   return specs.flatMap((spec) => [
-    ...targets.flatMap((target) => wishQuestion(spec, target, ground) ?? []),
+    ...targets.flatMap((target) => targetQuestion(spec, target, ground) ?? []),
     ...transmittersHz.flatMap((freqHz) => transmitterQuestion(spec, freqHz) ?? []),
   ]);
 }
@@ -173,7 +173,7 @@ export function readyCandidate(
   const closed = receptionOf(spec.design);
   const answers = new Map(
     targets.map((target) => {
-      const question = wishQuestion(spec, target, ground);
+      const question = targetQuestion(spec, target, ground);
       return [target.id, question && heard(question)] as const;
     }),
   );
@@ -225,7 +225,7 @@ export function readyCandidate(
       validity: 'rough',
     };
   };
-  const complete = targets.every((target) => !wishQuestion(spec, target, ground) || answers.get(target.id));
+  const complete = targets.every((target) => !targetQuestion(spec, target, ground) || answers.get(target.id));
   return {
     spec,
     ...(kind.head ? { head: kind.head } : {}),

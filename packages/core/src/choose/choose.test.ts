@@ -336,8 +336,8 @@ describe('four candidates under three FM transmitters', () => {
   });
   test('the other products of the worked example: 3.6 MHz and 13.2 MHz', () => {
     const at = (mhz: number) => {
-      const wish = { ...B9, id: String(mhz), lowHz: (mhz - 0.02) * 1e6, highHz: (mhz + 0.02) * 1e6 };
-      return rankCandidates(ready.slice(0, 1), [wish], place, rules())[0].forecasts[0].worstProduct?.levelDbm ?? 0;
+      const target = { ...B9, id: String(mhz), lowHz: (mhz - 0.02) * 1e6, highHz: (mhz + 0.02) * 1e6 };
+      return rankCandidates(ready.slice(0, 1), [target], place, rules())[0].forecasts[0].worstProduct?.levelDbm ?? 0;
     };
     expect(Math.abs(at(3.6) + 82.5)).toBeLessThan(0.3);
     expect(Math.abs(at(13.2) + 83.1)).toBeLessThan(0.3);

@@ -28,12 +28,12 @@ export interface GuardResult {
 /**
  * Level at every receiver input while transmitting. An antenna without a disconnect is uncovered whatever its level: the radio's own
  * protection does not reach a second receiver.
- * @param wishedMarginDb room to keep below the limit; 10 dB by convention.
+ * @param marginToKeepDb room to keep below the limit; 10 dB by convention.
  */
 export function guardInputs(
   powerW: number,
   inputs: readonly GuardInput[],
-  wishedMarginDb: number,
+  marginToKeepDb: number,
 ): readonly GuardResult[] {
   return inputs.map((input) => {
     const { leakDbm, marginDb } = leakLevel(powerW, input.isolationDb, input.limitDbm);
@@ -41,21 +41,21 @@ export function guardInputs(
       ? 'uncovered'
       : marginDb < 0
         ? 'danger'
-        : marginDb < wishedMarginDb
+        : marginDb < marginToKeepDb
           ? 'thin'
           : 'safe';
     return {
       input,
       levelDbm: leakDbm,
       marginDb,
-      requiredIsolationDb: input.isolationDb + wishedMarginDb - marginDb,
+      requiredIsolationDb: input.isolationDb + marginToKeepDb - marginDb,
       state,
-      sentence: guardSentence(state, input, marginDb, wishedMarginDb),
+      sentence: guardSentence(state, input, marginDb, marginToKeepDb),
     };
   });
 }
 
-function guardSentence(state: GuardState, input: GuardInput, marginDb: number, wishedDb: number): string {
+function guardSentence(state: GuardState, input: GuardInput, marginDb: number, worthDb: number): string {
   const size = Math.abs(marginDb).toFixed(1);
   switch (state) {
     case 'uncovered':
@@ -63,7 +63,7 @@ function guardSentence(state: GuardState, input: GuardInput, marginDb: number, w
     case 'danger':
       return `${size} dB above the limit of ${input.name}: do not transmit with it connected.`;
     case 'thin':
-      return `${size} dB below the limit, less than the ${wishedDb} dB wished for: add isolation or lower the power.`;
+      return `${size} dB below the limit, less than the ${worthDb} dB asked for: add isolation or lower the power.`;
     case 'safe':
       return `${size} dB below the limit of ${input.name}.`;
   }

@@ -103,7 +103,7 @@ export function midpoint(from: Position, to: Position): Position {
 }
 
 /**
- * Likely arrival angle of a wish at a moment. Typed angles count first; then line of sight from 50 MHz up, the ground wave nearby, equal
+ * Likely arrival angle of a target at a moment. Typed angles count first; then line of sight from 50 MHz up, the ground wave nearby, equal
  * hops by the F2 layer for a known place, and an assumed 15° otherwise.
  */
 export function arrivalOf(wanted: WantedPlace, station: Position, atMs: number): Arrival {

@@ -7,7 +7,7 @@ import { noisePowerDbm } from './external-noise';
 import { floorNear, measuredFaDb } from './measured-floor';
 import { circularOrbit, freeSpaceLossDb, geostationaryLook, radioHorizonKm } from './orbit';
 import { elementsEpochMs, ElementsError, readElements, satelliteAt, satellitePasses } from './passes';
-import { lightFavours, listeningWindows, type ScheduledWish, withinHours } from './schedule';
+import { lightFavours, listeningWindows, type ScheduledTarget, withinHours } from './schedule';
 import { lightAt, sunElevationDeg } from './sun';
 
 const HERE = { latDeg: 50.2, lonDeg: -19.3 };
@@ -44,23 +44,26 @@ describe('arrival by hops', () => {
       { seed: 3 },
     );
   });
-  const wish = { lowHz: 9.4e6, highHz: 9.9e6, latDeg: 38, lonDeg: -60, arrivalDeg: null };
+  const target = { lowHz: 9.4e6, highHz: 9.9e6, latDeg: 38, lonDeg: -60, arrivalDeg: null };
   test('typed before computed before assumed', () => {
-    expect(arrivalOf({ ...wish, arrivalDeg: 22 }, HERE, NIGHT)).toMatchObject({
+    expect(arrivalOf({ ...target, arrivalDeg: 22 }, HERE, NIGHT)).toMatchObject({
       elevationDeg: 22,
       why: 'typed by you',
     });
-    expect(arrivalOf(wish, HERE, NIGHT)).toMatchObject({ origin: 'model', why: '2 hops, F2 layer at 350 km by night' });
-    expect(arrivalOf({ ...wish, latDeg: null, lonDeg: null }, HERE, NIGHT)).toMatchObject({
+    expect(arrivalOf(target, HERE, NIGHT)).toMatchObject({
+      origin: 'model',
+      why: '2 hops, F2 layer at 350 km by night',
+    });
+    expect(arrivalOf({ ...target, latDeg: null, lonDeg: null }, HERE, NIGHT)).toMatchObject({
       elevationDeg: 15,
       origin: 'assumed',
     });
-    expect(arrivalOf({ ...wish, lowHz: 137e6, highHz: 138e6 }, HERE, NIGHT).why).toMatch(/above 50 MHz/);
-    expect(arrivalOf({ ...wish, latDeg: 50.3, lonDeg: -19.5 }, HERE, NIGHT).why).toMatch(/along the ground/);
+    expect(arrivalOf({ ...target, lowHz: 137e6, highHz: 138e6 }, HERE, NIGHT).why).toMatch(/above 50 MHz/);
+    expect(arrivalOf({ ...target, latDeg: 50.3, lonDeg: -19.5 }, HERE, NIGHT).why).toMatch(/along the ground/);
   });
   // 3469 km at 262.8°, back 53.7° (spherical great circle, worked out independently)
   test('a target with a place knows its way', () => {
-    const { distanceKm, bearingDeg, backBearingDeg } = arrivalOf(wish, HERE, NOON);
+    const { distanceKm, bearingDeg, backBearingDeg } = arrivalOf(target, HERE, NOON);
     expect(distanceKm).toBeCloseTo(3469, 0);
     expect(bearingDeg).toBeCloseTo(262.8, 1);
     expect(backBearingDeg).toBeCloseTo(53.7, 1);
@@ -230,7 +233,7 @@ describe('measured floor', () => {
 });
 
 describe('timetable', () => {
-  const wish: ScheduledWish = {
+  const target: ScheduledTarget = {
     id: '1',
     name: '49 m',
     weight: 3,
@@ -243,7 +246,7 @@ describe('timetable', () => {
     toMin: null,
   };
   test('a low band opens at dusk on the later side and closes at dawn on the earlier', () => {
-    const windows = listeningWindows([wish], [], HERE, NOON).filter(({ quality }) => quality === 'good');
+    const windows = listeningWindows([target], [], HERE, NOON).filter(({ quality }) => quality === 'good');
     expect(windows).toHaveLength(1);
     // sunset here 19:14, there an hour earlier; sunrise there about 06:25, here 07:42 (within the 10 minutes of a step)
     const hour = (ms: number): number => (ms % 86_400_000) / 3_600_000;
@@ -254,11 +257,11 @@ describe('timetable', () => {
     expect(withinHours({ fromMin: 1320, toMin: 120 }, Date.UTC(2026, 0, 1, 23))).toBe(true);
     expect(withinHours({ fromMin: 1320, toMin: 120 }, Date.UTC(2026, 0, 1, 3))).toBe(false);
     expect(withinHours({ fromMin: 60, toMin: 120 }, Date.UTC(2026, 0, 1, 1, 30))).toBe(true);
-    const windows = listeningWindows([{ ...wish, fromMin: 21 * 60, toMin: 22 * 60 }], [], HERE, NOON);
+    const windows = listeningWindows([{ ...target, fromMin: 21 * 60, toMin: 22 * 60 }], [], HERE, NOON);
     expect(windows.map(({ fromMs, toMs }) => (toMs - fromMs) / 60_000)).toEqual([60]);
   });
   test('above 50 MHz the sun does not matter', () => {
-    const vhf = { ...wish, lowHz: 156e6, highHz: 162e6 };
+    const vhf = { ...target, lowHz: 156e6, highHz: 162e6 };
     expect(listeningWindows([vhf], [], HERE, NOON)).toMatchObject([{ toMs: NOON + 86_400_000, quality: 'good' }]);
   });
   test('passes stand among the windows, in time', () => {

@@ -4,7 +4,7 @@ import type { Position } from './place';
 import { lightAt } from './sun';
 
 /** A target as far as the timetable needs it. */
-export interface ScheduledWish extends WantedPlace {
+export interface ScheduledTarget extends WantedPlace {
   readonly id: string;
   readonly name: string;
   readonly weight: number;
@@ -68,21 +68,21 @@ export function lightFavours(
 }
 
 /** Whether a moment lies within a target's hours. */
-export function withinHours({ fromMin, toMin }: Pick<ScheduledWish, 'fromMin' | 'toMin'>, atMs: number): boolean {
+export function withinHours({ fromMin, toMin }: Pick<ScheduledTarget, 'fromMin' | 'toMin'>, atMs: number): boolean {
   if (fromMin === null || toMin === null || fromMin === toMin) return true;
   const minute = Math.floor(atMs / MINUTE_MS) % 1440;
   return fromMin < toMin ? minute >= fromMin && minute < toMin : minute >= fromMin || minute < toMin;
 }
 
-const hasHours = (wish: ScheduledWish): boolean => wish.fromMin !== null && wish.toMin !== null;
+const hasHours = (target: ScheduledTarget): boolean => target.fromMin !== null && target.toMin !== null;
 
-function opinion(wish: ScheduledWish, station: Position, atMs: number): Opinion {
-  const centreHz = (wish.lowHz + wish.highHz) / 2;
-  const place = wantedPosition(wish);
+function opinion(target: ScheduledTarget, station: Position, atMs: number): Opinion {
+  const centreHz = (target.lowHz + target.highHz) / 2;
+  const place = wantedPosition(target);
   if (centreHz >= LINE_OF_SIGHT_FROM_HZ || centreHz >= SKY_WAVE_BELOW_HZ)
     return {
       quality: 'good',
-      why: hasHours(wish) ? 'its own hours; the sun does not matter' : 'any hour: line of sight',
+      why: hasHours(target) ? 'its own hours; the sun does not matter' : 'any hour: line of sight',
     };
   const here = lightAt(station, atMs);
   if (!place) {
@@ -93,26 +93,26 @@ function opinion(wish: ScheduledWish, station: Position, atMs: number): Opinion 
 }
 
 /**
- * Good and fair windows in a stretch of time, earliest first: the wish's own hours, the sun at both ends, and satellite passes. Edges are
+ * Good and fair windows in a stretch of time, earliest first: the target's own hours, the sun at both ends, and satellite passes. Edges are
  * good to 10 minutes, passes to a second.
  */
 export function listeningWindows(
-  wishes: readonly ScheduledWish[],
+  targets: readonly ScheduledTarget[],
   satellites: readonly ScheduledSatellite[],
   station: Position,
   fromMs: number,
   hours = 24,
 ): readonly ListeningWindow[] {
   const toMs = fromMs + hours * 60 * MINUTE_MS;
-  const windows = wishes.flatMap((wish): ListeningWindow[] => {
+  const windows = targets.flatMap((target): ListeningWindow[] => {
     const found: ListeningWindow[] = [];
     let open: ListeningWindow | undefined;
     for (let ms = fromMs; ms <= toMs; ms += STEP_MS) {
-      const now = ms < toMs && withinHours(wish, ms) ? opinion(wish, station, ms) : undefined;
+      const now = ms < toMs && withinHours(target, ms) ? opinion(target, station, ms) : undefined;
       const counted = now && now.quality !== 'poor' ? { quality: now.quality, why: now.why } : undefined;
       if (open && open.quality === counted?.quality) continue;
       if (open) found.push({ ...open, toMs: ms });
-      open = counted && { id: wish.id, name: wish.name, weight: wish.weight, fromMs: ms, toMs: ms, ...counted };
+      open = counted && { id: target.id, name: target.name, weight: target.weight, fromMs: ms, toMs: ms, ...counted };
     }
     return found;
   });

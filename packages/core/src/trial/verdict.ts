@@ -37,7 +37,7 @@ const ALIKE_DB = 0.02;
 /** Smaller differences are not worth proving: fading and reading steps are larger. */
 const WORTH_DB = 1;
 
-function judge(what: TrialResult['what'], differences: readonly number[], wishedDb: number): TrialResult {
+function judge(what: TrialResult['what'], differences: readonly number[], worthDb: number): TrialResult {
   if (differences.length === 0) return { what, proven: false, morePairs: null };
   const result = pairedDifferences(differences);
   // as it is shown, to a tenth of a dB: an interval that reads "0.0 to 0.3" proves nothing
@@ -48,7 +48,7 @@ function judge(what: TrialResult['what'], differences: readonly number[], wished
   if (proven) return { what, result, proven, morePairs: 0 };
   const scatter = result.sd === null || result.sd === 0 ? undefined : result.sd;
   if (scatter === undefined) return { what, result, proven, morePairs: Math.max(1, LEAST_PAIRS - result.n) };
-  const needed = pairsForPower(scatter, Math.max(wishedDb, WORTH_DB));
+  const needed = pairsForPower(scatter, Math.max(worthDb, WORTH_DB));
   return {
     what,
     result,
@@ -59,12 +59,12 @@ function judge(what: TrialResult['what'], differences: readonly number[], wished
 
 /**
  * Level, noise and SNR of B against A as three results. Lower level is not worse: SNR decides.
- * @param wishedDb difference worth proving; the number of pairs still needed refers to it.
+ * @param worthDb difference worth proving; the number of pairs still needed refers to it.
  */
 export function trialVerdict(
   pairs: readonly TrialPair[],
   names: { readonly a: string; readonly b: string },
-  wishedDb = 3,
+  worthDb = 3,
 ): TrialVerdict {
   const level = pairs.flatMap((pair) =>
     pair.levelADbm === null || pair.levelBDbm === null ? [] : [pair.levelBDbm - pair.levelADbm],
@@ -78,9 +78,9 @@ export function trialVerdict(
       : [levelBDbm - noiseBDbm - (levelADbm - noiseADbm)],
   );
   const results = {
-    snr: judge('snr', snr, wishedDb),
-    level: judge('level', level, wishedDb),
-    noise: judge('noise', noise, wishedDb),
+    snr: judge('snr', snr, worthDb),
+    level: judge('level', level, worthDb),
+    noise: judge('noise', noise, worthDb),
   };
   const mean = results.snr.result?.mean;
   const levelMean = results.level.result?.mean;
@@ -99,13 +99,13 @@ export function trialVerdict(
       : undefined;
   return {
     ...results,
-    sentence: `${sentenceFor(results.snr, names, wishedDb)}${doubt ? ` ${doubt}` : ''}`,
+    sentence: `${sentenceFor(results.snr, names, worthDb)}${doubt ? ` ${doubt}` : ''}`,
     ...(doubt ? { doubt } : {}),
     ...(warning ? { warning } : {}),
   };
 }
 
-function sentenceFor(snr: TrialResult, names: { readonly a: string; readonly b: string }, wishedDb: number): string {
+function sentenceFor(snr: TrialResult, names: { readonly a: string; readonly b: string }, worthDb: number): string {
   if (!snr.result) return 'No complete pair yet.';
   const better = snr.result.mean >= 0 ? names.b : names.a;
   const size = fixed(Math.abs(snr.result.mean), 1);
@@ -113,8 +113,8 @@ function sentenceFor(snr: TrialResult, names: { readonly a: string; readonly b: 
   if (snr.result.sd !== null && snr.result.sd <= ALIKE_DB && snr.result.n >= 2)
     return 'Not proven: all differences are alike to the last digit, which tells of the meter, not of the antennas. Read tenths of a dB.';
   if (snr.morePairs === null)
-    return `Not proven: the readings scatter too much to show ${wishedDb} dB in a practical number of pairs.`;
-  return `Not proven, ${snr.morePairs} more pair${snr.morePairs === 1 ? '' : 's'} to show ${wishedDb} dB.`;
+    return `Not proven: the readings scatter too much to show ${worthDb} dB in a practical number of pairs.`;
+  return `Not proven, ${snr.morePairs} more pair${snr.morePairs === 1 ? '' : 's'} to show ${worthDb} dB.`;
 }
 
 /** Which antenna to read first in round n (0-based): ABBA, so that a steady drift cancels. */

@@ -11,7 +11,7 @@ import {
   ownCandidates,
   ownDimensions,
   roomOf,
-  wishTargets,
+  targetChoices,
 } from './derive';
 import { firstOrder } from './path-orders';
 import type { StationData } from './station';
@@ -169,9 +169,9 @@ test('targets carry their bearing and arrival; bought antennas their figures', (
       },
     ],
   };
-  const [wish] = wishTargets(data, Date.UTC(2026, 2, 10));
-  expect(wish.bearingDeg).toBeCloseTo(262.8, 1);
-  expect(wish.arrivalDeg).toBeGreaterThan(10);
+  const [target] = targetChoices(data, Date.UTC(2026, 2, 10));
+  expect(target.bearingDeg).toBeCloseTo(262.8, 1);
+  expect(target.arrivalDeg).toBeGreaterThan(10);
   const [loop] = boughtCandidates(data);
   expect(loop.source === 'bought' && loop.bought).toEqual({
     gains: [{ freqHz: 1e7, gainDbi: -28 }],

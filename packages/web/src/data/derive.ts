@@ -184,7 +184,7 @@ export function laidLayout(data: StationData, antennaId: number): Layout | undef
 }
 
 /** Targets as the ranking wants them: with arrival angle and bearing at a moment. */
-export const wishTargets = (data: StationData, atMs: number): readonly ForecastTarget[] =>
+export const targetChoices = (data: StationData, atMs: number): readonly ForecastTarget[] =>
   data.targets.map((target) => {
     const arrival = arrivalOf(target, data.station, atMs);
     return {

@@ -9,13 +9,13 @@ import {
 } from '@velvet-reed/core/choose';
 import { act, renderHook, waitFor } from '@testing-library/react';
 import type { ReactNode } from 'react';
-import { roomOf, wishTargets } from './derive';
+import { roomOf, targetChoices } from './derive';
 import { HearingsContext, type Hearings } from './hearings';
 import { useHeard } from './ranking';
 import { TEST_STATION } from './test-station';
 
-const WISHES = wishTargets(TEST_STATION, Date.UTC(2026, 2, 10));
-const SPECS = kindCandidates(WISHES, roomOf(TEST_STATION), ['half-wave-dipole', 'ground-loop']);
+const TARGETS = targetChoices(TEST_STATION, Date.UTC(2026, 2, 10));
+const SPECS = kindCandidates(TARGETS, roomOf(TEST_STATION), ['half-wave-dipole', 'ground-loop']);
 const NO_EMITTERS: readonly number[] = [];
 
 /** Answers one question each time `step` is called, as a slow worker would. */
@@ -50,7 +50,7 @@ function slowHearings() {
   return { hearings, step, asked };
 }
 const render = (hearings: Hearings) =>
-  renderHook(() => useHeard(SPECS, WISHES, NO_EMITTERS, 'average'), {
+  renderHook(() => useHeard(SPECS, TARGETS, NO_EMITTERS, 'average'), {
     wrapper: ({ children }: { readonly children: ReactNode }) => (
       <HearingsContext value={hearings}>{children}</HearingsContext>
     ),
@@ -67,7 +67,7 @@ test('answers come one by one; a candidate is ready when all of its own are ther
   await waitFor(() => expect(result.current.complete).toBe(true));
   expect(result.current.ready.every((one) => one.complete)).toBe(true);
   expect(result.current.ms).toBeGreaterThanOrEqual(0);
-  expect(result.current.ready[0].toward(WISHES[0]).validity).toBe('holds');
+  expect(result.current.ready[0].toward(TARGETS[0]).validity).toBe('holds');
 });
 
 test('stop takes effect at once and says so; going on asks only for what is missing', async () => {

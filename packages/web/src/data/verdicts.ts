@@ -105,7 +105,7 @@ export function judgedTrial(
   const name = (id: number): string => data.antennas.find((antenna) => antenna.id === id)?.name ?? 'deleted antenna';
   const names = { a: name(trial.antennaAId), b: name(trial.antennaBId) };
   const readings = data.readings.filter((reading) => reading.trialId === trial.id);
-  return { names, readings, verdict: trialVerdict(readings, names, trial.wishedDb) };
+  return { names, readings, verdict: trialVerdict(readings, names, trial.worthDb) };
 }
 
 /** The antenna that feeds an input, by its present name. */
@@ -125,7 +125,7 @@ export function judgedGuard(
   const results = guardInputs(
     plan.powerW,
     rows.map((row) => ({ ...row, antennaName: feederOf(data, row), id: String(row.id) })),
-    plan.wishedMarginDb,
+    plan.marginToKeepDb,
   );
   return { rows, results, verdict: guardVerdict(results, data.antennas) };
 }

@@ -14,13 +14,13 @@ import { groundClass } from '@velvet-reed/core/solver';
 import { fireEvent, render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { MemoryRouter } from 'react-router';
-import { roomOf, wishTargets } from '../../data/derive';
+import { roomOf, targetChoices } from '../../data/derive';
 import { TEST_STATION } from '../../data/test-station';
 import { ComparisonCard } from './side-by-side/comparison-card';
 import { ProvenWorth } from './proven-worth';
 import { RankingList } from './ranking/ranking-list';
 
-const WISHES = wishTargets(TEST_STATION, Date.UTC(2026, 2, 10));
+const TARGETS = targetChoices(TEST_STATION, Date.UTC(2026, 2, 10));
 const PLACE: ForecastPlace = {
   transmitters: [
     { name: '95.3 MHz', freqHz: 95.3e6, powerW: 4000, powerKind: 'ERP', distanceM: 1800 },
@@ -42,10 +42,10 @@ const LOOP: CandidateSpec = {
   },
 };
 const RANKED = rankCandidates(
-  [...kindCandidates(WISHES, roomOf(TEST_STATION), ['half-wave-dipole', 'ground-loop']), LOOP].map((spec) =>
-    readyCandidate(spec, WISHES, groundClass('average').ground, solveHearing),
+  [...kindCandidates(TARGETS, roomOf(TEST_STATION), ['half-wave-dipole', 'ground-loop']), LOOP].map((spec) =>
+    readyCandidate(spec, TARGETS, groundClass('average').ground, solveHearing),
   ),
-  WISHES,
+  TARGETS,
   PLACE,
   {
     view: 'quiet',
@@ -127,7 +127,7 @@ test('side by side: one column an antenna, the same rows for all', async () => {
 test('a proven dB has a price, with its range behind it; a doubtful one has none', async () => {
   const stored = (id: number) => ({ id, version: 1, stationId: 1, createdAt: '2026-03-10' });
   const [wire] = TEST_STATION.revisions;
-  const trial = { name: 'Loop against V', antennaAId: 1, antennaBId: 2, freqHz: 9.65e6, wishedDb: 3, conditions: '' };
+  const trial = { name: 'Loop against V', antennaAId: 1, antennaBId: 2, freqHz: 9.65e6, worthDb: 3, conditions: '' };
   const withGains = (gains: readonly number[]) => ({
     ...TEST_STATION,
     antennas: [...TEST_STATION.antennas, { ...stored(2), ...BLANK.antennas, name: 'Loop', targetId: 1 }],

@@ -17,7 +17,7 @@ export function ProvenWorth({ data }: { readonly data: StationData }) {
     const [a, b] = sides;
     if (!a.name || !b.name || !a.kind || !b.kind) return [];
     const readings = data.readings.filter((reading) => reading.trialId === trial.id);
-    const { snr } = trialVerdict(readings, { a: a.name, b: b.name }, trial.wishedDb);
+    const { snr } = trialVerdict(readings, { a: a.name, b: b.name }, trial.worthDb);
     const prices = [antennaKind(a.kind).burden.price, antennaKind(b.kind).burden.price] as const;
     const worth = pricePerProvenDb(snr, ...prices);
     return [{ trial, names: { A: a.name, B: b.name }, prices, worth }];

@@ -1,7 +1,7 @@
 import type { ForecastTarget } from '@velvet-reed/core/choose';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { wishTargets } from '../../data/derive';
+import { targetChoices } from '../../data/derive';
 import { useFocus } from '../../data/focus';
 import { useMoment } from '../../data/moment';
 import type { StationData } from '../../data/station';
@@ -16,7 +16,7 @@ export function useAsked(data: StationData) {
   const asked = chosen ?? inFocus?.id ?? 'all';
   const wanted = useMemo(
     (): readonly ForecastTarget[] =>
-      wishTargets(data, atMs).filter((target) => asked === 'all' || target.id === String(asked)),
+      targetChoices(data, atMs).filter((target) => asked === 'all' || target.id === String(asked)),
     [data, atMs, asked],
   );
   return { asked, setAsked, wanted };
@@ -25,7 +25,7 @@ export function useAsked(data: StationData) {
 /** Everything that is wanted, at this hour. */
 export function useEveryTarget(data: StationData): readonly ForecastTarget[] {
   const { atMs } = useMoment();
-  return useMemo(() => wishTargets(data, atMs), [data, atMs]);
+  return useMemo(() => targetChoices(data, atMs), [data, atMs]);
 }
 
 /** Antennas that are set side by side, by their ids; the address keeps them. */

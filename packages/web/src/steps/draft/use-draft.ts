@@ -30,11 +30,11 @@ export function useDraft(data: StationData, antenna: Saved<'antennas'>, revision
   const { design } = editing;
   const [groundId, setGroundId] = useState(data.station.groundId);
   const { draft, fault } = tryDraft(design);
-  const wishes = useMemo(
+  const targets = useMemo(
     () => data.targets.map((target) => ({ ...target, arrival: arrivalOf(target, data.station, atMs) })),
     [data, atMs],
   );
-  const own = wishes.find((wish) => wish.id === antenna.targetId);
+  const own = targets.find((target) => target.id === antenna.targetId);
   // the pattern begins at the angle of the target that the antenna is for
   const [arrivalDeg, setArrivalDeg] = useState(() =>
     own ? Math.round(own.arrival.elevationDeg * 10) / 10 : USUAL_ARRIVAL_DEG,
@@ -69,7 +69,7 @@ export function useDraft(data: StationData, antenna: Saved<'antennas'>, revision
   };
   return {
     ...{ data, antenna, revision, revisions, editing, design, draft, fault, groundId, setGroundId },
-    ...{ wishes, setArrivalDeg, question, state, bands, band, keep },
+    ...{ targets, setArrivalDeg, question, state, bands, band, keep },
   };
 }
 export type DraftState = ReturnType<typeof useDraft>;

@@ -18,7 +18,7 @@ export const PLAN_FIELDS: readonly FieldSpec[] = [
     bareUnit: 'MHz',
     hint: 'isolation is worst there',
   },
-  { name: 'wishedMarginDb', label: 'Margin to keep', kind: 'quantity', dimension: 'gain', hint: '10 dB by convention' },
+  { name: 'marginToKeepDb', label: 'Margin to keep', kind: 'quantity', dimension: 'gain', hint: '10 dB by convention' },
   {
     name: 'meterResolutionW',
     label: 'Smallest step of your wattmeter',

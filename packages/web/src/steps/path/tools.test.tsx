@@ -44,7 +44,11 @@ describe('filter designer', () => {
       <FilterDesigner
         signals={FM}
         wanted={wanted}
-        wishes={[wanted, { name: '11 m', lowHz: 25.6e6, highHz: 26.1e6 }, { name: '2 m', lowHz: 144e6, highHz: 146e6 }]}
+        targets={[
+          wanted,
+          { name: '11 m', lowHz: 25.6e6, highHz: 26.1e6 },
+          { name: '2 m', lowHz: 144e6, highHz: 146e6 },
+        ]}
         place={{ stages: [amplifier], receiver, question }}
       />,
     );
@@ -53,7 +57,7 @@ describe('filter designer', () => {
     expect(row(/^without it/)).toMatch(/made in amplifier: 4\d dB over the noise/);
     expect(row(/^ahead of amplifier/)).toMatch(/\d+ dB under the noise/);
     expect(row(/^ahead of receiver/)).toMatch(/made in amplifier: 4\d dB over the noise/);
-    // every wish in the pass band is a goal, at the end that suffers most
+    // every target in the pass band is a goal, at the end that suffers most
     const goals = screen.getByRole('list', { name: 'Goals' }).textContent ?? '';
     expect(goals).toMatch(/11 m, 26\.10 MHz/);
     expect(goals).not.toMatch(/2 m, 14/);

@@ -22,7 +22,7 @@ export function usePathTools({ data, path, target, receiver, asked, first }: Pat
         }),
     [data, path, receiver],
   );
-  const wishes = useMemo(() => goals.map(({ name, lowHz, highHz }) => ({ name, lowHz, highHz })), [goals]);
+  const targets = useMemo(() => goals.map(({ name, lowHz, highHz }) => ({ name, lowHz, highHz })), [goals]);
   const stages = useMemo(() => stored.map((stage) => toPathStage(data, stage)), [stored, data]);
   const own = useMemo(
     () =>
@@ -46,5 +46,5 @@ export function usePathTools({ data, path, target, receiver, asked, first }: Pat
     () => data.parts.map((part) => ({ stage: partStage(part.name, part), cost: part.cost })),
     [data.parts],
   );
-  return { signals, wanted, goals, wishes, own, place, shelf };
+  return { signals, wanted, goals, targets, own, place, shelf };
 }

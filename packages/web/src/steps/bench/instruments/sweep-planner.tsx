@@ -33,7 +33,7 @@ export function SweepPlanner({ data }: { readonly data: StationData }) {
   ]);
   const { plan, fault } = planned(typed, data);
   return (
-    <Section title="Plan a sweep" hint="points per wished band; segments instead of one long sweep">
+    <Section title="Plan a sweep" hint="points per wanted band; segments instead of one long sweep">
       {plan && <Plan plan={plan} />}
       <TypedFields of={typed} />
       {fault && (

@@ -21,7 +21,7 @@ export function Details({ candidate }: { readonly candidate: Candidate }) {
         </thead>
         <tbody>
           {candidate.forecasts.map((forecast) => (
-            <WishRow key={forecast.target.id} forecast={forecast} />
+            <TargetRow key={forecast.target.id} forecast={forecast} />
           ))}
         </tbody>
       </table>
@@ -29,7 +29,7 @@ export function Details({ candidate }: { readonly candidate: Candidate }) {
   );
 }
 
-function WishRow({ forecast }: { readonly forecast: TargetForecast }) {
+function TargetRow({ forecast }: { readonly forecast: TargetForecast }) {
   const { target, marginDb, snrLossDb, patternDb, headroomDb, reception, worstProduct } = forecast;
   return (
     <tr>

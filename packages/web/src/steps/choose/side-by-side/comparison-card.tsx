@@ -14,7 +14,7 @@ export function ComparisonCard({
   readonly candidates: readonly Candidate[];
   readonly onClear: () => void;
 }) {
-  const wishes = candidates[0]?.forecasts ?? [];
+  const targets = candidates[0]?.forecasts ?? [];
   const plain = (title: string, text: (candidate: Candidate) => string) => (
     <tr key={title}>
       <th scope="row">{title}</th>
@@ -47,7 +47,7 @@ export function ComparisonCard({
             </tr>
           </thead>
           <tbody>
-            {wishes.map(({ target }, i) => (
+            {targets.map(({ target }, i) => (
               <tr key={target.id}>
                 <th scope="row">{target.name}, margin</th>
                 {candidates.map(({ spec, forecasts }) => (

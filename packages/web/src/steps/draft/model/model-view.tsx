@@ -11,7 +11,7 @@ import { Waiting } from '../../../ui/states';
 import { inDb, Value } from '../../../ui/value';
 import { modelProvenance, type ModelCurves } from '../model-figures';
 import { Patterns } from '../patterns';
-import { Wanted, type WishHere } from './wanted-services';
+import { Wanted, type TargetHere } from './wanted-services';
 
 const WireScene = lazy(() => import('../../../ui/wire-scene'));
 
@@ -46,7 +46,7 @@ export function ModelView({
   readonly question: ModelQuestion;
   readonly state: ModelState;
   /** What the listener wants to hear. */
-  readonly wanted: readonly WishHere[];
+  readonly wanted: readonly TargetHere[];
   readonly onArrival: (angleDeg: number) => void;
   readonly children?: ReactNode;
 }) {

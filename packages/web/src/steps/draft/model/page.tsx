@@ -104,7 +104,7 @@ function Model({ draft: state }: { readonly draft: DraftState }) {
           groundId={groundId}
           question={question}
           state={state.state}
-          wanted={state.wishes}
+          wanted={state.targets}
           onArrival={state.setArrivalDeg}
         >
           {kind.trim && <Ways draft={state} />}

@@ -8,7 +8,7 @@ import { inDb, Value } from '../../../ui/value';
 import { gainAt, METHOD, swrOfSweep } from '../model-figures';
 
 /** A target with where and from which height its waves come. */
-export interface WishHere {
+export interface TargetHere {
   readonly id: number;
   readonly name: string;
   readonly lowHz: number;
@@ -26,7 +26,7 @@ export function Wanted({
 }: {
   readonly spot: SpotAnalysis;
   readonly sweep: ModelSweep;
-  readonly bands: readonly WishHere[];
+  readonly bands: readonly TargetHere[];
   /** Elevation of arriving waves that the model was asked for. */
   readonly arrivalDeg: number;
   readonly onArrival: (angleDeg: number) => void;

@@ -9,7 +9,7 @@ import GuardPage from './page';
 
 const stored = (id: number) => ({ id, version: 1, stationId: 1, createdAt: '' });
 const PLAN: StationData['guardPlans'] = [
-  { ...stored(1), name: 'Mine', transmitterId: 9, freqHz: 29.7e6, wishedMarginDb: 10, meterResolutionW: 0.1 },
+  { ...stored(1), name: 'Mine', transmitterId: 9, freqHz: 29.7e6, marginToKeepDb: 10, meterResolutionW: 0.1 },
 ];
 const OWN: StationData['transmitters'] = [
   {

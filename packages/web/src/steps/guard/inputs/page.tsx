@@ -121,7 +121,7 @@ function NewPlan({
           name: transmitter?.name ?? 'My transmitter',
           powerW: transmitter ? typedPower(transmitter.powerW) : '100 W',
           freqHz: '29.7 MHz',
-          wishedMarginDb: '10 dB',
+          marginToKeepDb: '10 dB',
           meterResolutionW: '1 W',
         }}
         submit="Plan for this transmitter"
@@ -279,7 +279,7 @@ function Guard({
             name: plan.name,
             powerW: typedPower(plan.powerW),
             freqHz: typedFrequency(plan.freqHz),
-            wishedMarginDb: `${plan.wishedMarginDb} dB`,
+            marginToKeepDb: `${plan.marginToKeepDb} dB`,
             meterResolutionW: typedPower(plan.meterResolutionW),
           }}
           submit="Save the transmitter"

@@ -51,7 +51,7 @@ export function WorldMap({ data }: { readonly data: StationData }) {
     const path = geoPath(projection);
     return { projection, path };
   }, [latDeg, lonDeg]);
-  const wishes = data.targets.flatMap((target) => {
+  const targets = data.targets.flatMap((target) => {
     const place = wantedPosition(target);
     const at = place && map.projection([place.lonDeg, place.latDeg]);
     return place && at ? [{ target, at, way: greatCircle(data.station, place) }] : [];
@@ -63,7 +63,7 @@ export function WorldMap({ data }: { readonly data: StationData }) {
           viewBox={`0 0 ${SIZE} ${SIZE}`}
           className="w-full"
           role="img"
-          aria-label={`Azimuthal map centred on the station with ${wishes.length} wanted places`}
+          aria-label={`Azimuthal map centred on the station with ${targets.length} wanted places`}
         >
           <circle cx={SIZE / 2} cy={SIZE / 2} r={RADIUS} fill="var(--paper)" stroke="var(--dim)" />
           {land && <path d={map.path(land) ?? ''} fill="var(--rule)" stroke="var(--dim)" strokeWidth="0.5" />}
@@ -117,7 +117,7 @@ export function WorldMap({ data }: { readonly data: StationData }) {
             stroke="var(--plum)"
             strokeWidth="2"
           />
-          {wishes.map(({ target, at: [x, y] }, i) => (
+          {targets.map(({ target, at: [x, y] }, i) => (
             <g key={target.id}>
               <line x1={SIZE / 2} y1={SIZE / 2} x2={x} y2={y} stroke="var(--plum)" strokeWidth="1.2" />
               <circle cx={x} cy={y} r="8" fill="var(--sheet)" stroke="var(--plum)" strokeWidth="1.5" />
@@ -132,11 +132,11 @@ export function WorldMap({ data }: { readonly data: StationData }) {
           (model). <ExportButtons of={drawing} name="map" />
         </figcaption>
       </figure>
-      {wishes.length === 0 ? (
+      {targets.length === 0 ? (
         <p className="text-sm text-dim">No target has a place yet: give one its area to see its bearing here.</p>
       ) : (
         <ol className="list-decimal pl-6 text-sm">
-          {wishes.map(({ target, way }) => (
+          {targets.map(({ target, way }) => (
             <li key={target.id}>
               {target.name}: {way.distanceKm.toFixed(0)} km at {way.bearingDeg.toFixed(1)}° (model)
             </li>

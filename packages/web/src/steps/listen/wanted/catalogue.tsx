@@ -6,7 +6,7 @@ import { bandsOf } from '../../../data/derive';
 import { entry, useWrite, type StationData } from '../../../data/station';
 import { Button } from '../../../ui/button';
 import { RecordForm } from '../../../ui/record-form';
-import { BAND_FIELDS, bandStart } from './wish-fields';
+import { BAND_FIELDS, bandStart } from './target-fields';
 
 /** Whether a band is looked for: by its words, with or without blanks ("31m"), or by a frequency in it: in MHz, or in kHz where that is more than MHz reach. */
 function matches(band: Band, typed: string): boolean {

@@ -2,7 +2,7 @@ import { Room } from '../../../ui/room';
 import { Note } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';
 import { ListenVerdict } from '../listen-verdict';
-import { Wishes } from './wishes';
+import { Targets } from './targets';
 
 export default function WantedRoom() {
   return (
@@ -25,7 +25,7 @@ export default function WantedRoom() {
             </>
           }
         >
-          <Wishes data={data} />
+          <Targets data={data} />
         </Room>
       )}
     </StationPage>

@@ -82,8 +82,8 @@ function When({ data }: { readonly data: StationData }) {
 function Verdict({ data }: { readonly data: StationData }) {
   const { atMs, day } = useMoment();
   const nowMs = useNow();
-  const wishes = data.targets.map((target) => ({ ...target, id: String(target.id) }));
-  const windows = listeningWindows(wishes, [], data.station, atMs).filter(
+  const targets = data.targets.map((target) => ({ ...target, id: String(target.id) }));
+  const windows = listeningWindows(targets, [], data.station, atMs).filter(
     ({ fromMs, toMs }) => toMs - fromMs < 86_400_000,
   );
   const good = windows

@@ -33,13 +33,13 @@ function useWindows(
 ): { readonly windows: readonly ListeningWindow[]; readonly fault?: string } {
   const { atMs } = useMoment();
   return useMemo(() => {
-    const wishes = data.targets.map((target) => ({ ...target, id: String(target.id) }));
+    const targets = data.targets.map((target) => ({ ...target, id: String(target.id) }));
     const satellites = data.satellites.map((one) => ({ ...one, id: String(one.id) }));
     try {
-      return { windows: listeningWindows(wishes, satellites, data.station, atMs, hours) };
+      return { windows: listeningWindows(targets, satellites, data.station, atMs, hours) };
     } catch (error) {
       if (!(error instanceof CoreError)) throw error;
-      return { windows: listeningWindows(wishes, [], data.station, atMs, hours), fault: error.message };
+      return { windows: listeningWindows(targets, [], data.station, atMs, hours), fault: error.message };
     }
   }, [data, atMs, hours]);
 }

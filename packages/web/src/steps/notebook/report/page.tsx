@@ -1,6 +1,6 @@
 import { countText } from '@velvet-reed/core/units';
 import { useMemo, useState } from 'react';
-import { wishTargets } from '../../../data/derive';
+import { targetChoices } from '../../../data/derive';
 import { useMoment } from '../../../data/moment';
 import { useRanking } from '../../../data/ranking';
 import { loadSamples } from '../../../data/samples';
@@ -86,7 +86,7 @@ const FORMATS = [
 
 function Report({ data }: { readonly data: StationData }) {
   const { atMs } = useMoment();
-  const targets = useMemo(() => wishTargets(data, atMs), [data, atMs]);
+  const targets = useMemo(() => targetChoices(data, atMs), [data, atMs]);
   const { ranked, complete, answered, asked } = useRanking(data, { targets, view: 'quiet' });
   const [busy, setBusy] = useState(false);
   const make = async (as: (typeof FORMATS)[number][0]): Promise<void> => {

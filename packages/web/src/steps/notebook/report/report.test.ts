@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import { BLANK } from '@velvet-reed/contract';
 import { type CandidateSpec, rankCandidates, readyCandidate } from '@velvet-reed/core/choose';
-import { forecastPlace, wishTargets } from '../../../data/derive';
+import { forecastPlace, targetChoices } from '../../../data/derive';
 import { TEST_STATION } from '../../../data/test-station';
 import { reportOf } from './report';
 import { swrChart } from './report-chart';
@@ -20,10 +20,10 @@ const boughtLoop: CandidateSpec = {
 };
 
 /** A ranking of one candidate, so that the report has something to print. */
-const WISH = wishTargets(TEST_STATION, 0);
+const TARGET_CHOICES = targetChoices(TEST_STATION, 0);
 const ranked = rankCandidates(
-  [readyCandidate(boughtLoop, WISH, { type: 'free' }, () => undefined)],
-  WISH,
+  [readyCandidate(boughtLoop, TARGET_CHOICES, { type: 'free' }, () => undefined)],
+  TARGET_CHOICES,
   forecastPlace(TEST_STATION),
   {
     view: 'quiet',

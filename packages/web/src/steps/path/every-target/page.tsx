@@ -1,13 +1,13 @@
 import { StationPage } from '../../../ui/station-page';
 import { PathRoom } from '../path-room';
-import { EveryWish } from './every-wish';
+import { EveryTarget } from './every-target';
 
 export default function EveryTargetRoom() {
   return (
     <StationPage>
       {(data) => (
         <PathRoom data={data} title="Every target, Path">
-          {({ path, receiver, orders }) => <EveryWish data={data} path={path} receiver={receiver} orders={orders} />}
+          {({ path, receiver, orders }) => <EveryTarget data={data} path={path} receiver={receiver} orders={orders} />}
         </PathRoom>
       )}
     </StationPage>

@@ -45,13 +45,13 @@ function worstEndHz(shape: Shape, edges: readonly number[], { lowHz, highHz }: W
 export function FilterDesigner({
   signals,
   wanted,
-  wishes = [],
+  targets = [],
   place,
 }: {
   readonly signals: readonly PathSignal[];
   readonly wanted: Wanted;
   /** Other bands that must not suffer, where they lie in its pass band. */
-  readonly wishes?: readonly Wanted[];
+  readonly targets?: readonly Wanted[];
   /** The path that it is meant for. */
   readonly place?: FilterPlace;
 }) {
@@ -76,7 +76,7 @@ export function FilterDesigner({
   const shownFields = typed.fields.filter(
     ({ name }) => (name !== 'high' || isBand(shape)) && (name !== 'ripple' || family !== 'butterworth'),
   );
-  const result = useDesign({ shape, family, series, typed, signals, wanted, wishes });
+  const result = useDesign({ shape, family, series, typed, signals, wanted, targets });
   return (
     <Section title="Design a filter" hint="order from what it must stop and may lose; real parts; files to take along">
       {result.design && (
@@ -152,7 +152,7 @@ function useDesign({
   typed,
   signals,
   wanted,
-  wishes,
+  targets,
 }: {
   readonly shape: Shape;
   readonly family: FilterQuestion['family'];
@@ -160,7 +160,7 @@ function useDesign({
   readonly typed: ReturnType<typeof useTypedNumbers>;
   readonly signals: readonly PathSignal[];
   readonly wanted: Wanted;
-  readonly wishes: readonly Wanted[];
+  readonly targets: readonly Wanted[];
 }): { readonly question?: FilterQuestion; readonly design?: FilterDesign; readonly fault?: string } {
   const [low, high, ripple, stop, pass, q, order] = ['low', 'high', 'ripple', 'stop', 'pass', 'q', 'order'].map(
     (name) => typed.value(name),
@@ -170,7 +170,7 @@ function useDesign({
       return {};
     if (isBand(shape) && high === undefined) return {};
     const edgesHz = isBand(shape) ? [low, high ?? low] : [low];
-    const bands = [wanted, ...wishes.filter(({ name }) => name !== wanted.name)].filter(
+    const bands = [wanted, ...targets.filter(({ name }) => name !== wanted.name)].filter(
       ({ lowHz, highHz }) => passes(shape, edgesHz, lowHz) && passes(shape, edgesHz, highHz),
     );
     const question: FilterQuestion = {
@@ -199,5 +199,5 @@ function useDesign({
       if (!(error instanceof CoreError)) throw error;
       return { fault: error.message };
     }
-  }, [low, high, ripple, stop, pass, q, order, shape, family, series, signals, wanted, wishes]);
+  }, [low, high, ripple, stop, pass, q, order, shape, family, series, signals, wanted, targets]);
 }

@@ -29,10 +29,10 @@ export default function FilterRoom() {
 }
 
 function Sheet({ path: state }: { readonly path: PathState }) {
-  const { signals, wanted, wishes, place } = usePathTools(state);
+  const { signals, wanted, targets, place } = usePathTools(state);
   return (
     <>
-      <FilterDesigner signals={signals} wanted={wanted} wishes={wishes} place={place} />
+      <FilterDesigner signals={signals} wanted={wanted} targets={targets} place={place} />
       <FilterLosses view={state.first} />
       <Notches wanted={wanted} />
     </>

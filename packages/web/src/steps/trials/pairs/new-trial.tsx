@@ -26,7 +26,7 @@ export function NewTrial({
         antennaAId: String(a.id),
         antennaBId: String(b.id),
         freqHz: '9.65 MHz',
-        wishedDb: '3 dB',
+        worthDb: '3 dB',
         conditions: '',
       }}
       submit="Begin the trial"

@@ -98,7 +98,7 @@ function Trials({ data }: { readonly data: StationData }) {
     >
       {trial && names && verdict && (
         <>
-          <ThreeResults results={[verdict.snr, verdict.level, verdict.noise]} wishedDb={trial.wishedDb} />
+          <ThreeResults results={[verdict.snr, verdict.level, verdict.noise]} worthDb={trial.worthDb} />
           <LogRound trial={trial} round={readings.length} names={names} verdictNow={verdict.sentence} />
           <Readings readings={readings} names={names} freqHz={trial.freqHz} />
         </>

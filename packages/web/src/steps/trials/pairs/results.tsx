@@ -9,10 +9,10 @@ const TITLE: Readonly<Record<TrialResult['what'], string>> = { snr: 'SNR', level
 
 export function ThreeResults({
   results,
-  wishedDb,
+  worthDb,
 }: {
   readonly results: readonly TrialResult[];
-  readonly wishedDb: number;
+  readonly worthDb: number;
 }) {
   return (
     <Section title="B minus A" hint="three results; dot: mean, line: 95 % interval">
@@ -56,15 +56,15 @@ export function ThreeResults({
           </tbody>
         </table>
       </Wide>
-      <PowerNote result={results[0]} wishedDb={wishedDb} />
+      <PowerNote result={results[0]} worthDb={worthDb} />
     </Section>
   );
 }
 
 /** How many pairs it would take, and the rank test beside the t interval. */
-function PowerNote({ result: { result }, wishedDb }: { readonly result: TrialResult; readonly wishedDb: number }) {
+function PowerNote({ result: { result }, worthDb }: { readonly result: TrialResult; readonly worthDb: number }) {
   if (!result?.sd) return null;
-  const sizes = [...new Set([1, 2, 3, wishedDb])].sort((a, b) => a - b);
+  const sizes = [...new Set([1, 2, 3, worthDb])].sort((a, b) => a - b);
   return (
     <p className="mt-2 max-w-prose text-sm text-dim">
       With this scatter of {fixed(result.sd, 2)} dB, pairs needed in all for an 80 % chance to prove{' '}

@@ -8,7 +8,7 @@ export const trialFields = (data: StationData): readonly FieldSpec[] => {
     { name: 'antennaAId', label: 'Antenna A (the old one)', kind: 'choice', options, numeric: true },
     { name: 'antennaBId', label: 'Antenna B (the new one)', kind: 'choice', options, numeric: true },
     { name: 'freqHz', label: 'Frequency', kind: 'quantity', dimension: 'frequency', bareUnit: 'MHz' },
-    { name: 'wishedDb', label: 'Difference worth proving', kind: 'quantity', dimension: 'gain' },
+    { name: 'worthDb', label: 'Difference worth proving', kind: 'quantity', dimension: 'gain' },
     { name: 'conditions', label: 'Conditions', kind: 'text', hint: 'time of day, weather, what was switched on' },
   ];
 };

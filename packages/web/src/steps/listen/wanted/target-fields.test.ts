@@ -1,14 +1,14 @@
 import { describe, expect, test } from '@jest/globals';
 import { BLANK } from '@velvet-reed/contract';
 import { TEST_STATION } from '../../../data/test-station';
-import { hoursText, TARGET_FIELDS, wishStart } from './wish-fields';
+import { hoursText, TARGET_FIELDS, targetStart } from './target-fields';
 
 const reader = (name: string) => {
   const field = TARGET_FIELDS.find((one) => one.name === name);
   if (field?.kind !== 'read') throw new Error(`${name} is not read`);
   return field.read;
 };
-const wish = { ...TEST_STATION.targets[0], ...BLANK.targets };
+const target = { ...TEST_STATION.targets[0], ...BLANK.targets };
 
 describe('hours of a target', () => {
   test.each([
@@ -26,7 +26,7 @@ describe('hours of a target', () => {
   test('empty is always; what was read is shown the same', () => {
     expect(reader('fromMin')(' ')).toEqual({ values: { fromMin: null, toMin: null } });
     expect(hoursText({ fromMin: 1080, toMin: 1380 })).toBe('18:00-23:00');
-    expect(hoursText(wish)).toBe('');
+    expect(hoursText(target)).toBe('');
   });
 });
 
@@ -38,9 +38,9 @@ describe('where from', () => {
     expect('fault' in wrong && wrong.fault).toMatch(/Type it like/);
   });
   test('a target as it would be typed again reads back to itself', () => {
-    const start = wishStart({ ...wish, latDeg: -33, lonDeg: 10, fromMin: 60, toMin: 120, arrivalDeg: 12 });
+    const start = targetStart({ ...target, latDeg: -33, lonDeg: 10, fromMin: 60, toMin: 120, arrivalDeg: 12 });
     expect(start).toMatchObject({ latDeg: '33 S 10 E', fromMin: '01:00-02:00', arrivalDeg: '12°' });
     expect(reader('latDeg')(start.latDeg)).toEqual({ values: { latDeg: -33, lonDeg: 10 } });
-    expect(wishStart(wish)).toMatchObject({ latDeg: '', fromMin: '', arrivalDeg: '' });
+    expect(targetStart(target)).toMatchObject({ latDeg: '', fromMin: '', arrivalDeg: '' });
   });
 });

@@ -97,7 +97,7 @@ export const bandStart = (band: { name: string; lowHz: number; highHz: number; b
 });
 
 /** A target as it would be typed. */
-export const wishStart = (target: Saved<'targets'>): Record<string, string> => ({
+export const targetStart = (target: Saved<'targets'>): Record<string, string> => ({
   ...bandStart(target),
   weight: typedNumber(target.weight),
   latDeg: placeText(target),

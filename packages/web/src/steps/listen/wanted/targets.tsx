@@ -14,10 +14,10 @@ import { Section } from '../../../ui/section';
 import { Empty } from '../../../ui/states';
 import { Value } from '../../../ui/value';
 import { Catalogue } from './catalogue';
-import { bandDoubt, hoursText, TARGET_FIELDS, wishStart } from './wish-fields';
+import { bandDoubt, hoursText, TARGET_FIELDS, targetStart } from './target-fields';
 
 /** What is wanted, from where, at which angle it arrives. */
-export function Wishes({ data }: { readonly data: StationData }) {
+export function Targets({ data }: { readonly data: StationData }) {
   const { save } = useWrite();
   const { setBand } = useFocus();
   const [editing, setEditing] = useState<number>();
@@ -50,7 +50,7 @@ export function Wishes({ data }: { readonly data: StationData }) {
                   fields={TARGET_FIELDS}
                   doubt={(values) => bandDoubt(values, bandsOf(data))}
                   schema={SCHEMAS.targets}
-                  start={wishStart(target)}
+                  start={targetStart(target)}
                   submit="Save the target"
                   onCancel={() => setEditing(undefined)}
                   version={target.version}

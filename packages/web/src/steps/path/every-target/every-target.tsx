@@ -8,7 +8,7 @@ import { Value } from '../../../ui/value';
 import { lossProvenance, productInk, snrLoss, type PathView } from '../order-view';
 
 /** Every order on every target, not only the one that the path is judged on. */
-export function EveryWish({ data, path, receiver, orders }: PathView) {
+export function EveryTarget({ data, path, receiver, orders }: PathView) {
   const rows = useMemo(() => {
     const asked = data.targets.map((target) => ({ target, question: askPath(data, path, target).question }));
     const questions = asked.map(({ question: { signals: _signals, ...band } }) => band);
