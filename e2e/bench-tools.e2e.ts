@@ -110,7 +110,7 @@ test('the dropped stick: coil from two capacitors, peak from noise, what to pad,
   await page.goto(`${base}/bench/coil`);
   const coil = page.getByRole('region', { name: 'Coil and resonance by noise' });
   await fill(page, 'Coil and resonance by noise', { 'First capacitor, pF': '485', 'Second capacitor, pF': '14' });
-  const at = coil.getByLabel('resonates at');
+  const at = coil.getByLabel(/^with the (first|second) at$/);
   await at.nth(0).fill('71.0 kHz');
   await at.nth(1).fill('236 kHz');
   // 32.9 pF, 9.703 mH, 23.69 nH per turn²; 401.8 pF, 4725 Ω, 402 kΩ, 7.1 turns, Q 42.5: worked by hand

@@ -135,7 +135,7 @@ test('a dragged length moves the dip; trimming, comparing, saving and exporting 
   await expect(page.getByRole('region', { name: 'Wanted services in this band' })).toContainText('31 m broadcast');
 
   const csv = page.waitForEvent('download');
-  await page.getByRole('group', { name: 'Save swr-model' }).getByRole('button', { name: 'CSV' }).click();
+  await page.getByRole('button', { name: 'CSV of swr model' }).click();
   const rows = (await readFile(await (await csv).path(), 'utf8')).trim().split('\r\n');
   expect(rows[0]).toBe('freq_Hz,R_ohm,X_ohm,SWR');
   expect(rows.length).toBe(302);
@@ -144,7 +144,7 @@ test('a dragged length moves the dip; trimming, comparing, saving and exporting 
     ['PNG', '\u{89}PNG'],
   ] as const) {
     const saved = page.waitForEvent('download');
-    await page.getByRole('group', { name: 'Save elevation' }).getByRole('button', { name: kind }).click();
+    await page.getByRole('button', { name: `${kind} of elevation` }).click();
     const bytes = await readFile(await (await saved).path());
     expect(bytes.toString('latin1').startsWith(magic)).toBe(true);
   }

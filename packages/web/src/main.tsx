@@ -10,6 +10,7 @@ import { FocusProvider } from './data/focus';
 import { HearingsProvider } from './data/hearings-provider';
 import { applyTheme } from './data/theme';
 import { Frame } from './shell/frame';
+import { keepFocus } from './shell/kept-focus';
 import { ROOMS, type Room } from './shell/rooms';
 import { STEPS } from './shell/steps';
 import { StationsPage } from './shell/stations';
@@ -86,6 +87,7 @@ const router = createBrowserRouter([
 ]);
 
 applyTheme();
+keepFocus();
 const root = document.getElementById('root');
 if (root)
   createRoot(root).render(

@@ -18,10 +18,13 @@ export function ExportButtons({
     // the largest: axes and marks are drawings of their own
     return all.sort((a, b) => b.clientWidth * b.clientHeight - a.clientWidth * a.clientHeight)[0];
   };
+  // file names have hyphens; a voice has words
+  const said = name.replaceAll('-', ' ');
   return (
-    <span role="group" aria-label={`Save ${name}`} className="flex">
+    <span role="group" aria-label={`Save ${said}`} className="flex">
       <Button
         look="quiet"
+        aria-label={`SVG of ${said}`}
         onClick={() => {
           const svg = drawing();
           if (svg) saveSvg(`${name}.svg`, svg);
@@ -31,6 +34,7 @@ export function ExportButtons({
       </Button>
       <Button
         look="quiet"
+        aria-label={`PNG of ${said}`}
         onClick={() => {
           const svg = drawing();
           if (svg) savePng(`${name}.png`, svg).catch(showTrouble);
@@ -39,7 +43,7 @@ export function ExportButtons({
         PNG
       </Button>
       {onCsv && (
-        <Button look="quiet" onClick={onCsv}>
+        <Button look="quiet" aria-label={`CSV of ${said}`} onClick={onCsv}>
           CSV
         </Button>
       )}

@@ -1,4 +1,6 @@
 import { lineRadial } from 'd3-shape';
+import { useRef } from 'react';
+import { useReadable } from './drawn-scale';
 import { dashOf, inkOf } from './line-looks';
 
 /** One curve: degrees and dBi. */
@@ -36,6 +38,8 @@ export function PolarPlot({
   const height = shape === 'half' ? RADIUS + 2 * ROOM : 2 * (RADIUS + ROOM);
   const width = 2 * (RADIUS + ROOM);
   const cy = RADIUS + ROOM;
+  const drawing = useRef<SVGSVGElement>(null);
+  const readable = useReadable(drawing, width);
   const at = (deg: number, r: number) => ({
     x: width / 2 + r * Math.sin(turn(deg)),
     y: cy - r * Math.cos(turn(deg)),
@@ -52,14 +56,14 @@ export function PolarPlot({
         ? `${deg}°`
         : `${deg > 180 ? deg - 360 : deg}°`;
   return (
-    <svg viewBox={`0 0 ${width} ${height}`} role="img" aria-label={label} className="w-full">
+    <svg ref={drawing} viewBox={`0 0 ${width} ${height}`} role="img" aria-label={label} className="w-full">
       {RINGS_DB.map((down) => (
         <g key={down}>
           <path d={arc(radius(rim - down))} fill="none" stroke="var(--rule)" />
           <text
             x={width / 2 + 4}
             y={cy - radius(rim - down) + 11}
-            fontSize="10"
+            fontSize={readable(10)}
             fill="var(--dim)"
             fontFamily="var(--font-mono)"
           >
@@ -76,7 +80,7 @@ export function PolarPlot({
             <text
               x={name.x}
               y={name.y + 4}
-              fontSize="11"
+              fontSize={readable(11)}
               textAnchor="middle"
               fill="var(--dim)"
               fontFamily="var(--font-mono)"
@@ -104,7 +108,7 @@ export function PolarPlot({
       </g>
       {shape === 'half' && <line x1={ROOM / 2} x2={width - ROOM / 2} y1={cy} y2={cy} stroke="var(--dim)" />}
       {shape === 'compass' && (
-        <text x={width / 2} y={12} fontSize="11" textAnchor="middle" fill="var(--dim)">
+        <text x={width / 2} y={12} fontSize={readable(11)} textAnchor="middle" fill="var(--dim)">
           forward
         </text>
       )}

@@ -168,6 +168,7 @@ export function RecordForm<V extends AnyObject>({
   doubt,
   children,
   resetAfter = false,
+  takesFocus = false,
 }: FormOptions<V> & {
   readonly start: Readonly<Record<string, string | boolean>>;
   readonly submit: string;
@@ -182,6 +183,8 @@ export function RecordForm<V extends AnyObject>({
   /** Stands above the buttons. */
   readonly children?: ReactNode;
   readonly resetAfter?: boolean;
+  /** The form was just opened from a button elsewhere: its first field takes the focus. */
+  readonly takesFocus?: boolean;
 }) {
   const [asked, setAsked] = useState<string>();
   const [begun, setBegun] = useState<number>();
@@ -206,6 +209,12 @@ export function RecordForm<V extends AnyObject>({
       if (!dirtyFields[name]) form.resetField(name, { defaultValue: value });
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the text stands for the values
   }, [wanted]);
+
+  const { setFocus } = form;
+  const first = fields[0]?.name;
+  useEffect(() => {
+    if (takesFocus && first !== undefined) setFocus(first);
+  }, [takesFocus, first, setFocus]);
 
   const save = form.handleSubmit(async (typed) => {
     const { values } = readForm(typed, options);

@@ -1,5 +1,6 @@
 import { type CautionId, CAUTIONS } from '@velvet-reed/core/safety';
 import { createContext, useContext, useId, type ReactNode } from 'react';
+import { VerdictChange } from './announced';
 import { Note } from './section';
 import { useArrival } from './use-arrival';
 
@@ -36,9 +37,7 @@ export function Room({
         <h1 id={id} className="sr-only">
           {title}
         </h1>
-        <div className="verdict mb-4 max-w-[58rem] text-pretty font-serif text-[1.2rem] leading-snug sm:text-[1.26rem] sm:leading-[1.3]">
-          {verdict}
-        </div>
+        <VerdictChange title={title}>{verdict}</VerdictChange>
         {picker && <div className="mb-3 flex flex-wrap items-end gap-x-4 gap-y-1">{picker}</div>}
         {children}
       </main>

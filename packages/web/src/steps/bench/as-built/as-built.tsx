@@ -1,3 +1,4 @@
+import { Announced } from '../../../ui/announced';
 import { antennaKind, type Design } from '@velvet-reed/core/antenna';
 import type { AsBuilt, AsBuiltFit, AsBuiltValue, FeedLine } from '@velvet-reed/core/sweep';
 import { fixed } from '@velvet-reed/core/units';
@@ -68,7 +69,7 @@ export function AsBuiltPanel({
         </p>
       )}
       {result && (
-        <div role="status" className="mt-2">
+        <Announced className="mt-2">
           <p>{result.sentence}</p>
           <ul className="list-disc pl-5" aria-label="Fits">
             {shownFits(result).map((fit) => (
@@ -88,7 +89,7 @@ export function AsBuiltPanel({
           >
             Write this into the notebook
           </Button>
-        </div>
+        </Announced>
       )}
     </Section>
   );

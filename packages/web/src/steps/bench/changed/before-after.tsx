@@ -1,3 +1,4 @@
+import { Announced } from '../../../ui/announced';
 import { findFault } from '@velvet-reed/core/sweep';
 import { fixed, frequencyText } from '@velvet-reed/core/units';
 import { useEffect, useState } from 'react';
@@ -68,7 +69,7 @@ export function BeforeAfter({
         </p>
       )}
       {found && (
-        <div role="status" className="mt-3 max-w-prose">
+        <Announced className="mt-3 max-w-prose">
           <p className={found.tuningJob ? '' : 'text-caution'}>{found.sentence}</p>
           <ul className="mt-2 list-disc pl-5" aria-label="Dips">
             {found.dips.map(({ before: dip, after: now, shiftHz }) => (
@@ -112,7 +113,7 @@ export function BeforeAfter({
           >
             Write this into the notebook
           </Button>
-        </div>
+        </Announced>
       )}
     </Section>
   );

@@ -1,3 +1,4 @@
+import { Announced } from '../../../ui/announced';
 import type { Saved } from '@velvet-reed/contract';
 import { knownDimensions } from '@velvet-reed/core/antenna';
 import { coilFromTwoResonances, tunedCoil } from '@velvet-reed/core/resonator';
@@ -41,9 +42,9 @@ export function CoilByNoise({
     [
       { name: 'turns', label: 'Turns', dimension: 'plain', start: turns === undefined ? '' : String(turns) },
       { name: 'c1', label: 'First capacitor, pF', dimension: 'plain', start: '' },
-      { name: 'f1', label: 'resonates at', dimension: 'frequency', bareUnit: 'kHz', start: '' },
+      { name: 'f1', label: 'with the first at', dimension: 'frequency', bareUnit: 'kHz', start: '' },
       { name: 'c2', label: 'Second capacitor, pF', dimension: 'plain', start: '' },
-      { name: 'f2', label: 'resonates at ', dimension: 'frequency', bareUnit: 'kHz', start: '' },
+      { name: 'f2', label: 'with the second at', dimension: 'frequency', bareUnit: 'kHz', start: '' },
       {
         name: 'target',
         label: 'Target',
@@ -99,7 +100,7 @@ function CoilResult({
   const designed =
     turns && target && q ? tried(() => tunedCoil({ turns, q, freqHz: target, lineOhm: 50, ...values })) : undefined;
   return (
-    <div role="status" className="mt-2">
+    <Announced className="mt-2">
       <p>
         Self-capacitance{' '}
         <Value strong shown={{ digits: fixed(values.selfCapacitanceF * 1e12, 1), unit: 'pF' }} provenance={measured} />,
@@ -150,6 +151,6 @@ function CoilResult({
           .
         </p>
       )}
-    </div>
+    </Announced>
   );
 }

@@ -1,3 +1,4 @@
+import { Announced } from '../../../ui/announced';
 import { padding, paddingChoices } from '@velvet-reed/core/resonator';
 import type { NoisePeak } from '@velvet-reed/core/sweep';
 import { fixed, showFrequency, significant } from '@velvet-reed/core/units';
@@ -55,7 +56,7 @@ export function Padding({
       <TypedFields of={typed} />
       <Fault text={found?.fault} />
       {pad && (
-        <div role="status" className="mt-1">
+        <Announced className="mt-1">
           <p>
             Add{' '}
             <Value
@@ -92,7 +93,7 @@ export function Padding({
               </li>
             ))}
           </ul>
-        </div>
+        </Announced>
       )}
     </div>
   );

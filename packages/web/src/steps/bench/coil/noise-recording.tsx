@@ -1,3 +1,4 @@
+import { Announced } from '../../../ui/announced';
 import { fixed, significant } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { plug, recordSpectrum, useInstruments } from '../../../data/instruments';
@@ -112,7 +113,7 @@ export function NoiseRecording({
       </div>
       <Fault text={fault || unfitted} />
       {peak && (
-        <div role="status" className="mt-1">
+        <Announced className="mt-1">
           <p>
             Peak at{' '}
             <Value
@@ -160,7 +161,7 @@ export function NoiseRecording({
           >
             Write this into the notebook
           </Button>
-        </div>
+        </Announced>
       )}
     </div>
   );

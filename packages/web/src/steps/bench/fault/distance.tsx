@@ -1,3 +1,4 @@
+import { Announced } from '../../../ui/announced';
 import type { DistancePlot, FeedLine } from '@velvet-reed/core/sweep';
 import { fixed, showLength } from '@velvet-reed/core/units';
 import { useState } from 'react';
@@ -63,7 +64,7 @@ function Plot({ plot, lengthM }: { readonly plot: DistancePlot; readonly lengthM
     source: 'your sweep; Harris, Proc. IEEE 66 (1978) 51',
   } as const;
   return (
-    <div role="status">
+    <Announced>
       <div data-evidence>
         <TraceChart
           label="Share of the wave that comes back, over distance in metres"
@@ -116,6 +117,6 @@ function Plot({ plot, lengthM }: { readonly plot: DistancePlot; readonly lengthM
           {remark}
         </p>
       ))}
-    </div>
+    </Announced>
   );
 }

@@ -1,3 +1,4 @@
+import { Announced } from '../../../ui/announced';
 import { CoreError } from '@velvet-reed/core/errors';
 import { gammaOfSwr, lossUnderSwr, returnLossDb, swrThroughLoss } from '@velvet-reed/core/line';
 import { complex } from '@velvet-reed/core/numeric';
@@ -80,12 +81,12 @@ function Line() {
       {!sound ? (
         <p className="mt-1 text-sm text-dim">SWR from 1 up, loss from 0 up.</p>
       ) : antenna === null || antenna === undefined || antenna > 1e4 ? (
-        <p role="status" className="mt-1 text-danger">
+        <Announced className="mt-1 text-danger">
           Not physical: the line alone would explain more return loss than was read. The best that anything can show
           behind {fixed(loss, 1)} dB is SWR {fixed(disguisedSwr(loss), 2)}.
-        </p>
+        </Announced>
       ) : (
-        <p role="status" className="mt-1">
+        <Announced className="mt-1">
           At the antenna SWR{' '}
           <Value
             strong
@@ -106,7 +107,7 @@ function Line() {
           {disguisedSwr(loss) < 1.5
             ? `Behind so much line even an open end shows SWR ${fixed(disguisedSwr(loss), 2)}: a low SWR proves nothing.`
             : ''}
-        </p>
+        </Announced>
       )}
     </div>
   );

@@ -107,7 +107,7 @@ function Steps({
       <div data-evidence>
         <p className="mt-4 text-lg">
           {readingHz === undefined ? 'No dip yet' : 'Dip now'}
-          <span className="block font-mono text-5xl leading-tight font-bold">
+          <span className="block font-mono text-[clamp(2.2rem,13vw,3rem)] leading-tight font-bold">
             {readingHz === undefined ? (
               '–'
             ) : (

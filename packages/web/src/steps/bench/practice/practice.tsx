@@ -1,3 +1,4 @@
+import { Announced } from '../../../ui/announced';
 import type { ExerciseTruth } from '@velvet-reed/contract';
 import type { SweepData } from '@velvet-reed/core/formats';
 import { cableClass, swrOf } from '@velvet-reed/core/line';
@@ -303,7 +304,7 @@ function Judgement({
   const right = chosen === truth.fault;
   const sentence = `${right ? 'Right' : 'Not so'}: ${nameOf(truth.fault)}${right ? '' : `, not “${nameOf(chosen)}”`}.`;
   return (
-    <div role="status" className="mt-3 max-w-prose">
+    <Announced className="mt-3 max-w-prose">
       <p className={right ? 'text-lg' : 'text-lg text-caution'}>{sentence}</p>
       <p className="mt-1">
         The truth: {nameOf(truth.fault)}
@@ -324,6 +325,6 @@ function Judgement({
       <Button className="mt-1" onClick={() => onNote(`${sentence} ${found.sentence}`)}>
         Write this into the notebook
       </Button>
-    </div>
+    </Announced>
   );
 }

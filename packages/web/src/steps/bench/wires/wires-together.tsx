@@ -1,3 +1,4 @@
+import { Announced } from '../../../ui/announced';
 import { type Design, trimmedWires } from '@velvet-reed/core/antenna';
 import { CoreError } from '@velvet-reed/core/errors';
 import { learnFromTrim, planTrims, type TrimPlan } from '@velvet-reed/core/sweep';
@@ -18,7 +19,7 @@ const specs = (wires: number): readonly TypedSpec[] => [
     { name: `cut${wire}`, label: `Test cut off wire ${wire + 1}`, dimension: 'length', bareUnit: 'cm', start: '' },
     ...Array.from({ length: wires }, (__, dip): TypedSpec => ({
       name: `moved${wire}-${dip}`,
-      label: `moved dip ${dip + 1} by`,
+      label: `which moved dip ${dip + 1} by (wire ${wire + 1})`,
       dimension: 'frequency',
       bareUnit: 'kHz',
       start: '',
@@ -111,7 +112,7 @@ function Solve({
         </p>
       )}
       {plan && naive && (
-        <div role="status" className="mt-3">
+        <Announced className="mt-3">
           <ul className="list-disc pl-5" aria-label="Cuts">
             {plan.changeCutOnlyM.map((change, i) => (
               <li key={i}>
@@ -153,7 +154,7 @@ function Solve({
               setOrigin('learned');
             }}
           />
-        </div>
+        </Announced>
       )}
     </div>
   );

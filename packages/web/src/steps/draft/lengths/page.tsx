@@ -1,3 +1,4 @@
+import { Announced } from '../../../ui/announced';
 import { electricalLengthM, velocityFactorFromStub } from '@velvet-reed/core/line';
 import { earthDistance, type PlanPoint } from '@velvet-reed/core/plot';
 import { fixed, frequencyText, lengthText, SPEED_OF_LIGHT_M_PER_S } from '@velvet-reed/core/units';
@@ -117,14 +118,14 @@ function Stub() {
     >
       <TypedFields of={typed} />
       {value !== undefined && (
-        <p role="status" className="mt-1">
+        <Announced className="mt-1">
           Velocity factor <span className="font-mono">{fixed(value, 3)}</span> (measured)
           {value > 1 && (
             <span className="text-caution">
               : more than 1 cannot be; the dip is not the first, or the far end is not open.
             </span>
           )}
-        </p>
+        </Announced>
       )}
     </Section>
   );

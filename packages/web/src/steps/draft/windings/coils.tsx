@@ -1,3 +1,4 @@
+import { Announced } from '../../../ui/announced';
 import { couplingWinding, tuningRange, windingFor } from '@velvet-reed/core/resonator';
 import { fixed, frequencyText, lengthText, significant } from '@velvet-reed/core/units';
 import { Section } from '../../../ui/section';
@@ -104,8 +105,6 @@ function Answer({ fault, children }: { readonly fault: string | undefined; reado
       {fault}
     </p>
   ) : (
-    <p role="status" className="mt-1 max-w-prose">
-      {children}
-    </p>
+    <Announced className="mt-1 max-w-prose">{children}</Announced>
   );
 }

@@ -1,3 +1,4 @@
+import { Announced } from '../../../ui/announced';
 import { chokeRejection, transformerAt, transformerCornerHz, turnsForLoss } from '@velvet-reed/core/line';
 import { frequencyText, significant } from '@velvet-reed/core/units';
 import { useRef } from 'react';
@@ -136,7 +137,7 @@ export function Choke() {
         </p>
       )}
       {found && (
-        <p className="mt-2" role="status">
+        <Announced className="mt-2">
           {found.rejectionDb >= 0 ? 'Takes ' : 'Adds '}
           <Value
             strong
@@ -156,7 +157,7 @@ export function Choke() {
           {found.rejectionDb >= 0
             ? 'off the current on the shield.'
             : 'to the current: the coil of the choke cancels the capacitance of the path. Take more resistance, or another place.'}
-        </p>
+        </Announced>
       )}
     </Section>
   );

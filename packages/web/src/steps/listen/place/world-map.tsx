@@ -3,6 +3,7 @@ import { geoAzimuthalEquidistant, geoCircle, geoPath } from 'd3-geo';
 import { useMemo, useState, useEffect, useRef } from 'react';
 import { roomOf } from '../../../data/derive';
 import type { StationData } from '../../../data/station';
+import { useReadable } from '../../../ui/drawn-scale';
 import { ExportButtons } from '../../../ui/export-buttons';
 import { Section } from '../../../ui/section';
 
@@ -40,6 +41,7 @@ function useLand(): Land | undefined {
 export function WorldMap({ data }: { readonly data: StationData }) {
   const land = useLand();
   const drawing = useRef<HTMLElement>(null);
+  const readable = useReadable(drawing, SIZE);
   const { latDeg, lonDeg } = data.station;
   const { heightM } = roomOf(data);
   const map = useMemo(() => {
@@ -82,7 +84,12 @@ export function WorldMap({ data }: { readonly data: StationData }) {
                 strokeWidth="0.6"
                 strokeDasharray="2 4"
               />
-              <text x={SIZE / 2 + 3} y={SIZE / 2 - (km / 20_015) * RADIUS - 3} fontSize="10" fill="var(--dim)">
+              <text
+                x={SIZE / 2 + 3}
+                y={SIZE / 2 - (km / 20_015) * RADIUS - 3}
+                fontSize={readable(10)}
+                fill="var(--dim)"
+              >
                 {km.toLocaleString('en-GB')} km
               </text>
             </g>
@@ -106,7 +113,7 @@ export function WorldMap({ data }: { readonly data: StationData }) {
               x={SIZE / 2 + (RADIUS + 13) * Math.sin((deg * Math.PI) / 180)}
               y={SIZE / 2 - (RADIUS + 13) * Math.cos((deg * Math.PI) / 180) + 4}
               textAnchor="middle"
-              fontSize="13"
+              fontSize={readable(13)}
               fill="var(--ink)"
             >
               {letter}
@@ -120,8 +127,15 @@ export function WorldMap({ data }: { readonly data: StationData }) {
           {targets.map(({ target, at: [x, y] }, i) => (
             <g key={target.id}>
               <line x1={SIZE / 2} y1={SIZE / 2} x2={x} y2={y} stroke="var(--plum)" strokeWidth="1.2" />
-              <circle cx={x} cy={y} r="8" fill="var(--sheet)" stroke="var(--plum)" strokeWidth="1.5" />
-              <text x={x} y={y + 4} textAnchor="middle" fontSize="11" fill="var(--plum)">
+              <circle
+                cx={x}
+                cy={y}
+                r={readable(11) * 0.73}
+                fill="var(--sheet)"
+                stroke="var(--plum)"
+                strokeWidth="1.5"
+              />
+              <text x={x} y={y + 4} textAnchor="middle" fontSize={readable(11)} fill="var(--plum)">
                 {i + 1}
               </text>
             </g>

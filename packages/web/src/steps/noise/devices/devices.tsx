@@ -6,6 +6,7 @@ import { levelsOf } from '../../../data/levels';
 import { levelDoubt } from '../../../ui/level-doubt';
 import { RecordForm, type FieldSpec } from '../../../ui/record-form';
 import { ChangeButton, DeleteButton } from '../../../ui/record-row';
+import { momentText } from '../../../ui/moment-text';
 import { Caution, Section, Wide } from '../../../ui/section';
 import { Empty } from '../../../ui/states';
 import { inDb, Value } from '../../../ui/value';
@@ -92,7 +93,7 @@ export function Devices({ data }: { readonly data: StationData }) {
             {devices.map((one) => (
               <li key={one.id} className="flex flex-wrap items-baseline gap-x-4 border-b border-rule">
                 <span className="grow">
-                  {one.device} at {frequencyText(one.freqHz)}
+                  {one.device} at {frequencyText(one.freqHz)}, {momentText(one.record.atMs ?? 0)}
                 </span>
                 <span className="font-mono text-sm">
                   on {fixed(one.onDbm, 1)}, off {fixed(one.offDbm, 1)} dBm
@@ -100,10 +101,14 @@ export function Devices({ data }: { readonly data: StationData }) {
                 <ChangeButton
                   resource="levels"
                   record={one.record}
-                  name={`switching of ${one.device}`}
+                  name={`switching of ${one.device}, ${momentText(one.record.atMs ?? 0)}`}
                   fields={FIELDS}
                 />
-                <DeleteButton resource="levels" record={one.record} name={`Switching of ${one.device}`} />
+                <DeleteButton
+                  resource="levels"
+                  record={one.record}
+                  name={`Switching of ${one.device}, ${momentText(one.record.atMs ?? 0)}`}
+                />
               </li>
             ))}
           </ul>

@@ -1,3 +1,4 @@
+import { Announced } from '../../../ui/announced';
 import type { FloorReading } from '@velvet-reed/core/formats';
 import { classMedians, floorPattern, type FloorStep, floorSteps } from '@velvet-reed/core/noise';
 import { type Environment, ENVIRONMENTS } from '@velvet-reed/core/site';
@@ -51,11 +52,11 @@ export function FloorChart({
   const ticks = Array.from({ length: Math.round((high - low) / 10) + 1 }, (_, i) => low + 10 * i);
   return (
     <div className="mt-3">
-      <p role="status">
+      <Announced>
         {steps.length === 0
           ? 'No lasting step in this log.'
           : steps.map((step) => <StepLine key={step.atMs} step={step} switched={switchedNear(data, step.atMs)} />)}
-      </p>
+      </Announced>
       <TraceChart
         label={`Noise floor over ${short ? 'minutes' : 'hours'} since the first reading`}
         traces={[

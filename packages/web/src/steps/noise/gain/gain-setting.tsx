@@ -1,3 +1,4 @@
+import { Announced } from '../../../ui/announced';
 import { gainByMeasurement } from '@velvet-reed/core/path';
 import { fixed } from '@velvet-reed/core/units';
 import { useState } from 'react';
@@ -59,7 +60,7 @@ export function GainSetting() {
           Every row needs two numbers: gain in dB and noise in dBFS. Correct the rows.
         </p>
       ) : advice ? (
-        <p role="status" className="mt-1 max-w-prose">
+        <Announced className="mt-1 max-w-prose">
           Leave the gain at{' '}
           <Value
             strong
@@ -73,7 +74,7 @@ export function GainSetting() {
             }}
           />
           : {advice.reason}
-        </p>
+        </Announced>
       ) : (
         <p className="mt-1 text-sm text-dim">Three settings at least.</p>
       )}

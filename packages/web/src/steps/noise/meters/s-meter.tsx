@@ -1,3 +1,4 @@
+import { Announced } from '../../../ui/announced';
 import {
   dbmToDbMicrovolt,
   dbmToS,
@@ -39,7 +40,7 @@ export function SMeter() {
     <Section title="S meter and dB" hint="the same reading both ways">
       <Scale freqHz={freqHz !== undefined && freqHz > 0 ? freqHz : 7e6} />
       <TypedFields of={typed} />
-      <p role="status" className="mt-1">
+      <Announced className="mt-1">
         {reading && levelDbm !== undefined && (
           <>
             <Value strong shown={inDb(levelDbm, 1, 'dBm')} provenance={SOURCE} /> is S{fixed(reading.sUnits, 1)}
@@ -52,7 +53,7 @@ export function SMeter() {
             <Value shown={{ digits: fixed(change / S_UNIT_DB, 2), unit: 'S units' }} provenance={SOURCE} />.
           </>
         )}
-      </p>
+      </Announced>
     </Section>
   );
 }

@@ -1,3 +1,4 @@
+import { Announced } from '../../../ui/announced';
 import { padFinding, spurSources } from '@velvet-reed/core/path';
 import { transmitterField } from '@velvet-reed/core/site';
 import { fixed, frequencyText } from '@velvet-reed/core/units';
@@ -80,7 +81,7 @@ function Sources({ data }: { readonly data: StationData }) {
     <>
       <TypedFields of={typed} />
       {found && (
-        <div role="status" className="mt-2">
+        <Announced className="mt-2">
           {found.length === 0 ? (
             <p>
               No pair or triple of the {carriers.length} transmitters in Listen falls there up to the third order. Enter
@@ -99,7 +100,7 @@ function Sources({ data }: { readonly data: StationData }) {
               ))}
             </ol>
           )}
-        </div>
+        </Announced>
       )}
     </>
   );
@@ -137,7 +138,7 @@ function PadTest() {
         an amplifier stands ahead of the pad
       </label>
       {found && (
-        <div role="status" className="mt-1 max-w-prose">
+        <Announced className="mt-1 max-w-prose">
           <p>
             {found.where}{' '}
             <Value
@@ -162,7 +163,7 @@ function PadTest() {
           >
             Write this into the notebook
           </Button>
-        </div>
+        </Announced>
       )}
     </div>
   );

@@ -1,3 +1,4 @@
+import { Announced } from '../../../ui/announced';
 import {
   MOST_PARTS,
   type PathReceiver,
@@ -87,7 +88,7 @@ export function BestOrder({
         </p>
       )}
       {result && (
-        <div role="status" className="mt-2">
+        <Announced className="mt-2">
           <p>{result.sentence}</p>
           {result.best && (
             <ul className="list-disc pl-5" aria-label="Best order by target">
@@ -133,7 +134,7 @@ export function BestOrder({
           >
             Write this into the notebook
           </Button>
-        </div>
+        </Announced>
       )}
     </Section>
   );

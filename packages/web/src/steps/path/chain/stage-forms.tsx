@@ -78,6 +78,7 @@ export function StageForms({
       {adding && (
         <RecordForm
           key={adding}
+          takesFocus
           fields={stageFields(adding, runs)}
           schema={SCHEMAS.pathStages}
           fixed={{ ...BLANK.pathStages, pathId: path.id, kind: adding }}

@@ -1,3 +1,4 @@
+import { Announced } from '../../../ui/announced';
 import { CONVERTER_ASSUMED, converterChain } from '@velvet-reed/core/path';
 import { fixed, frequencyText, showFrequency } from '@velvet-reed/core/units';
 import { Caution, Section } from '../../../ui/section';
@@ -68,7 +69,7 @@ function Converted({
     source: 'mixing; an oscillator above the signal mirrors the spectrum',
   };
   return (
-    <p role="status" className="mt-2 max-w-prose">
+    <Announced className="mt-2 max-w-prose">
       It lands at <Value strong shown={showFrequency(plan.outputHz, 5)} provenance={mixing} />
       {plan.mirrored ? ', mirrored' : ''}
       {ppm === 0 ? '' : `, off by ${frequencyText(Math.abs(plan.outputErrorHz), 3)}`}; converter, pad and receiver have
@@ -83,6 +84,6 @@ function Converted({
         ? `: a pad of ${fixed(plan.padDb, 0)} dB brings it to ${wantedDbm} dBm`
         : `, already at or under the ${wantedDbm} dBm asked for: no pad`}
       . Assumed: a sky of {skyK} K, {cableLossDb} dB of cable behind the converter.
-    </p>
+    </Announced>
   );
 }

@@ -1,3 +1,4 @@
+import { Announced } from '../../../ui/announced';
 import { MOST_TRANSFER_POINTS } from '@velvet-reed/contract';
 import {
   builtTransfer,
@@ -92,13 +93,13 @@ export function DesignedFilter({
   } as const;
   return (
     <div className="mt-3">
-      <p role="status" className={design.met ? '' : 'text-caution'}>
+      <Announced className={design.met ? '' : 'text-caution'}>
         {FAMILY[question.family]}, order{' '}
         <Value strong shown={{ digits: String(spec.order), unit: '' }} provenance={provenance} />
         {design.met
           ? ': every goal is met with real parts.'
           : ': not every goal can be met. Move the edge, or ask for less.'}
-      </p>
+      </Announced>
       {[
         ...design.stops.map((goal) => [goal, 'stopped by'] as const),
         ...design.passes.map((goal) => [goal, 'loses'] as const),

@@ -1,3 +1,4 @@
+import { Announced } from '../../../ui/announced';
 import type { FilterQuestion } from '@velvet-reed/core/filter';
 import { fixed } from '@velvet-reed/core/units';
 import { Button } from '../../../ui/button';
@@ -36,7 +37,7 @@ export function FilterScatter({ question }: { readonly question: FilterQuestion 
         </p>
       )}
       {found && (
-        <p role="status" className="mt-1 max-w-prose">
+        <Announced className="mt-1 max-w-prose">
           <Value
             strong
             shown={{ digits: fixed(100 * found.yieldShare, 1), unit: '%' }}
@@ -51,7 +52,7 @@ export function FilterScatter({ question }: { readonly question: FilterQuestion 
             ? `; the weakest is ${found.weakest.name}, missed by ${fixed(100 * found.weakest.missShare, 1)} %`
             : ''}
           . All parts high: {found.allHigh ? 'holds' : 'fails'}; all low: {found.allLow ? 'holds' : 'fails'}.
-        </p>
+        </Announced>
       )}
     </div>
   );

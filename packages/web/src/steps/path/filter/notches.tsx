@@ -1,3 +1,4 @@
+import { Announced } from '../../../ui/announced';
 import { CoreError } from '@velvet-reed/core/errors';
 import { coaxStub, notchTrap, type Stub } from '@velvet-reed/core/filter';
 import { fixed, frequencyText, showLength, significant } from '@velvet-reed/core/units';
@@ -56,7 +57,7 @@ export function Notches({
       ) : (
         found.trap &&
         found.stub && (
-          <div role="status" className="mt-2 max-w-prose">
+          <Announced className="mt-2 max-w-prose">
             <p>
               Series circuit: coil{' '}
               <Value strong shown={{ digits: significant(found.trap.henry * 1e9, 3), unit: 'nH' }} provenance={TRAP} />,{' '}
@@ -73,7 +74,7 @@ export function Notches({
             <p className="mt-1 text-sm text-dim">
               Depth hangs on Q and plugs: measure it. {fixed(LINE_OHM, 0)} Ω on both sides is assumed.
             </p>
-          </div>
+          </Announced>
         )
       )}
     </Section>

@@ -1,3 +1,4 @@
+import { Announced } from '../../../ui/announced';
 import { heardAt, type SideBand } from '@velvet-reed/core/path';
 import { showFrequency } from '@velvet-reed/core/units';
 import { useState } from 'react';
@@ -53,7 +54,7 @@ export function DialAndTone() {
         </label>
       )}
       {heardHz !== undefined && (
-        <p role="status" className="mt-1">
+        <Announced className="mt-1">
           It is at{' '}
           <Value
             strong
@@ -66,7 +67,7 @@ export function DialAndTone() {
             }}
           />
           .
-        </p>
+        </Announced>
       )}
     </Section>
   );

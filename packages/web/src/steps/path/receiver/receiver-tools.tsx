@@ -1,3 +1,4 @@
+import { Announced } from '../../../ui/announced';
 import type { Saved } from '@velvet-reed/contract';
 import {
   checkRouting,
@@ -145,7 +146,7 @@ function FrequencyError({
   } as const;
   const places = [...(freqHz === undefined ? [] : [freqHz]), ...CHECKS_HZ];
   return (
-    <p role="status" className="mt-2">
+    <Announced className="mt-2">
       It is off by{' '}
       <Value
         strong
@@ -160,7 +161,7 @@ function FrequencyError({
         </span>
       ))}
       . Enter the ppm in the receiver’s program.
-    </p>
+    </Announced>
   );
 }
 
@@ -189,7 +190,7 @@ export function Compatibility() {
         </div>
       </fieldset>
       {chosen.length > 1 && (
-        <div role="status" className="mt-1 max-w-prose">
+        <Announced className="mt-1 max-w-prose">
           {conflicts.length === 0
             ? 'These go together.'
             : conflicts.map(({ pair, verdict, reason }) => (
@@ -197,7 +198,7 @@ export function Compatibility() {
                   {pair.join(' with ')}: {verdict}; {reason}
                 </p>
               ))}
-        </div>
+        </Announced>
       )}
       <Routing />
     </Section>
@@ -250,14 +251,14 @@ function Routing() {
           {fault}
         </p>
       ) : (
-        <div role="status" className="mt-1">
+        <Announced className="mt-1">
           {missing.length + loops.length === 0 ? 'Every route has its cable or port, and none runs in a circle.' : ''}
           {[...missing, ...loops].map((one) => (
             <p key={one} className="text-caution">
               {one}
             </p>
           ))}
-        </div>
+        </Announced>
       )}
     </div>
   );

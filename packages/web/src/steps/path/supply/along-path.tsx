@@ -1,3 +1,4 @@
+import { Announced } from '../../../ui/announced';
 import { SCHEMAS, stationSchema } from '@velvet-reed/contract';
 import { type DcPath, frequencyPlan, joinRow, type PlugRow, readAdapters } from '@velvet-reed/core/path';
 import { fixed, frequencyText, showFrequency } from '@velvet-reed/core/units';
@@ -77,11 +78,11 @@ function Dc({ orders }: { readonly orders: readonly OrderView[] }) {
       hint="read off its stages: what is fed over the coax, and what stands in the way"
     >
       <Caution of="coaxDc" />
-      <div role="status">
+      <Announced>
         {views.map(({ title, found }) => (
           <DcOrder key={title} title={title} found={found} />
         ))}
-      </div>
+      </Announced>
     </Section>
   );
 }
@@ -140,11 +141,11 @@ function Plugs({ data: { station, parts }, path, receiver, orders }: PathView) {
   );
   return (
     <Section title="Plugs and adapters" hint="the plugs of the stages are entered with them, or with the part">
-      <div role="status" className="max-w-prose">
+      <Announced className="max-w-prose">
         {views.map((view) => (
           <Row key={view.title} title={view.title} row={view.found} />
         ))}
-      </div>
+      </Announced>
       <RecordForm
         fields={ENDS}
         schema={SCHEMAS.paths}

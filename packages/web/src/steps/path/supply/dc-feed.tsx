@@ -1,3 +1,4 @@
+import { Announced } from '../../../ui/announced';
 import { CoreError } from '@velvet-reed/core/errors';
 import { dcFeed, type DcStage } from '@velvet-reed/core/path';
 import { fixed, showLength } from '@velvet-reed/core/units';
@@ -64,7 +65,7 @@ export function DcFeed() {
         </p>
       ) : (
         found.dc && (
-          <div role="status" className="mt-2 max-w-prose">
+          <Announced className="mt-2 max-w-prose">
             <p>
               At the amplifier{' '}
               <Value strong shown={{ digits: fixed(found.dc.atLoadV, 2), unit: 'V' }} provenance={OHM} />
@@ -87,7 +88,7 @@ export function DcFeed() {
                 {one}
               </p>
             ))}
-          </div>
+          </Announced>
         )
       )}
     </Section>

@@ -101,6 +101,7 @@ export function FeatureForm({
   return (
     <RecordForm
       key={`${kind} ${system} ${cornersText(points, system)}`}
+      takesFocus={version === undefined}
       fields={fieldsOf(kind, data, system)}
       schema={SCHEMAS.plotFeatures}
       fixed={{ kind, heightM, endHeightM, clearanceM, widthM, antennaId, transmitterId, attachmentId }}

@@ -38,7 +38,7 @@ export function BlockCounts() {
         <label className="block text-sm text-dim">
           Counts with the first
           <input
-            className="mt-1 block w-80 max-w-full font-mono text-ink"
+            className="mt-1 block w-full max-w-80 font-mono text-ink"
             placeholder="810, 790, 845"
             value={first}
             onChange={(event) => setFirst(event.target.value)}
@@ -49,7 +49,7 @@ export function BlockCounts() {
         <label className="block text-sm text-dim">
           Counts with the second
           <input
-            className="mt-1 block w-80 max-w-full font-mono text-ink"
+            className="mt-1 block w-full max-w-80 font-mono text-ink"
             placeholder="1510, 1440, 1600"
             value={second}
             onChange={(event) => setSecond(event.target.value)}
