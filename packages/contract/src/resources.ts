@@ -3,7 +3,7 @@ import { recordSchema, type BlankOf, type EditOf, type NewOf, type ValuesOf } fr
 import { antennas, boughtAntennas, revisions } from './tables/antennas';
 import { calibrations, coilTests, spectra, sweeps, trimSteps } from './tables/bench';
 import { guardInputs, guardPlans } from './tables/guard';
-import { bandEdits, transmitters, receivers, satellites, targets } from './tables/listen';
+import { appointments, bandEdits, transmitters, receivers, satellites, targets } from './tables/listen';
 import { levels } from './tables/noise';
 import { accessories, attachments, entries, logs } from './tables/notebook';
 import { orderPlaces, parts, pathOrders, paths, pathStages } from './tables/path';
@@ -37,6 +37,7 @@ export const RESOURCES = {
   attachments,
   plotFeatures,
   satellites,
+  appointments,
   boughtAntennas,
   parts,
   logs,

@@ -15,6 +15,7 @@ import { oneTableOfLevels } from './migrations/0013-one-table-of-levels';
 import { ordersAsRows } from './migrations/0014-orders-as-rows';
 import { choicesInWords } from './migrations/0015-choices-in-words';
 import { logsAccessoriesDates } from './migrations/0016-logs-accessories-dates';
+import { appointments } from './migrations/0018-appointments';
 import { wordsOfTheGlossary } from './migrations/0017-words-of-the-glossary';
 import { oneTableOfTransmitters } from './migrations/0012-one-table-of-transmitters';
 
@@ -47,6 +48,7 @@ const MIGRATIONS: readonly Migration[] = [
   choicesInWords,
   logsAccessoriesDates,
   wordsOfTheGlossary,
+  appointments,
 ];
 /** All names that this release knows, in order. */
 export const MIGRATION_NAMES: readonly string[] = MIGRATIONS.map(({ name }) => name);

@@ -1,6 +1,6 @@
-import { real, maybeReal, whole, line, choice, flag } from '../columns';
+import { real, maybeReal, maybeRef, whole, line, choice, flag } from '../columns';
 import { tableOf } from '../table';
-import { POWER_KINDS } from '@velvet-reed/core/site';
+import { POWER_KINDS, REPEATS } from '@velvet-reed/core/site';
 import { FREQUENCY, BAND, BAND_ORDER, inOrder } from './shared';
 
 export const targets = tableOf({
@@ -105,5 +105,20 @@ export const satellites = tableOf({
     line2: line('Second line', 69),
     freqHz: real('Frequency (Hz)', ...FREQUENCY),
     leastDeg: real('Least elevation (degrees)', 0, 80),
+  },
+});
+
+/** An hour that is kept free to listen; it may come again, and may hold the slots of a timed mode. */
+export const appointments = tableOf({
+  label: 'appointment',
+  columns: {
+    name: line('Name'),
+    atMs: real('Begins (ms)', 0, 1e14),
+    minutes: real('Length (minutes)', 0.1, 10_080),
+    repeats: choice('Repeats', REPEATS),
+    freqHz: maybeReal('Frequency (Hz)', ...FREQUENCY),
+    receiverId: maybeRef('receivers', 'Receiver'),
+    antennaId: maybeRef('antennas', 'Antenna'),
+    slotMinutes: maybeReal('One transmission (minutes)', 0.05, 1440),
   },
 });

@@ -1,3 +1,13 @@
+export {
+  type Appointment,
+  type Clash,
+  clashes,
+  type Occurrence,
+  occurrencesOf,
+  passOccurrences,
+  REPEATS,
+  slotsWithin,
+} from './appointments';
 export { type Arrival, arrivalOf, LINE_OF_SIGHT_FROM_HZ, USUAL_ARRIVAL_DEG, wantedPosition } from './arrival';
 export {
   combinedDecilesDb,

@@ -116,6 +116,7 @@ export const TEST_STATION: StationData = {
   entries: [{ ...stored(1), step: 'notebook', text: 'Ω and λ survive', atMs: 0 }],
   plotFeatures: [],
   satellites: [],
+  appointments: [],
   boughtAntennas: [],
   attachments: [{ ...stored(1), name: 'a.s1p', size: 3, sha256: 'ab'.repeat(32) }],
 };

@@ -13,6 +13,7 @@ import { Reed } from './reed';
 import { SetAsideLine } from './set-aside-line';
 import { ROOMS, roomAt, type Room } from './rooms';
 import { keyOf, KEY_ACTIONS, useKeys } from './keys';
+import { toNumbers } from './to-numbers';
 import { useShellKeys } from './use-shell-keys';
 import { STEPS, standings, type StepStanding } from './steps';
 
@@ -59,6 +60,7 @@ function LoadedFrame({ data, away }: { readonly data: StationData; readonly away
       else if (action === 'theme') toggle();
       else if (action === 'room-before') nextRoom(-1);
       else if (action === 'room-after') nextRoom(1);
+      else if (action === 'numbers') toNumbers();
       else if (action === 'focus-band')
         document.querySelector<HTMLElement>('[role="slider"][aria-label="Focus band"]')?.focus();
     },

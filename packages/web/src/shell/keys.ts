@@ -16,6 +16,7 @@ export const KEY_ACTIONS: readonly KeyAction[] = [
   { id: 'palette', key: '/', does: 'do anything by name' },
   { id: 'shortcuts', key: '?', does: 'this sheet' },
   { id: 'theme', key: 't', does: 'day or night theme' },
+  { id: 'numbers', key: 'v', does: 'from the picture to its numbers, and back' },
   { id: 'focus-band', key: 'f', does: 'jump to the focus band on the Reed' },
 ];
 

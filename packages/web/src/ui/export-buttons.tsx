@@ -1,7 +1,7 @@
 import type { RefObject } from 'react';
 import { showTrouble } from '../data/station';
 import { Button } from './button';
-import { savePng, saveSvg } from './export';
+import { drawingIn, savePng, saveSvg } from './export';
 
 /** Takes the drawing inside an element along as SVG, PNG, and its numbers as CSV. */
 export function ExportButtons({
@@ -13,11 +13,7 @@ export function ExportButtons({
   readonly name: string;
   readonly onCsv?: () => void;
 }) {
-  const drawing = (): SVGSVGElement | undefined => {
-    const all = [...(of.current?.querySelectorAll('svg') ?? [])];
-    // the largest: axes and marks are drawings of their own
-    return all.sort((a, b) => b.clientWidth * b.clientHeight - a.clientWidth * a.clientHeight)[0];
-  };
+  const drawing = (): SVGSVGElement | undefined => (of.current ? drawingIn(of.current) : undefined);
   // file names have hyphens; a voice has words
   const said = name.replaceAll('-', ' ');
   return (

@@ -12,21 +12,62 @@ export function saveCsv(
 
 export const saveText = (name: string, text: string, type: string): void => saveAs(new Blob([text], { type }), name);
 
+const SVG_NAMES = 'http://www.w3.org/2000/svg';
+/** Lower ones are marks beside words. */
+const LEAST_DRAWING_PX = 60;
+
 /** A drawing on the screen as a free-standing SVG: colours that hang on the theme are written out. */
 function standaloneSvg(svg: SVGSVGElement): string {
   const copy = svg.cloneNode(true);
   if (!(copy instanceof SVGSVGElement)) throw new Error('The drawing could not be copied. Try again.');
-  const { width, height } = svg.getBoundingClientRect();
+  // one that was put together is not on the page and says its size itself
+  const { width, height } = svg.isConnected
+    ? svg.getBoundingClientRect()
+    : { width: Number(svg.getAttribute('width')), height: Number(svg.getAttribute('height')) };
   copy.setAttribute('xmlns', 'http://www.w3.org/2000/svg');
   copy.setAttribute('width', String(Math.round(width)));
   copy.setAttribute('height', String(Math.round(height)));
-  const style = getComputedStyle(svg);
+  const style = getComputedStyle(svg.isConnected ? svg : document.documentElement);
   return new XMLSerializer()
     .serializeToString(copy)
     .replace(
       /var\((--[\w-]+)\)/g,
       (_, name: string) => style.getPropertyValue(name).trim().replaceAll('"', "'") || 'gray',
     );
+}
+
+/**
+ * Everything drawn below an element as one drawing: a chart and its axis are drawings of their own on the page. What is scrolled or slid out of sight is
+ * cut off. @returns undefined when nothing is drawn.
+ */
+export function drawingIn(host: Element): SVGSVGElement | undefined {
+  const all = [...host.querySelectorAll('svg')].filter((one) => !one.parentElement?.closest('svg'));
+  // marks of a legend are no drawings
+  const drawn = all.filter((one) => one.getBoundingClientRect().height >= LEAST_DRAWING_PX);
+  if (drawn.length <= 1) return drawn[0] ?? all[0];
+  const boxes = drawn.map((one) => {
+    const own = one.getBoundingClientRect();
+    const clip = one.closest('.overflow-hidden')?.getBoundingClientRect() ?? own;
+    const left = Math.max(own.left, clip.left);
+    return { one, own, left, right: Math.min(own.right, clip.right), top: own.top, bottom: own.bottom };
+  });
+  const left = Math.min(...boxes.map((box) => box.left));
+  const top = Math.min(...boxes.map((box) => box.top));
+  const whole = document.createElementNS(SVG_NAMES, 'svg');
+  whole.setAttribute('width', String(Math.max(...boxes.map((box) => box.right)) - left));
+  whole.setAttribute('height', String(Math.max(...boxes.map((box) => box.bottom)) - top));
+  for (const box of boxes) {
+    const frame = document.createElementNS(SVG_NAMES, 'svg');
+    const place = { x: box.left - left, y: box.top - top, width: box.right - box.left, height: box.own.height };
+    for (const [name, value] of Object.entries(place)) frame.setAttribute(name, String(value));
+    const copy = box.one.cloneNode(true);
+    if (!(copy instanceof SVGSVGElement)) continue;
+    const inside = { x: box.own.left - box.left, y: 0, width: box.own.width, height: box.own.height };
+    for (const [name, value] of Object.entries(inside)) copy.setAttribute(name, String(value));
+    frame.append(copy);
+    whole.append(frame);
+  }
+  return whole;
 }
 
 /** Saves the first drawing below an element as SVG. */

@@ -13,7 +13,7 @@ import { momentText } from './moment-text';
 import { DeleteButton } from './record-row';
 import { Section, Wide } from './section';
 import { Empty } from './states';
-import { TraceChart } from './trace-chart';
+import { Curves } from './curves';
 
 const HOUR_MS = 3_600_000;
 const PAGE = 50;
@@ -142,23 +142,27 @@ function LogView({
         </p>
       )}
       {points.length > 1 && (
-        <div {...(evidence ? { 'data-evidence': true } : {})}>
-          <TraceChart
-            label={`${value}, median of each stretch, over ${timed ? 'hours' : 'degrees'}`}
-            traces={[{ id: 'median', name: 'median', points, look: 0 }]}
-            bands={[]}
-            markers={[]}
-            visible={span}
-            drawn={span}
-            range={[low, high]}
-            ticks={Array.from({ length: Math.floor((high - low) / step) + 1 }, (_, i) => low + step * i)}
-            logarithmic={false}
-            height={180}
-          />
-          <p className="text-xs text-dim">
-            {value} over {timed ? `hours since ${place(log.first)}` : 'degrees'}
-          </p>
-        </div>
+        <Curves
+          evidence={evidence}
+          name={log.kind}
+          x={{ head: timed ? `hours since ${place(log.first)}` : 'angle (degrees)', decimals: 2 }}
+          y={{ head: value, decimals: 1 }}
+          caption={
+            <>
+              {value} over {timed ? `hours since ${place(log.first)}` : 'degrees'}
+            </>
+          }
+          label={`${value}, median of each stretch, over ${timed ? 'hours' : 'degrees'}`}
+          traces={[{ id: 'median', name: 'median', points, look: 0 }]}
+          bands={[]}
+          markers={[]}
+          visible={span}
+          drawn={span}
+          range={[low, high]}
+          ticks={Array.from({ length: Math.floor((high - low) / step) + 1 }, (_, i) => low + step * i)}
+          logarithmic={false}
+          height={180}
+        />
       )}
       <Rows log={log} />
     </div>

@@ -11,6 +11,8 @@ export interface Trace {
   readonly points: readonly { readonly x: number; readonly y: number | null }[];
   /** 0-based: the same antenna keeps the same dash everywhere. */
   readonly look: number;
+  /** Drawn thin: a second quantity of the same sweep (X beside R). */
+  readonly fine?: boolean;
 }
 
 type Span = readonly [number, number];
@@ -136,7 +138,7 @@ const Curves = memo(function Curves({
             dot={false}
             isAnimationActive={false}
             stroke={inkOf(trace.look)}
-            strokeWidth={2}
+            strokeWidth={trace.fine ? 1 : 2.2}
             strokeDasharray={dashOf(trace.look)}
             connectNulls={false}
           />
@@ -243,8 +245,16 @@ function bandNames(
 }
 
 /** A short piece of a trace's line, for direct labels in lists. */
-export const TraceMark = ({ look }: { readonly look: number }) => (
+export const TraceMark = ({ look, fine = false }: { readonly look: number; readonly fine?: boolean }) => (
   <svg width="34" height="10" aria-hidden className="inline-block align-middle">
-    <line x1="1" x2="33" y1="5" y2="5" stroke={inkOf(look)} strokeWidth="2.5" strokeDasharray={dashOf(look)} />
+    <line
+      x1="1"
+      x2="33"
+      y1="5"
+      y2="5"
+      stroke={inkOf(look)}
+      strokeWidth={fine ? 1 : 2.5}
+      strokeDasharray={dashOf(look)}
+    />
   </svg>
 );

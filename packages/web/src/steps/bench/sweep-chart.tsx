@@ -3,9 +3,11 @@ import { impedanceOf, returnLossDb, swrOf } from '@velvet-reed/core/line';
 import type { Band } from '@velvet-reed/core/spectrum';
 import { autoMarkers, decimate, indexBelow } from '@velvet-reed/core/sweep';
 import { bandText } from '@velvet-reed/core/units';
-import { useMemo, useState, type KeyboardEvent } from 'react';
+import { useCallback, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { useFocus } from '../../data/focus';
 import { Button } from '../../ui/button';
+import { saveCsv } from '../../ui/export';
+import { ExportButtons } from '../../ui/export-buttons';
 import { Section } from '../../ui/section';
 import { TraceChart, TraceMark, useDrawnSpan, type Trace } from '../../ui/trace-chart';
 import { panned, useGestures, zoomed } from '../../ui/gestures';
@@ -100,7 +102,10 @@ export default function SweepChart({
           : view === 'loss'
             ? [traceOf(one, lossAt, '', one.look, drawnHz)]
             : view === 'rx' && one.header.phaseKnown
-              ? [traceOf(one, zAt('re'), 'R', one.look, drawnHz), traceOf(one, zAt('im'), 'X', one.look + 1, drawnHz)]
+              ? [
+                  traceOf(one, zAt('re'), 'R', one.look, drawnHz),
+                  { ...traceOf(one, zAt('im'), 'X', one.look, drawnHz), fine: true },
+                ]
               : [],
       ),
     [shown, view, drawnHz],
@@ -119,11 +124,19 @@ export default function SweepChart({
   );
   const pan = (share: number): void => setSpan(panned(visible, share));
   const zoom = (factor: number, place = 0.5): void => setSpan(zoomed(visible, factor, place));
+  const box = useRef<HTMLDivElement>(null);
   const zoomArea = useGestures({
     zoom: (factor, { x, width }) => zoom(factor, x / width),
     pan: (dx, _dy, { width }) => pan(-dx / width),
     oneFinger: true,
   });
+  const held = useCallback(
+    (element: HTMLDivElement | null) => {
+      box.current = element;
+      return view === 'plane' ? undefined : zoomArea(element);
+    },
+    [view, zoomArea],
+  );
   const onKeyDown = (event: KeyboardEvent): void => {
     const act = {
       ArrowLeft: () => pan(-0.1),
@@ -171,7 +184,7 @@ export default function SweepChart({
         onKeyDown={onKeyDown}
         data-testid="sweep-chart"
         data-evidence
-        ref={view === 'plane' ? undefined : zoomArea}
+        ref={held}
         className="touch-pan-y"
       >
         {view === 'plane' ? (
@@ -193,13 +206,31 @@ export default function SweepChart({
       <p className="text-xs text-dim">
         {view === 'plane' ? 'Γ on 50 Ω' : 'MHz; Ctrl and wheel or two fingers zoom, arrow keys pan'}
       </p>
+      <ExportButtons
+        of={box}
+        name="sweep"
+        onCsv={() =>
+          saveCsv(
+            'sweep.csv',
+            ['sweep', 'frequency (Hz)', 'R (ohm)', 'X (ohm)', 'SWR', 'return loss (dB)'],
+            shown.flatMap(({ header, sweep }) =>
+              Array.from(sweep.freqHz).flatMap((freqHz, i): (string | number | null)[][] => {
+                if (freqHz < visible[0] || freqHz > visible[1]) return [];
+                const z = header.phaseKnown ? zAt('re')(sweep, i) : null;
+                const x = header.phaseKnown ? zAt('im')(sweep, i) : null;
+                return [[header.name, freqHz, z, x, swrAt(sweep, i), lossAt(sweep, i)]];
+              }),
+            ),
+          )
+        }
+      />
       <ul className="mt-1 flex flex-wrap gap-x-6 text-sm">
         {(view === 'plane'
           ? shown.map(({ header, look }) => ({ id: String(header.id), name: header.name, look }))
           : traces
         ).map((trace) => (
           <li key={trace.id}>
-            <TraceMark look={trace.look} /> {trace.name}
+            <TraceMark look={trace.look} fine={'fine' in trace && trace.fine === true} /> {trace.name}
           </li>
         ))}
       </ul>

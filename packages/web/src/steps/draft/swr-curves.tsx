@@ -3,6 +3,7 @@ import type { Band } from '@velvet-reed/core/spectrum';
 import { frequencyText } from '@velvet-reed/core/units';
 import { useMemo, useRef } from 'react';
 import { saveCsv } from '../../ui/export';
+import { Numbers } from '../../ui/curves';
 import { ExportButtons } from '../../ui/export-buttons';
 import { TraceChart, TraceMark, type Trace } from '../../ui/trace-chart';
 import { swrOfSweep, type ModelCurves } from './model-figures';
@@ -79,6 +80,12 @@ export function SwrCurves({
         ticks={SWR_TICKS}
         logarithmic
         height={220}
+      />
+      <Numbers
+        traces={traces}
+        x={{ head: 'frequency (MHz)', decimals: 4 }}
+        y={{ head: 'SWR', decimals: 2 }}
+        name="swr-model"
       />
       <p className="text-xs text-dim">
         MHz

@@ -1,8 +1,7 @@
 import { noiseRiseDb } from '@velvet-reed/core/sweep';
 import { frequencyText } from '@velvet-reed/core/units';
-import { useRef } from 'react';
-import { ExportButtons } from '../../../ui/export-buttons';
-import { TraceChart, TraceMark } from '../../../ui/trace-chart';
+import { Curves } from '../../../ui/curves';
+import { TraceMark } from '../../../ui/trace-chart';
 import type { NoiseOfCoil } from './use-noise-peak';
 
 /** What a coil well lifted by a noise source shows, until it is recorded. */
@@ -22,7 +21,6 @@ export function CoilPicture({
   readonly targetHz: number | undefined;
   readonly q: number;
 }) {
-  const box = useRef<HTMLDivElement>(null);
   const recorded = noise.levels.map(({ name, spectrum }, look) => ({
     ...{ id: name, name, look },
     points: Array.from(spectrum.freqHz, (freq, i) => ({ x: freq / 1e3, y: spectrum.levelDb[i] })),
@@ -47,31 +45,34 @@ export function CoilPicture({
   const step = 5 * Math.max(1, Math.ceil((high - low) / 30));
   return (
     <div className="mb-4">
-      <div ref={box} data-evidence>
-        <TraceChart
-          label={`${traces.map(({ name }) => name).join(', ')}: dB over kHz; the peak's values stand below`}
-          traces={traces}
-          bands={[]}
-          markers={noise.peak ? [{ name: 'resonance', x: noise.peak.centreHz / 1e3 }] : []}
-          visible={span}
-          drawn={span}
-          range={[low, high]}
-          ticks={Array.from({ length: Math.floor((high - low) / step) + 1 }, (_, i) => low + step * i)}
-          logarithmic={false}
-          height={220}
-        />
-        <p className="flex flex-wrap gap-x-4 text-xs text-dim">
-          {recorded.length > 0
-            ? 'dB over kHz, measured.'
-            : `dB over the background, over kHz, around ${frequencyText(targetHz)}; nothing is recorded yet.`}
-          {traces.map(({ id, name, look }) => (
-            <span key={id}>
-              <TraceMark look={look} /> {name}
-            </span>
-          ))}
-        </p>
-      </div>
-      <ExportButtons of={box} name="coil-by-noise" />
+      <Curves
+        evidence
+        name="coil-by-noise"
+        x={{ head: 'frequency (kHz)', decimals: 3 }}
+        y={{ head: 'level (dB)', decimals: 1 }}
+        caption={
+          <p className="flex flex-wrap gap-x-4">
+            {recorded.length > 0
+              ? 'dB over kHz, measured.'
+              : `dB over the background, over kHz, around ${frequencyText(targetHz)}; nothing is recorded yet.`}
+            {traces.map(({ id, name, look }) => (
+              <span key={id}>
+                <TraceMark look={look} /> {name}
+              </span>
+            ))}
+          </p>
+        }
+        label={`${traces.map(({ name }) => name).join(', ')}: dB over kHz; the peak's values stand below`}
+        traces={traces}
+        bands={[]}
+        markers={noise.peak ? [{ name: 'resonance', x: noise.peak.centreHz / 1e3 }] : []}
+        visible={span}
+        drawn={span}
+        range={[low, high]}
+        ticks={Array.from({ length: Math.floor((high - low) / step) + 1 }, (_, i) => low + step * i)}
+        logarithmic={false}
+        height={220}
+      />
     </div>
   );
 }

@@ -3,7 +3,7 @@ import type { DistancePlot, FeedLine } from '@velvet-reed/core/sweep';
 import { fixed, showLength } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { Section } from '../../../ui/section';
-import { TraceChart } from '../../../ui/trace-chart';
+import { Curves } from '../../../ui/curves';
 import { TypedFields } from '../../../ui/typed-numbers';
 import { useTypedNumbers } from '../../../ui/use-typed-numbers';
 import { Value } from '../../../ui/value';
@@ -65,21 +65,23 @@ function Plot({ plot, lengthM }: { readonly plot: DistancePlot; readonly lengthM
   } as const;
   return (
     <Announced>
-      <div data-evidence>
-        <TraceChart
-          label="Share of the wave that comes back, over distance in metres"
-          traces={[{ id: 'distance', name: 'returned share', points, look: 0 }]}
-          bands={[]}
-          markers={[{ name: 'line end', x: lengthM }]}
-          visible={[0, far]}
-          drawn={[0, far]}
-          range={[0, 1]}
-          ticks={TICKS}
-          logarithmic={false}
-          height={200}
-        />
-        <p className="text-xs text-dim">m along the line; share of the wave (ratio)</p>
-      </div>
+      <Curves
+        evidence
+        name="distance"
+        x={{ head: 'distance (m)', decimals: 2 }}
+        y={{ head: 'share that comes back', decimals: 3 }}
+        caption={<>m along the line; share of the wave (ratio)</>}
+        label="Share of the wave that comes back, over distance in metres"
+        traces={[{ id: 'distance', name: 'returned share', points, look: 0 }]}
+        bands={[]}
+        markers={[{ name: 'line end', x: lengthM }]}
+        visible={[0, far]}
+        drawn={[0, far]}
+        range={[0, 1]}
+        ticks={TICKS}
+        logarithmic={false}
+        height={200}
+      />
       <p className="mt-2">
         {2 * plot.resolutionM > lengthM ? (
           'This sweep is too narrow to tell places on this line apart.'

@@ -1,8 +1,6 @@
 import type { Saved } from '@velvet-reed/contract';
 import { frequencyText } from '@velvet-reed/core/units';
-import { useRef } from 'react';
-import { ExportButtons } from '../../../ui/export-buttons';
-import { TraceChart } from '../../../ui/trace-chart';
+import { Curves } from '../../../ui/curves';
 
 /** The dip after each cut, and the target: how the antenna came nearer. */
 export function TrimCurve({
@@ -12,7 +10,6 @@ export function TrimCurve({
   readonly steps: readonly Saved<'trimSteps'>[];
   readonly targetHz: number;
 }) {
-  const box = useRef<HTMLDivElement>(null);
   const points = steps.map(({ freqHz }, i) => ({ x: i + 1, y: freqHz / 1e6 }));
   const all = [...points.map(({ y }) => y), targetHz / 1e6];
   const room = Math.max(0.02 * all[0], Math.max(...all) - Math.min(...all));
@@ -22,34 +19,34 @@ export function TrimCurve({
     Number((range[0] + ((range[1] - range[0]) * i) / 4).toPrecision(4)),
   );
   return (
-    <div ref={box} data-evidence className="mb-3">
-      <TraceChart
-        label={`Dip after each of ${steps.length} readings against the target of ${frequencyText(targetHz)}, MHz`}
-        traces={[
-          {
-            id: 'dip',
-            name: 'dip',
-            look: 0,
-            points: points.length === 1 ? [...points, { x: 1.04, y: points[0].y }] : points,
-          },
-          { id: 'target', name: 'target', look: 1, points: [0.5, last].map((x) => ({ x, y: targetHz / 1e6 })) },
-        ]}
-        bands={[]}
-        markers={[]}
-        visible={[0.5, last]}
-        drawn={[0.5, last]}
-        range={range}
-        ticks={ticks}
-        logarithmic={false}
-        below={{
-          ticks: Array.from({ length: Math.min(12, last) }, (_, i) => i + 1),
-          text: (value) => (value <= steps.length ? `reading ${value}` : 'next'),
-        }}
-        height={190}
-      />
-      <p className="flex items-baseline gap-4 text-xs text-dim">
-        MHz; solid: dip as read (measured), broken: target. <ExportButtons of={box} name="trim" />
-      </p>
-    </div>
+    <Curves
+      evidence
+      name="trim"
+      x={{ head: 'reading', decimals: 0 }}
+      y={{ head: 'dip (MHz)', decimals: 4 }}
+      caption="MHz; solid: dip as read (measured), broken: target."
+      label={`Dip after each of ${steps.length} readings against the target of ${frequencyText(targetHz)}, MHz`}
+      traces={[
+        {
+          id: 'dip',
+          name: 'dip',
+          look: 0,
+          points: points.length === 1 ? [...points, { x: 1.04, y: points[0].y }] : points,
+        },
+        { id: 'target', name: 'target', look: 1, points: [0.5, last].map((x) => ({ x, y: targetHz / 1e6 })) },
+      ]}
+      bands={[]}
+      markers={[]}
+      visible={[0.5, last]}
+      drawn={[0.5, last]}
+      range={range}
+      ticks={ticks}
+      logarithmic={false}
+      below={{
+        ticks: Array.from({ length: Math.min(12, last) }, (_, i) => i + 1),
+        text: (value) => (value <= steps.length ? `reading ${value}` : 'next'),
+      }}
+      height={190}
+    />
   );
 }

@@ -1,10 +1,8 @@
 import { Announced } from '../../../ui/announced';
 import { chokeRejection, transformerAt, transformerCornerHz, turnsForLoss } from '@velvet-reed/core/line';
 import { frequencyText, significant } from '@velvet-reed/core/units';
-import { useRef } from 'react';
-import { ExportButtons } from '../../../ui/export-buttons';
+import { Curves } from '../../../ui/curves';
 import { Section } from '../../../ui/section';
-import { TraceChart } from '../../../ui/trace-chart';
 import { TypedFields } from '../../../ui/typed-numbers';
 import { tried } from '../../../ui/tried';
 import { useTypedNumbers } from '../../../ui/use-typed-numbers';
@@ -19,7 +17,6 @@ const MATCHED = { sourceOhm: 50, loadOhm: 450, ratio: 9 };
 
 /** A transformer on a core: what its magnetising inductance costs at the lower end, and how many turns that asks for. */
 export function Transformer() {
-  const box = useRef<HTMLDivElement>(null);
   const typed = useTypedNumbers([
     { name: 'al', label: 'Core, nH per turn²', dimension: 'plain', start: '430' },
     { name: 'turns', label: 'Primary turns', dimension: 'plain', start: '4' },
@@ -59,22 +56,24 @@ export function Transformer() {
       hint="loss by its magnetising inductance alone; core loss and leakage come on top"
     >
       {found && (
-        <div ref={box} data-evidence>
-          <TraceChart
-            label="Loss of the transformer over frequency, dB"
-            traces={[{ id: 'loss', name: 'loss', look: 0, points: found.curve }]}
-            bands={[]}
-            markers={[{ name: 'lowest', x: Math.log10(lowest ?? 5e5) }]}
-            visible={DECADES}
-            drawn={DECADES}
-            range={[0, HIGHEST_DB]}
-            ticks={[0, 3, 6, 9, 12]}
-            logarithmic={false}
-            below={{ ticks: [5, 6, 7, 8], text: (value) => frequencyText(10 ** value, 1).replace(/\.0+ /, ' ') }}
-            height={200}
-          />
-          <p className="text-xs text-dim">Loss in dB over frequency (model).</p>
-        </div>
+        <Curves
+          evidence
+          name="transformer"
+          x={{ head: 'frequency (Hz)', of: (x) => 10 ** x, decimals: 0 }}
+          y={{ head: 'loss (dB)', decimals: 2 }}
+          caption={<>Loss in dB over frequency (model).</>}
+          label="Loss of the transformer over frequency, dB"
+          traces={[{ id: 'loss', name: 'loss', look: 0, points: found.curve }]}
+          bands={[]}
+          markers={[{ name: 'lowest', x: Math.log10(lowest ?? 5e5) }]}
+          visible={DECADES}
+          drawn={DECADES}
+          range={[0, HIGHEST_DB]}
+          ticks={[0, 3, 6, 9, 12]}
+          logarithmic={false}
+          below={{ ticks: [5, 6, 7, 8], text: (value) => frequencyText(10 ** value, 1).replace(/\.0+ /, ' ') }}
+          height={200}
+        />
       )}
       <TypedFields of={typed} />
       {fault && (
@@ -100,7 +99,6 @@ export function Transformer() {
           turns on this core.
         </p>
       )}
-      <ExportButtons of={box} name="transformer" />
     </Section>
   );
 }

@@ -1,11 +1,9 @@
 import { ENVIRONMENTS, insideStatedRange, medianFaDb } from '@velvet-reed/core/site';
 import { fixed } from '@velvet-reed/core/units';
-import { useRef } from 'react';
 import { outsideNoise } from '../../../data/derive';
 import { levelsOf } from '../../../data/levels';
 import type { StationData } from '../../../data/station';
-import { ExportButtons } from '../../../ui/export-buttons';
-import { TraceChart } from '../../../ui/trace-chart';
+import { Curves } from '../../../ui/curves';
 
 /** 100 kHz to 3 GHz, as decades of Hz. */
 const DECADES = [5, 9.5] as const;
@@ -17,7 +15,6 @@ const HIGHEST_DB = 110;
 
 /** Noise from outside over frequency: the classes, the sky, what counts here, and the floors of one's own. */
 export function NoiseCurves({ data }: { readonly data: StationData }) {
-  const box = useRef<HTMLDivElement>(null);
   const own = data.station.environment;
   const curve = (fa: (freqHz: number) => number | null) =>
     AT.map((x) => {
@@ -29,33 +26,36 @@ export function NoiseCurves({ data }: { readonly data: StationData }) {
   const { floors } = levelsOf(data);
   return (
     <>
-      <div ref={box} data-evidence>
-        <TraceChart
-          label={`Noise from outside in dB over kT₀, 100 kHz to 3 GHz: medians of the classes, the sky, and what counts here with ${floors.length} floors of your own`}
-          traces={[
-            { id: 'here', name: 'counts here', look: 0, points: curve((freqHz) => outsideNoise(data, freqHz).faDb) },
-            ...ENVIRONMENTS.filter((one) => one !== own).map((one, i) => ({
-              ...{ id: one, name: one.replace('_', ' '), look: i + 1, points: stated(one) },
-            })),
-            { id: 'sky', name: 'sky', look: 5, points: stated('galactic') },
-          ]}
-          bands={[]}
-          markers={floors.map(({ id, freqHz }) => ({ name: `own floor ${id}`, x: Math.log10(freqHz) }))}
-          visible={DECADES}
-          drawn={DECADES}
-          range={[0, HIGHEST_DB]}
-          ticks={[0, 20, 40, 60, 80, 100]}
-          logarithmic={false}
-          below={{ ticks: TICKS, text: (value) => WORDS[value] ?? '' }}
-          height={270}
-        />
-        <p className="max-w-4xl text-xs text-dim">
-          dB over kT₀. Solid: what counts here ({own.replace('_', ' ')} class
-          {floors.length > 0 ? ', with your floors' : ''}); at 10 MHz {fixed(outsideNoise(data, 10e6).faDb, 1)} dB.
-          Broken lines, top down: city, residential, rural, quiet rural medians without your class, and the sky.
-        </p>
-      </div>
-      <ExportButtons of={box} name="outside-noise" />
+      <Curves
+        evidence
+        name="outside-noise"
+        x={{ head: 'frequency (Hz)', of: (x) => 10 ** x, decimals: 0 }}
+        y={{ head: 'noise (dB over kT₀)', decimals: 1 }}
+        caption={
+          <>
+            dB over kT₀. Solid: what counts here ({own.replace('_', ' ')} class
+            {floors.length > 0 ? ', with your floors' : ''}); at 10 MHz {fixed(outsideNoise(data, 10e6).faDb, 1)} dB.
+            Broken lines, top down: city, residential, rural, quiet rural medians without your class, and the sky.
+          </>
+        }
+        label={`Noise from outside in dB over kT₀, 100 kHz to 3 GHz: medians of the classes, the sky, and what counts here with ${floors.length} floors of your own`}
+        traces={[
+          { id: 'here', name: 'counts here', look: 0, points: curve((freqHz) => outsideNoise(data, freqHz).faDb) },
+          ...ENVIRONMENTS.filter((one) => one !== own).map((one, i) => ({
+            ...{ id: one, name: one.replace('_', ' '), look: i + 1, points: stated(one) },
+          })),
+          { id: 'sky', name: 'sky', look: 5, points: stated('galactic') },
+        ]}
+        bands={[]}
+        markers={floors.map(({ id, freqHz }) => ({ name: `own floor ${id}`, x: Math.log10(freqHz) }))}
+        visible={DECADES}
+        drawn={DECADES}
+        range={[0, HIGHEST_DB]}
+        ticks={[0, 20, 40, 60, 80, 100]}
+        logarithmic={false}
+        below={{ ticks: TICKS, text: (value) => WORDS[value] ?? '' }}
+        height={270}
+      />
     </>
   );
 }

@@ -4,6 +4,7 @@ import { useMemo, useState, useEffect, useRef } from 'react';
 import { roomOf } from '../../../data/derive';
 import type { StationData } from '../../../data/station';
 import { useReadable } from '../../../ui/drawn-scale';
+import { saveCsv } from '../../../ui/export';
 import { ExportButtons } from '../../../ui/export-buttons';
 import { Section } from '../../../ui/section';
 
@@ -143,7 +144,18 @@ export function WorldMap({ data }: { readonly data: StationData }) {
         </svg>
         <figcaption className="text-sm">
           Small green ring: radio horizon to an aircraft at 10.7 km, {radioHorizonKm(heightM, AIRLINER_M).toFixed(0)} km
-          (model). <ExportButtons of={drawing} name="map" />
+          (model).{' '}
+          <ExportButtons
+            of={drawing}
+            name="map"
+            onCsv={() =>
+              saveCsv(
+                'map.csv',
+                ['target', 'distance (km)', 'bearing (degrees)'],
+                targets.map(({ target, way }) => [target.name, way.distanceKm, way.bearingDeg]),
+              )
+            }
+          />
         </figcaption>
       </figure>
       {targets.length === 0 ? (

@@ -1,5 +1,6 @@
 import { daylightOf, type ListeningWindow, type Position } from '@velvet-reed/core/site';
 import { useEffect, useRef, useState } from 'react';
+import { saveCsv } from '../../../ui/export';
 import { ExportButtons } from '../../../ui/export-buttons';
 
 const HOUR_MS = 3_600_000;
@@ -18,6 +19,10 @@ export interface Lane {
   readonly id: string;
   readonly name: string;
   readonly windows: readonly ListeningWindow[];
+  /** Hours kept free by an appointment, with the beginnings of a timed mode's transmissions. */
+  readonly kept?: readonly { readonly fromMs: number; readonly toMs: number; readonly slots: readonly number[] }[];
+  /** Where something else wants the same receiver. */
+  readonly clashes?: readonly { readonly fromMs: number; readonly toMs: number }[];
 }
 
 const clock = (ms: number): string => new Date(ms).toISOString().slice(11, 16);
@@ -47,6 +52,19 @@ function nights(station: Position, fromMs: number, toMs: number): readonly (read
   if (began !== undefined) dark.push([began, toMs]);
   return dark;
 }
+
+const CSV_HEAD = ['lane', 'from (UTC)', 'to (UTC)', 'what', 'why'];
+const csvRows = ({ name, windows, kept = [], clashes = [] }: Lane): (readonly string[])[] => {
+  const row = (one: { readonly fromMs: number; readonly toMs: number }, what: string, why = ''): readonly string[] => [
+    ...[name, new Date(one.fromMs).toISOString(), new Date(one.toMs).toISOString()],
+    ...[what, why],
+  ];
+  return [
+    ...windows.map((one) => row(one, one.quality, one.why)),
+    ...kept.map((one) => row(one, 'kept free', one.slots.length > 0 ? `${one.slots.length} transmissions` : '')),
+    ...clashes.map((one) => row(one, 'clash')),
+  ];
+};
 
 /** The coming hours as lanes: when each target can be heard, night at the station behind them, now in front. Filled: good; open: fair. */
 export function DayLanes({
@@ -84,7 +102,9 @@ export function DayLanes({
   );
   const dark = nights(station, fromMs, toMs);
   const label = lanes
-    .map(({ name, windows }) => {
+    .map(({ name, windows, kept = [], clashes = [] }) => {
+      if (kept.length > 0)
+        return `${name}: kept from ${clock(kept[0].fromMs)} to ${clock(kept[0].toMs)}${clashes.length > 0 ? `, clash at ${clock(clashes[0].fromMs)}` : ''}`;
       const next = windows.find(({ quality }) => quality === 'good') ?? windows[0];
       return `${name}: ${windows.length === 0 ? 'no window' : `${next.quality} from ${clock(next.fromMs)}`}`;
     })
@@ -146,6 +166,48 @@ export function DayLanes({
                     </title>
                   </rect>
                 ))}
+                {lane.kept?.map((one) => {
+                  const [left, right] = [x(Math.max(fromMs, one.fromMs)), x(Math.min(toMs, one.toMs))];
+                  // slots closer than a few px would be a grey bar
+                  const shown = one.slots.length > 0 && (right - left) / one.slots.length > 4 ? one.slots : [];
+                  return (
+                    <g key={one.fromMs}>
+                      <rect
+                        x={left}
+                        width={Math.max(3, right - left)}
+                        y={top + 6}
+                        height={16}
+                        rx={4}
+                        fill="var(--plum)"
+                        fillOpacity={0.18}
+                        stroke="var(--plum)"
+                        strokeWidth={1.6}
+                      >
+                        <title>
+                          {lane.name}, kept {clock(one.fromMs)} to {clock(one.toMs)} UTC
+                        </title>
+                      </rect>
+                      {shown
+                        .filter((ms) => ms > fromMs && ms < toMs)
+                        .map((ms) => (
+                          <line key={ms} x1={x(ms)} x2={x(ms)} y1={top + 15} y2={top + 22} stroke="var(--plum)" />
+                        ))}
+                    </g>
+                  );
+                })}
+                {lane.clashes?.map((one) => (
+                  <path
+                    key={one.fromMs}
+                    d={`M${x(Math.max(fromMs, one.fromMs))} ${top + 25}H${Math.max(x(Math.max(fromMs, one.fromMs)) + 3, x(Math.min(toMs, one.toMs)))}`}
+                    stroke="var(--danger)"
+                    strokeWidth={4}
+                    strokeDasharray="4 2"
+                  >
+                    <title>
+                      Clash, {clock(one.fromMs)} to {clock(one.toMs)} UTC
+                    </title>
+                  </path>
+                ))}
               </g>
             );
           })}
@@ -195,7 +257,7 @@ export function DayLanes({
             ))}
         </svg>
       </div>
-      <ExportButtons of={box} name="day" />
+      <ExportButtons of={box} name="day" onCsv={() => saveCsv('day.csv', CSV_HEAD, lanes.flatMap(csvRows))} />
     </>
   );
 }

@@ -7,6 +7,7 @@ import { Room } from '../../../ui/room';
 import { Next, Note } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';
 import { Button } from '../../../ui/button';
+import { clashText, keptBetween } from './appointments';
 import { Timetable } from './timetable';
 
 export default function WhenRoom() {
@@ -27,7 +28,7 @@ function When({ data }: { readonly data: StationData }) {
   return (
     <Room
       title="When, Listen"
-      verdict={<Verdict data={data} />}
+      verdict={<Verdict data={data} hours={hours} />}
       picker={
         <>
           <div role="group" aria-label="How far ahead" className="flex gap-1">
@@ -65,7 +66,10 @@ function When({ data }: { readonly data: StationData }) {
             <p>By the sun at both ends, the hours you gave, and passes. It is no forecast of the ionosphere.</p>
           </Note>
           <Note title="Filled and open">
-            <p>Filled: good. Open: fair. Grey behind: night at the station.</p>
+            <p>
+              Filled: good. Open: fair. Grey behind: night at the station. Rounded: kept free by an appointment, with a
+              mark for each transmission of a timed mode; dashed below it: a clash.
+            </p>
           </Note>
           <Note title="How these are known">
             <p>Sun times by solar position with refraction (0.833°), within 2 minutes; hills are not known.</p>
@@ -79,7 +83,7 @@ function When({ data }: { readonly data: StationData }) {
 }
 
 /** The next good window, or when there is none the next fair one. */
-function Verdict({ data }: { readonly data: StationData }) {
+function Verdict({ data, hours }: { readonly data: StationData; readonly hours: number }) {
   const { atMs, day } = useMoment();
   const nowMs = useNow();
   const targets = data.targets.map((target) => ({ ...target, id: String(target.id) }));
@@ -94,6 +98,13 @@ function Verdict({ data }: { readonly data: StationData }) {
     return (
       <>
         Nothing is wanted yet, so there is no hour to wait for. <Next>Next: say in Wanted what you want to hear.</Next>
+      </>
+    );
+  const [clash] = keptBetween(data, atMs, atMs + hours * 3_600_000).clashes;
+  if (clash)
+    return (
+      <>
+        Clash: {clashText(clash)}. <Next>Next: move one of them, or give it another receiver.</Next>
       </>
     );
   if (!next) return <>In the next 24 hours no target has a good window by sun and hours.</>;

@@ -17,6 +17,8 @@ import { RecordForm, type FieldSpec } from '../../../ui/record-form';
 import { ChangeButton, DeleteButton } from '../../../ui/record-row';
 import { Section, Wide } from '../../../ui/section';
 import { Empty } from '../../../ui/states';
+import { keptBetween, slotStarts } from './appointments';
+import { Appointments } from './appointments-list';
 import { DayLanes, type Lane } from './day-lanes';
 
 const clock = (ms: number): string => new Date(ms).toISOString().slice(11, 16);
@@ -24,6 +26,9 @@ const day = (ms: number): string => new Date(ms).toISOString().slice(5, 10);
 const SHOWN = 14;
 /** So many lanes stand on one screen; the weightiest targets come first. */
 const MOST_LANES = 13;
+/** Of these, so many for appointments. */
+const MOST_KEPT = 4;
+const HOUR_MS = 3_600_000;
 const DAY_MS = 86_400_000;
 
 /** Windows of the coming hours, or why there are none. */
@@ -49,12 +54,26 @@ export function Timetable({ data, hours }: { readonly data: StationData; readonl
   const { windows, fault } = useWindows(data, hours);
   const { atMs, day: chosen } = useMoment();
   const nowMs = useNow();
-  const lanes: readonly Lane[] = [
+  const { occurrences, clashes } = useMemo(() => keptBetween(data, atMs, atMs + hours * HOUR_MS), [data, atMs, hours]);
+  const kept: readonly Lane[] = data.appointments
+    .map(({ id, name }) => ({
+      ...{ id: `appointment-${id}`, name, windows: [] },
+      kept: occurrences
+        .filter(({ appointment }) => appointment.id === String(id))
+        .map((one) => ({ fromMs: one.fromMs, toMs: one.toMs, slots: slotStarts(one) })),
+      clashes: clashes.filter((one) =>
+        [one.first, one.second].some(({ appointment }) => appointment.id === String(id)),
+      ),
+    }))
+    .filter((lane) => lane.kept.length > 0)
+    .slice(0, MOST_KEPT);
+  const heard: readonly Lane[] = [
     ...[...data.targets].sort((a, b) => b.weight - a.weight).map(({ id, name }) => ({ id: String(id), name })),
     ...data.satellites.map(({ id, name }) => ({ id: `satellite-${id}`, name })),
   ]
-    .slice(0, MOST_LANES)
+    .slice(0, MOST_LANES - kept.length)
     .map((lane) => ({ ...lane, windows: windows.filter(({ id }) => id === lane.id) }));
+  const lanes = [...kept, ...heard];
   const always = windows.filter((one) => one.toMs - one.fromMs >= DAY_MS);
   const passing = windows.filter((one) => !always.includes(one));
   const good = passing.filter((one) => one.quality === 'good');
@@ -70,6 +89,7 @@ export function Timetable({ data, hours }: { readonly data: StationData; readonl
           nowMs={chosen === undefined ? nowMs : undefined}
         />
       )}
+      <Appointments data={data} hours={hours} />
       <Section
         title="Next good windows"
         hint="UTC and your time; a rule of thumb by sun, hours and passes, no forecast of the ionosphere"

@@ -3,7 +3,7 @@ import { gainByMeasurement } from '@velvet-reed/core/path';
 import { fixed } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { Section } from '../../../ui/section';
-import { TraceChart } from '../../../ui/trace-chart';
+import { Curves } from '../../../ui/curves';
 import { inDb, Value } from '../../../ui/value';
 
 const START = `gain dB, noise dBFS\n0, -100\n5, -99.6\n10, -97\n15, -93.6\n20, -89.4\n25, -84.9`;
@@ -90,31 +90,31 @@ function GainCurve({ rows }: { readonly rows: readonly { readonly gainDb: number
   const low = 5 * Math.floor(Math.min(...sorted.map(({ noiseDbfs }) => noiseDbfs)) / 5) - 5;
   const high = 5 * Math.ceil(Math.max(...sorted.map(({ noiseDbfs }) => noiseDbfs)) / 5) + 5;
   return (
-    <div data-evidence className="mb-3">
-      <TraceChart
-        label="Noise in dBFS over gain in dB, as read, beside a line of 1 dB per dB"
-        traces={[
-          {
-            ...{ id: 'read', name: 'read', look: 0 },
-            points: sorted.map(({ gainDb, noiseDbfs }) => ({ x: gainDb, y: noiseDbfs })),
-          },
-          {
-            ...{ id: 'follows', name: '1 dB per dB', look: 1 },
-            points: span.map((x) => ({ x, y: last.noiseDbfs - (last.gainDb - x) })),
-          },
-        ]}
-        bands={[]}
-        markers={[]}
-        visible={span}
-        drawn={span}
-        range={[low, high]}
-        ticks={Array.from({ length: Math.round((high - low) / 5) + 1 }, (_, i) => low + 5 * i)}
-        logarithmic={false}
-        height={220}
-      />
-      <p className="text-xs text-dim">
-        Noise in dBFS over gain in dB. Solid: as read; broken: what the antenna alone would do.
-      </p>
-    </div>
+    <Curves
+      evidence
+      name="noise-over-gain"
+      x={{ head: 'gain (dB)', decimals: 1 }}
+      y={{ head: 'noise (dBFS)', decimals: 1 }}
+      caption={<>Noise in dBFS over gain in dB. Solid: as read; broken: what the antenna alone would do.</>}
+      label="Noise in dBFS over gain in dB, as read, beside a line of 1 dB per dB"
+      traces={[
+        {
+          ...{ id: 'read', name: 'read', look: 0 },
+          points: sorted.map(({ gainDb, noiseDbfs }) => ({ x: gainDb, y: noiseDbfs })),
+        },
+        {
+          ...{ id: 'follows', name: '1 dB per dB', look: 1 },
+          points: span.map((x) => ({ x, y: last.noiseDbfs - (last.gainDb - x) })),
+        },
+      ]}
+      bands={[]}
+      markers={[]}
+      visible={span}
+      drawn={span}
+      range={[low, high]}
+      ticks={Array.from({ length: Math.round((high - low) / 5) + 1 }, (_, i) => low + 5 * i)}
+      logarithmic={false}
+      height={220}
+    />
   );
 }

@@ -1,12 +1,10 @@
 import type { Saved } from '@velvet-reed/contract';
 import { frequencyText } from '@velvet-reed/core/units';
-import { useRef } from 'react';
-import { ExportButtons } from '../../../ui/export-buttons';
-import { TraceChart, TraceMark } from '../../../ui/trace-chart';
+import { Curves } from '../../../ui/curves';
+import { TraceMark } from '../../../ui/trace-chart';
 
 /** Gain over frequency of the parts on the shelf. */
 export function GainsOfParts({ parts }: { readonly parts: readonly Saved<'parts'>[] }) {
-  const box = useRef<HTMLDivElement>(null);
   const points = parts.flatMap(({ transfer }) => transfer);
   const xs = points.map(({ freqHz }) => Math.log10(freqHz));
   const low = Math.floor(Math.min(...xs));
@@ -16,39 +14,42 @@ export function GainsOfParts({ parts }: { readonly parts: readonly Saved<'parts'
   const step = Math.max(10, 10 * Math.ceil((most - least) / 60));
   return (
     <>
-      <div ref={box} data-evidence>
-        <TraceChart
-          label={`Gain over frequency of the parts on the shelf, dB: ${parts.map(({ name }) => name).join(', ')}`}
-          traces={parts.map(({ id, name, transfer }, look) => ({
-            ...{ id: String(id), name, look },
-            points: (transfer.length === 1
-              ? span.map((x) => ({ freqHz: 10 ** x, gainDb: transfer[0].gainDb }))
-              : transfer
-            ).map(({ freqHz, gainDb }) => ({ x: Math.log10(freqHz), y: gainDb })),
-          }))}
-          bands={[]}
-          markers={[]}
-          visible={span}
-          drawn={span}
-          range={[least, most]}
-          ticks={Array.from({ length: Math.floor((most - least) / step) + 1 }, (_, i) => least + step * i)}
-          logarithmic={false}
-          below={{
-            ticks: Array.from({ length: span[1] - span[0] + 1 }, (_, i) => span[0] + i),
-            text: (value) => frequencyText(10 ** value, 1).replace(/\.0+ /, ' '),
-          }}
-          height={220}
-        />
-        <p className="flex flex-wrap gap-x-4 text-xs text-dim">
-          Gain in dB.
-          {parts.map(({ id, name }, look) => (
-            <span key={id}>
-              <TraceMark look={look} /> {name}
-            </span>
-          ))}
-        </p>
-      </div>
-      <ExportButtons of={box} name="shelf" />
+      <Curves
+        evidence
+        name="shelf"
+        x={{ head: 'frequency (Hz)', of: (x) => 10 ** x, decimals: 0 }}
+        y={{ head: 'gain (dB)', decimals: 1 }}
+        caption={
+          <p className="flex flex-wrap gap-x-4">
+            Gain in dB.
+            {parts.map(({ id, name }, look) => (
+              <span key={id}>
+                <TraceMark look={look} /> {name}
+              </span>
+            ))}
+          </p>
+        }
+        label={`Gain over frequency of the parts on the shelf, dB: ${parts.map(({ name }) => name).join(', ')}`}
+        traces={parts.map(({ id, name, transfer }, look) => ({
+          ...{ id: String(id), name, look },
+          points: (transfer.length === 1
+            ? span.map((x) => ({ freqHz: 10 ** x, gainDb: transfer[0].gainDb }))
+            : transfer
+          ).map(({ freqHz, gainDb }) => ({ x: Math.log10(freqHz), y: gainDb })),
+        }))}
+        bands={[]}
+        markers={[]}
+        visible={span}
+        drawn={span}
+        range={[least, most]}
+        ticks={Array.from({ length: Math.floor((most - least) / step) + 1 }, (_, i) => least + step * i)}
+        logarithmic={false}
+        below={{
+          ticks: Array.from({ length: span[1] - span[0] + 1 }, (_, i) => span[0] + i),
+          text: (value) => frequencyText(10 ** value, 1).replace(/\.0+ /, ' '),
+        }}
+        height={220}
+      />
     </>
   );
 }

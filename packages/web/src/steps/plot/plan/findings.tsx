@@ -3,7 +3,7 @@ import { frequencyText, plain } from '@velvet-reed/core/units';
 import { laidLayout, plotFeaturesOf } from '../../../data/derive';
 import { useFocus } from '../../../data/focus';
 import type { StationData } from '../../../data/station';
-import { Caution, Section } from '../../../ui/section';
+import { Section } from '../../../ui/section';
 import { Value } from '../../../ui/value';
 import { inSystem, type UnitSystem } from './units';
 
@@ -19,11 +19,9 @@ export function Findings({ data, system }: { readonly data: StationData; readonl
   const features = plotFeaturesOf(data);
   const laid = data.plotFeatures.filter((one) => one.kind === 'antenna');
   const dangers = supportFindings(features);
-  const lines = features.filter((one) => one.kind === 'keepout').length > 0;
   return (
     <>
       <Section title="What fits" hint="length, sag, keep-outs, boundary">
-        {lines && <Caution of="powerLine" />}
         {laid.length === 0 ? (
           <p className="max-w-prose text-dim">
             No antenna lies on the plan yet. Draw one between two supports: then its span, sag and clearances stand

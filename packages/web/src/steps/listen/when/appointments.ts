@@ -1,0 +1,84 @@
+import type { Saved } from '@velvet-reed/contract';
+import {
+  type Appointment,
+  type Clash,
+  clashes,
+  type Occurrence,
+  occurrencesOf,
+  passOccurrences,
+  slotsWithin,
+} from '@velvet-reed/core/site';
+import { frequencyText } from '@velvet-reed/core/units';
+import type { StationData } from '../../../data/station';
+import { saveText } from '../../../ui/export';
+
+const MINUTE_MS = 60_000;
+
+/** An appointment as the core reckons with it. */
+export const appointmentOf = (one: Saved<'appointments'>): Appointment => ({
+  ...{ id: String(one.id), name: one.name, atMs: one.atMs, minutes: one.minutes, repeats: one.repeats },
+  freqHz: one.freqHz ?? undefined,
+  receiverId: one.receiverId === null ? undefined : String(one.receiverId),
+  slotMinutes: one.slotMinutes ?? undefined,
+});
+
+/** What is kept free between two moments, and what of it cannot both be heard: among appointments, and with passes of satellites. */
+export function keptBetween(
+  data: StationData,
+  fromMs: number,
+  toMs: number,
+): { readonly occurrences: readonly Occurrence[]; readonly clashes: readonly Clash[] } {
+  const occurrences = data.appointments.flatMap((one) => occurrencesOf(appointmentOf(one), fromMs, toMs));
+  const satellites = data.satellites.map((one) => ({ ...one, id: String(one.id) }));
+  const passes = occurrences.length === 0 ? [] : passOccurrences(satellites, data.station, fromMs, toMs);
+  const receivers = data.receivers.map((one) => ({ ...one, id: String(one.id) }));
+  const appointed = new Set<Occurrence>(occurrences);
+  return {
+    occurrences: [...occurrences].sort((a, b) => a.fromMs - b.fromMs),
+    // two passes that overlap are the sky's matter, not a clash of plans
+    clashes: clashes([...occurrences, ...passes], receivers).filter(
+      ({ first, second }) => appointed.has(first) || appointed.has(second),
+    ),
+  };
+}
+
+const clock = (ms: number): string => new Date(ms).toISOString().slice(11, 16);
+const dayAndClock = (ms: number): string => new Date(ms).toISOString().slice(5, 16).replace('T', ' ');
+
+/** Why two things cannot both be heard. */
+export const clashText = ({ first, second, fromMs, toMs, receiver, apartHz }: Clash): string =>
+  `${first.appointment.name} and ${second.appointment.name} overlap ${dayAndClock(fromMs)} to ${clock(toMs)} UTC${
+    receiver ? ` on the ${receiver.name}` : ''
+  }${apartHz === undefined ? '' : `, ${frequencyText(apartHz, 3)} apart`}`;
+
+/** Whole transmissions of a timed mode in one occurrence; undefined: no timed mode. */
+export const chancesIn = ({ appointment: { slotMinutes }, fromMs, toMs }: Occurrence): number | undefined =>
+  slotMinutes === undefined ? undefined : slotsWithin(fromMs, toMs, slotMinutes);
+
+/** Beginnings of the transmissions in one occurrence. */
+export function slotStarts({ appointment: { slotMinutes }, fromMs, toMs }: Occurrence): readonly number[] {
+  if (slotMinutes === undefined) return [];
+  const slotMs = slotMinutes * MINUTE_MS;
+  const first = Math.ceil(fromMs / slotMs) * slotMs;
+  return Array.from({ length: slotsWithin(fromMs, toMs, slotMinutes) }, (_, i) => first + i * slotMs);
+}
+
+/** Saves the appointments for a calendar program (iCalendar, RFC 5545), in UTC, repeats included. */
+export async function saveCalendar(data: StationData): Promise<void> {
+  const { createEvents } = await import('ics');
+  const { value, error } = createEvents(
+    data.appointments.map((one) => ({
+      uid: `appointment-${data.station.id}-${one.id}@velvet-reed`,
+      title: one.name,
+      start: one.atMs,
+      startInputType: 'utc',
+      startOutputType: 'utc',
+      duration: { minutes: Math.max(1, Math.round(one.minutes)) },
+      productId: 'velvet-reed',
+      description: one.freqHz === null ? data.station.name : `${frequencyText(one.freqHz)}, ${data.station.name}`,
+      ...(one.repeats === 'once' ? {} : { recurrenceRule: `FREQ=${one.repeats.toUpperCase()}` }),
+    })),
+  );
+  if (error || !value) throw error ?? new Error('The appointments could not be written. Try again.');
+  saveText('appointments.ics', value, 'text/calendar;charset=utf-8');
+}
