@@ -51,14 +51,14 @@ export function Progress({
       </p>
     );
   return (
-    <div className="mb-2 flex flex-wrap items-center gap-3 text-sm" role="status">
+    <div className="mb-2 flex flex-wrap items-center gap-3 text-sm">
       <progress max={asked} value={answered} aria-label="Wire model" className="h-2 w-48" />
       <span className="font-mono">
         {answered} of {asked}
       </span>
       {stopped ? (
         <>
-          <span>Stopped: antennas without an answer stand last.</span>
+          <span role="status">Stopped: antennas without an answer stand last.</span>
           <Button look="quiet" onClick={resume}>
             Go on
           </Button>

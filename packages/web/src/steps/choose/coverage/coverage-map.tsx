@@ -61,7 +61,7 @@ export function CoverageMap({ data }: { readonly data: StationData }) {
         </table>
       </Wide>
       {!heard.complete && (
-        <p role="status" className="mt-2 flex items-center gap-3 text-sm">
+        <p className="mt-2 flex items-center gap-3 text-sm">
           <progress max={heard.asked} value={heard.answered} aria-label="Coverage" className="h-2 w-48" />
           {heard.answered} of {heard.asked}
           {heard.stopped ? (

@@ -90,7 +90,7 @@ export function Devices({ data }: { readonly data: StationData }) {
         <details className="mt-2">
           <summary>Switchings, to change or delete</summary>
           <ul className="max-w-4xl border-t border-rule">
-            {devices.map((one) => (
+            {devices.map((one, i) => (
               <li key={one.id} className="flex flex-wrap items-baseline gap-x-4 border-b border-rule">
                 <span className="grow">
                   {one.device} at {frequencyText(one.freqHz)}, {momentText(one.record.atMs ?? 0)}
@@ -101,14 +101,10 @@ export function Devices({ data }: { readonly data: StationData }) {
                 <ChangeButton
                   resource="levels"
                   record={one.record}
-                  name={`switching of ${one.device}, ${momentText(one.record.atMs ?? 0)}`}
+                  name={`switching ${i + 1}, of ${one.device}`}
                   fields={FIELDS}
                 />
-                <DeleteButton
-                  resource="levels"
-                  record={one.record}
-                  name={`Switching of ${one.device}, ${momentText(one.record.atMs ?? 0)}`}
-                />
+                <DeleteButton resource="levels" record={one.record} name={`Switching ${i + 1}, of ${one.device}`} />
               </li>
             ))}
           </ul>

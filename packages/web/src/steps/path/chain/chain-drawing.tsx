@@ -19,9 +19,10 @@ import { useEffect, useRef, useState } from 'react';
 import { moveStage } from '../../../data/path-orders';
 import { useWrite } from '../../../data/station';
 import type { OrderView } from '../../../data/verdicts';
+import { saveCsv } from '../../../ui/export';
 import { ExportButtons } from '../../../ui/export-buttons';
 import { dragWords, HOW_TO_MOVE } from './drag-words';
-import { LevelDiagram } from './level-diagram';
+import { LevelDiagram, levelLines } from './level-diagram';
 import { Symbol } from './symbol';
 
 const LEFT_PX = 78;
@@ -133,7 +134,20 @@ export default function ChainDrawing({
       <p className="mb-3 flex flex-wrap items-baseline gap-x-4 text-xs text-dim">
         Levels at the input of each stage and of {receiverName} (model); red: where it compresses or clips.
         {other ? ` Dotted: order ${other.order}.` : ''} Drag a stage along the chain, or Space, arrows, Space.
-        <ExportButtons of={box} name="chain" />
+        <ExportButtons
+          of={box}
+          name="chain"
+          onCsv={() =>
+            saveCsv(
+              'chain.csv',
+              ['at the input of', ...levelLines(view, targetName).map(({ name }) => `${name} (dBm)`)],
+              view.analysis.reports.map(({ name }, i) => [
+                name,
+                ...levelLines(view, targetName).map(({ levels }) => levels[i] ?? null),
+              ]),
+            )
+          }
+        />
       </p>
     </>
   );

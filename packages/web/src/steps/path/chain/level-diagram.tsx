@@ -22,6 +22,24 @@ interface Line {
 
 const minus = (value: number, digits: number): string => fixed(value, digits).replace('-', '−');
 
+/** The levels that are drawn along a chain, at the input of each stage and of the receiver. */
+export function levelLines(view: OrderView, targetName: string): readonly Line[] {
+  const { reports, walks } = view.analysis;
+  const strongest = [...walks]
+    .sort((a, b) => Math.max(...b.levelsDbm) - Math.max(...a.levelsDbm))
+    .slice(0, MOST_CARRIERS);
+  const noise = reports.map(({ noiseDbm }) => noiseDbm);
+  const wanted = reports.map(({ gainAheadDb }) => noise[0] + READABLE_DB + gainAheadDb);
+  return [
+    ...strongest.map(({ signal, levelsDbm }, i) => ({
+      ...{ id: `carrier ${signal.name}`, name: signal.name, levels: levelsDbm, ink: 'var(--caution)', width: 1.8 },
+      dash: DASHES[i % DASHES.length],
+    })),
+    { id: 'wanted', name: `${targetName}, just readable`, levels: wanted, ink: 'var(--plum)', width: 2.6, dash: '' },
+    { id: 'noise', name: 'noise', levels: noise, ink: 'var(--ink)', width: 1.6, dash: '' },
+  ];
+}
+
 /** Levels along the chain: at the input of each stage, and of the receiver. The same columns as the drawing above it. */
 export function LevelDiagram({
   view,
@@ -38,20 +56,8 @@ export function LevelDiagram({
   /** Where a column stands: 0 is the antenna, then the stages' inputs, the last the receiver. */
   readonly xOf: (index: number) => number;
 }) {
-  const { reports, walks } = view.analysis;
-  const strongest = [...walks]
-    .sort((a, b) => Math.max(...b.levelsDbm) - Math.max(...a.levelsDbm))
-    .slice(0, MOST_CARRIERS);
-  const noise = reports.map(({ noiseDbm }) => noiseDbm);
-  const wanted = reports.map(({ gainAheadDb }) => noise[0] + READABLE_DB + gainAheadDb);
-  const lines: readonly Line[] = [
-    ...strongest.map(({ signal, levelsDbm }, i) => ({
-      ...{ id: `carrier ${signal.name}`, name: signal.name, levels: levelsDbm, ink: 'var(--caution)', width: 1.8 },
-      dash: DASHES[i % DASHES.length],
-    })),
-    { id: 'wanted', name: `${targetName}, just readable`, levels: wanted, ink: 'var(--plum)', width: 2.6, dash: '' },
-    { id: 'noise', name: 'noise', levels: noise, ink: 'var(--ink)', width: 1.6, dash: '' },
-  ];
+  const { reports } = view.analysis;
+  const lines = levelLines(view, targetName);
   /** Where a stage compresses, or the receiver clips. */
   const limits = reports.flatMap(({ totalDbm, roomDb, name }, i) =>
     totalDbm === undefined || roomDb === undefined

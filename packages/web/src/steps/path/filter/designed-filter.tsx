@@ -19,7 +19,7 @@ import { entry, useWrite } from '../../../data/station';
 import { Button } from '../../../ui/button';
 import { saveCsv, saveText } from '../../../ui/export';
 import { Caution } from '../../../ui/section';
-import { TraceChart } from '../../../ui/trace-chart';
+import { Curves } from '../../../ui/curves';
 import { inDb, Value } from '../../../ui/value';
 import { FilterParts } from './filter-parts';
 import { FilterScatter } from './filter-scatter';
@@ -232,24 +232,24 @@ function Response({
     [lowHz, highHz],
   );
   return (
-    <>
-      <TraceChart
-        label="Loss of the filter over frequency, with real and ideal parts"
-        traces={traces}
-        bands={[]}
-        markers={design.stops.slice(0, 4).map((goal, i) => ({ name: `T${i + 1}`, x: Math.log10(goal.freqHz / 1e6) }))}
-        visible={span}
-        drawn={span}
-        range={[0, 90]}
-        ticks={TICKS}
-        logarithmic={false}
-        below={below}
-        height={200}
-      />
-      <p className="text-xs text-dim">
-        loss in dB over MHz; solid: real parts, dashed: ideal; T: transmitters in the order above
-      </p>
-    </>
+    <Curves
+      evidence
+      name="filter-response"
+      x={{ head: 'frequency (MHz)', of: (x) => 10 ** x, decimals: 4 }}
+      y={{ head: 'loss (dB)', decimals: 2 }}
+      caption="loss in dB over MHz; solid: real parts, dashed: ideal; T: transmitters in the order above"
+      label="Loss of the filter over frequency, with real and ideal parts"
+      traces={traces}
+      bands={[]}
+      markers={design.stops.slice(0, 4).map((goal, i) => ({ name: `T${i + 1}`, x: Math.log10(goal.freqHz / 1e6) }))}
+      visible={span}
+      drawn={span}
+      range={[0, 90]}
+      ticks={TICKS}
+      logarithmic={false}
+      below={below}
+      height={200}
+    />
   );
 }
 

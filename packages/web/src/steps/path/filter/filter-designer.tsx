@@ -79,11 +79,7 @@ export function FilterDesigner({
   const result = useDesign({ shape, family, series, typed, signals, wanted, targets });
   return (
     <Section title="Design a filter" hint="order from what it must stop and may lose; real parts; files to take along">
-      {result.design && (
-        <div data-evidence className="mb-3">
-          <FilterResponse design={result.design} signals={signals} wanted={wanted} />
-        </div>
-      )}
+      {result.design && <FilterResponse design={result.design} signals={signals} wanted={wanted} />}
       <div className="flex flex-wrap gap-4">
         {(
           [

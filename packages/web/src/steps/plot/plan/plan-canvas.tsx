@@ -94,7 +94,7 @@ export function PlanCanvas({
       className="relative mb-6 overflow-hidden border border-rule"
       style={{ height: `min(${HEIGHT_PX}px, max(180px, 100dvh - 11rem))` }}
     >
-      <div ref={gestures} style={{ touchAction: 'pan-x pan-y' }}>
+      <div ref={gestures} data-plan style={{ touchAction: 'pan-x pan-y' }}>
         <Stage width={widthPx} height={heightPx} style={{ cursor: tool === 'select' ? 'default' : 'crosshair' }}>
           <Layer>
             <Rect

@@ -1,4 +1,5 @@
 import { readPlot, writePlot } from '@velvet-reed/core/formats';
+import { saveAs } from 'file-saver';
 import { useRef, type ChangeEvent } from 'react';
 import { plotFeaturesOf } from '../../../data/derive';
 import { entry, showTrouble, useWrite, type StationData } from '../../../data/station';
@@ -6,6 +7,17 @@ import { Button } from '../../../ui/button';
 import { saveText } from '../../../ui/export';
 import { Section } from '../../../ui/section';
 import { EMPTY_FEATURE } from './empty-feature';
+
+/** The plan as it is seen now: its layers are canvases of their own. */
+function savePlanPicture(name: string): void {
+  const layers = [...document.querySelectorAll<HTMLCanvasElement>('#sheet [data-plan] canvas')];
+  const whole = document.createElement('canvas');
+  whole.width = Math.max(1, ...layers.map(({ width }) => width));
+  whole.height = Math.max(1, ...layers.map(({ height }) => height));
+  const pen = whole.getContext('2d');
+  for (const layer of layers) pen?.drawImage(layer, 0, 0);
+  whole.toBlob((picture) => picture && saveAs(picture, name));
+}
 
 /** The plan as a file, and files onto the plan. */
 export function PlanFiles({ data }: { readonly data: StationData }) {
@@ -59,6 +71,7 @@ export function PlanFiles({ data }: { readonly data: StationData }) {
         >
           Save as GeoJSON
         </Button>
+        <Button onClick={() => savePlanPicture(`${data.station.name}-plan.png`)}>Save as PNG</Button>
         <Button onClick={() => geo.current?.click()}>Import GeoJSON</Button>
         <Button onClick={() => picture.current?.click()}>Put a picture underneath</Button>
         <input

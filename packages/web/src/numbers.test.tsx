@@ -1,8 +1,8 @@
 import { expect, test } from '@jest/globals';
 import { render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { toNumbers } from '../shell/to-numbers';
-import { Curves } from './curves';
+import { toNumbers } from './shell/to-numbers';
+import { Curves } from './ui/curves';
 
 const points = Array.from({ length: 101 }, (_, i) => ({ x: 5 + i / 50, y: i === 3 ? null : -i / 10 }));
 const page = (
