@@ -149,7 +149,8 @@ export async function lookAtRooms(page: Page, rooms: typeof ROOM_ADDRESSES): Pro
       (element) => element.getBoundingClientRect().height / parseFloat(getComputedStyle(element).lineHeight),
     );
     expect(lines, `${path}: lines of the verdict`).toBeLessThan(2.5);
-    for (const caution of cautions) await expect(page.getByRole('complementary').getByText(CAUTIONS[caution]), `${path}: caution`).toBeVisible();
+    for (const caution of cautions)
+      await expect(page.getByRole('complementary').getByText(CAUTIONS[caution]), `${path}: caution`).toBeVisible();
     await accessible(page, path);
     await page.setViewportSize({ width: 390, height: 844 });
     // drawings follow the new width a moment later

@@ -53,7 +53,7 @@ describe('the verdict of a path', () => {
   test('out of the receiver’s range comes before everything', () => {
     const { better, sentence } = judge([[]], [], { lowHz: 100e6, highHz: 101e6 });
     expect(better.state).toBe('out of reach');
-    expect(sentence).toMatch(/does not reach Rx/);
+    expect(sentence).toMatch(/Rx does not tune to 100\.5 MHz/);
   });
   test('beyond half its rate a receiver shows an alias, never a target', () => {
     // 62.5 MHz is half of 125 MHz: 59 MHz is shown, and with 100 MHz samples folds to 41 MHz (by hand)

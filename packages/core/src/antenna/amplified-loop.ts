@@ -146,8 +146,8 @@ export const amplifiedLoop: AntennaKind = {
       reason: fits
         ? `fits: ${lengthText(across)} across on a short post`
         : across > room.spanM
-          ? `is ${lengthText(across)} across; the place offers ${lengthText(room.spanM)}`
-          : `its top stands at ${lengthText(needsHeightM)}; the place offers ${lengthText(room.heightM)}`,
+          ? `it is ${lengthText(across)} across, and the place offers ${lengthText(room.spanM)}`
+          : `its top stands at ${lengthText(needsHeightM)}, and the place offers ${lengthText(room.heightM)}`,
     };
   },
   model(design, ground) {

@@ -78,10 +78,10 @@ describe('kinds', () => {
     const room = { spanM: 38, heightM: 9 };
     const fit = antennaKind('half-wave-dipole').fit(startDesign('half-wave-dipole', 518e3), room);
     expect(fit.fits).toBe(false);
-    expect(fit.reason).toMatch(/needs 28\d m along the ground; the place offers 38.0 m/);
+    expect(fit.reason).toMatch(/needs 28\d m along the ground, and the place offers 38.0 m/);
     expect(antennaKind('v-dipole').fit(startDesign('v-dipole', 9.65e6), room).fits).toBe(true);
     expect(antennaKind('quarter-wave').fit(startDesign('quarter-wave', 5.6e6), room).reason).toMatch(
-      /reaches 2\d\.\d m up; the place offers 9.00 m/,
+      /reaches 2\d\.\d m up, and the place offers 9.00 m/,
     );
   });
   test.each(ANTENNA_KINDS.filter((kind) => kind.model !== undefined).map((kind) => [kind.id, kind] as const))(

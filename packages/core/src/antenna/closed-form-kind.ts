@@ -40,8 +40,8 @@ export function closedForm({ pieces, figures, remarks, steps, needsM, ...kind }:
         needsSpanM,
         needsHeightM: needsSpanM,
         reason: fits
-          ? `fits: ${lengthText(needsSpanM)} across`
-          : `is ${lengthText(needsSpanM)} across; the place offers ${lengthText(Math.min(room.spanM, room.heightM))}`,
+          ? `it fits, ${lengthText(needsSpanM)} across`
+          : `it is ${lengthText(needsSpanM)} across, and the place offers ${lengthText(Math.min(room.spanM, room.heightM))}`,
       };
     },
   };

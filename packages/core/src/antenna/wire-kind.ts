@@ -68,10 +68,10 @@ export function wireKind(spec: WireKindSpec): AntennaKind {
     const { spanM: needsSpanM, heightM: needsHeightM } = spec.needs(dims(design), design);
     const fits = needsSpanM <= room.spanM && needsHeightM <= room.heightM;
     const reason = fits
-      ? `fits with ${lengthText(room.spanM - needsSpanM)} of ground to spare`
+      ? `it fits, with ${lengthText(room.spanM - needsSpanM)} of ground to spare`
       : needsSpanM > room.spanM
-        ? `needs ${lengthText(needsSpanM)} along the ground; the place offers ${lengthText(room.spanM)}`
-        : `reaches ${lengthText(needsHeightM)} up; the place offers ${lengthText(room.heightM)}`;
+        ? `it needs ${lengthText(needsSpanM)} along the ground, and the place offers ${lengthText(room.spanM)}`
+        : `it reaches ${lengthText(needsHeightM)} up, and the place offers ${lengthText(room.heightM)}`;
     return { fits, reason, needsSpanM, needsHeightM };
   };
   const model = (design: Design, ground: Ground): WireModel => ({

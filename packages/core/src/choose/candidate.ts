@@ -305,6 +305,6 @@ export function candidateFit(spec: CandidateSpec, room: PlaceRoom): Fit {
     needsHeightM: 0,
     reason: fits
       ? `fits: ${lengthText(spec.sizeM)} across`
-      : `is ${lengthText(spec.sizeM)} across; the place offers ${lengthText(room.spanM)}`,
+      : `it is ${lengthText(spec.sizeM)} across, and the place offers ${lengthText(room.spanM)}`,
   };
 }

@@ -158,7 +158,7 @@ describe('ranking', () => {
   test('on 518 kHz the dipole does not fit and ranks below the loop, whatever it would hear', () => {
     const list = ranked([SEA], ['half-wave-dipole', 'amplified-loop']);
     expect(kindsOf(list)).toEqual(['amplified-loop', 'half-wave-dipole']);
-    expect(list[1].reason).toMatch(/Does not fit: needs/);
+    expect(list[1].reason).toMatch(/Does not fit: it needs/);
     expect(choiceVerdict(list).best?.spec.id).toBe('kind-amplified-loop');
   });
   test('on 31 m a dipole wins on a large place and a loop on a balcony', () => {

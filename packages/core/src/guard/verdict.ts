@@ -1,3 +1,4 @@
+import { fixed } from '../units/format';
 import { SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
 import type { GuardResult, GuardState } from './coverage';
 
@@ -50,7 +51,7 @@ export function guardVerdict(results: readonly GuardResult[], antennas: readonly
       sentence: 'No receiver input is entered, so nothing is known.',
       next: 'Enter every one of them.',
     };
-  const level = `${worst.levelDbm.toFixed(0)} dBm`.replace('-', '−');
+  const level = `${fixed(worst.levelDbm, 1).replace('-', '−')} dBm`;
   const common = { worst, missing };
   if (worst.state === 'uncovered')
     return {

@@ -66,13 +66,13 @@ export function noiseVerdict<R extends NoiseReading>(readings: readonly R[], oth
     return {
       ...common,
       state: 'outside decides',
-      sentence: `Your receiver hears the outside everywhere you looked: ${cost} at worst.`,
+      sentence: `Your receiver hears the noise from outside wherever you looked: its own costs ${snrLossDb.toFixed(snrLossDb < 1 ? 2 : 1)} dB of SNR at worst.`,
       next: 'Leave amplifiers out; look at the Path for overload.',
     };
   return {
     ...common,
     state: 'receiver decides',
-    sentence: `At ${where} the receiver ${amplifierAdvice(rise) === 'at_antenna_helps' ? 'decides' : 'is heard'}: ${cost} there.`,
+    sentence: `At ${where} the receiver’s own noise ${amplifierAdvice(rise) === 'at_antenna_helps' ? 'decides' : 'is heard too'}: ${cost}.`,
     next:
       amplifierAdvice(rise) === 'at_antenna_helps'
         ? 'Try an amplifier in the Path, ahead of the line.'

@@ -204,6 +204,6 @@ function aliasOf({ complexSamples, sampleRateHz }: PathReceiver, landsAtHz: numb
 function outOfReach(receiver: PathReceiver, landsAtHz: number): { readonly outOfReach?: string } {
   if (landsAtHz >= receiver.minHz && landsAtHz <= receiver.maxHz) return {};
   return {
-    outOfReach: `${frequencyText(landsAtHz)} arrives at ${receiver.name}, which hears ${frequencyText(receiver.minHz)} to ${frequencyText(receiver.maxHz)}. Put a converter into the path, or choose another receiver.`,
+    outOfReach: `Put a converter into the path that ends between ${frequencyText(receiver.minHz)} and ${frequencyText(receiver.maxHz)}, or choose another receiver.`,
   };
 }

@@ -75,7 +75,7 @@ function orderVerdict(
   if (analysis.outOfReach)
     return verdict(
       'out of reach',
-      `${frequencyText(analysis.landsAtHz)} does not reach ${receiverName}`,
+      `${receiverName} does not tune to ${frequencyText(analysis.landsAtHz)}, where it arrives`,
       analysis.outOfReach,
     );
   if (analysis.alias)

@@ -34,6 +34,8 @@ export const CUT_WORDS: Readonly<Record<NextCut['state'], string>> = {
   cut: 'Cut it, then sweep again.',
   done: 'On target: do not cut any more; seal the feed and compare it on the air.',
   'too short': 'It is already too short for its target: do not cut. Lengthen it by a new piece, or accept the band.',
+  'too far':
+    'So far off is no trimming job: do not cut. Make sure that this dip belongs to this antenna, and compare its length with the draft.',
   'getting worse': 'It went the wrong way: do not cut. Look for another wire or a loose joint.',
 };
 
@@ -110,8 +112,9 @@ export function benchVerdict({
           };
     case 'too short':
       return { ...common, state: 'too short', next: CUT_WORDS['too short'] };
+    case 'too far':
     case 'getting worse':
-      return { ...common, state: 'stop', next: CUT_WORDS['getting worse'] };
+      return { ...common, state: 'stop', next: CUT_WORDS[cut.state] };
   }
 }
 

@@ -108,6 +108,12 @@ describe('trimming', () => {
     expect(nextCut([reading(60, 1100)], 1090e6)).toMatchObject({ state: 'too short', cutM: 0 });
     expect(nextCut([reading(65, 1024), reading(64, 1020)], 1090e6).state).toBe('getting worse');
   });
+  test('a dip so far off that a third of the element would go is no trimming: nothing is cut, and no length turns negative', () => {
+    expect(nextCut([reading(100, 500)], 1090e6)).toMatchObject({ state: 'too far', cutM: 0, newLengthM: 0.1 });
+    // two readings whose line reaches the target below zero
+    expect(nextCut([reading(100, 500), reading(99, 500.1)], 1090e6)).toMatchObject({ state: 'too far', cutM: 0 });
+    expect(nextCut([reading(80, 1000)], 1090e6).state).toBe('cut');
+  });
   test('fits that rise with length are refused in words', () => {
     expect(() => lengthForTarget([reading(65, 1024), reading(66, 1030)], 1090e6)).toThrow(
       /did not rise when the length fell/,

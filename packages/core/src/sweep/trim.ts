@@ -61,15 +61,17 @@ export interface NextCut {
   readonly method: 'proportional' | 'measured slope' | '1/f fit';
   readonly slopeHzPerM: number;
   readonly straightLineTargetM?: number;
-  readonly state: 'cut' | 'done' | 'too short' | 'getting worse';
+  readonly state: 'cut' | 'done' | 'too short' | 'too far' | 'getting worse';
 }
 
+/** A dip that would take off more of the element than this is no trimming: another dip, another antenna, or a fault. Common practice, no source. */
+const MOST_TRIMMED = 0.3;
 /** The element counts as on target within this share of the target frequency. */
 const ON_TARGET = 0.0005;
 
 /**
  * Advice for the next cut: the proportional rule from one reading, the measured slope from two, the 1/f fit from three on. It
- * goes half of the remaining way and never past the target; the last stretch below the tool's resolution is taken at once.
+ * goes half of the remaining way (and none when more than 0.3 of the element would have to go) and never past the target; the last stretch below the tool's resolution is taken at once.
  * @param toolM smallest cut that the listener can make (default 1 mm).
  */
 export function nextCut(readings: readonly LengthReading[], targetHz: number, toolM = 1e-3): NextCut {
@@ -102,6 +104,7 @@ export function nextCut(readings: readonly LengthReading[], targetHz: number, to
   if (remainingHz < 0) return { ...stay, state: 'too short' };
   if (!fits || targetLengthM >= last.lengthM) return { ...stay, state: 'getting worse' };
   const wholeM = last.lengthM - targetLengthM;
+  if (wholeM > MOST_TRIMMED * last.lengthM) return { ...stay, state: 'too far' };
   const cutM = wholeM <= toolM ? wholeM : Math.max(wholeM / 2, Math.min(wholeM, toolM));
   return { ...common, cutM, newLengthM: last.lengthM - cutM, state: 'cut' };
 }

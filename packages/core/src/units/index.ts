@@ -4,6 +4,7 @@ export {
   bandText,
   capital,
   countText,
+  listText,
   fixed,
   frequencyText,
   lengthText,

@@ -62,7 +62,8 @@ export function Verdict({
           source: draft.figures[0]?.source ?? 'the dimensions below',
         }}
       />
-      ; {fit.reason}.{' '}
+      ; {fit.fits ? '' : 'it does not fit: '}
+      {fit.reason}.{' '}
       {dip && (
         <>
           Finished, the model dips at{' '}
@@ -75,8 +76,10 @@ export function Verdict({
         </>
       )}
       <Next>
-        {nextStep ? (
-          `Next: ${nextStep.step.text}`
+        {!fit.fits ? (
+          'Next: change its dimensions, or choose another kind.'
+        ) : nextStep ? (
+          `Next: ${nextStep.step.text.charAt(0).toLowerCase()}${nextStep.step.text.slice(1)}`
         ) : (
           <Link to={`/s/${stationId}/bench?antenna=${antennaId}`}>All steps done. Next: put it on the Bench.</Link>
         )}

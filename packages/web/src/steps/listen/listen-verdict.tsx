@@ -8,6 +8,7 @@ import { Next } from '../../ui/section';
 export function ListenVerdict({ data }: { readonly data: StationData }) {
   const stationId = useStationId();
   const { station, targets, transmitters, receivers } = data;
+  const nearby = transmitters.filter(({ own }) => !own).length;
   if (targets.length === 0)
     return (
       <>
@@ -16,8 +17,8 @@ export function ListenVerdict({ data }: { readonly data: StationData }) {
     );
   return (
     <>
-      You want to hear {countText(targets.length, 'target')} from {station.name}, past{' '}
-      {countText(transmitters.filter(({ own }) => !own).length, 'transmitter')} nearby.{' '}
+      You want to hear {countText(targets.length, 'target')} from {station.name};{' '}
+      {nearby === 0 ? 'no transmitter nearby is entered' : `${countText(nearby, 'transmitter')} nearby may disturb`}.{' '}
       <Next>
         {receivers.length === 0 ? (
           <Link to={`/s/${stationId}/choose/ranking`}>

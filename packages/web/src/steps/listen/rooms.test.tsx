@@ -37,7 +37,7 @@ describe('Listen', () => {
   test('targets and neighbours are counted; the own transmitter is no neighbour', () => {
     const [transmitter] = TEST_STATION.transmitters;
     shown({ transmitters: [transmitter, { ...transmitter, id: 2, own: true }] });
-    expect(verdictText()).toMatch(/You want to hear one target from Ferrin Point, past one transmitter nearby/);
+    expect(verdictText()).toMatch(/You want to hear one target from Ferrin Point; one transmitter nearby may disturb/);
   });
   test('the field of a neighbour stands beside it: 3 kW ERP at 7 km are −22 dBm isotropic at 97.4 MHz', () => {
     // √(30·3000·1.64)/7000 m = 54.9 mV/m = 94.8 dBµV/m; −77.21 − 20 log 97.4 + 94.8 = −22.2 dBm (by hand)

@@ -36,7 +36,7 @@ describe('the first sentence of Path', () => {
     const [target] = TEST_STATION.targets;
     shown({ targets: [{ ...target, name: 'dish', lowHz: 10.99e9, highHz: 11.01e9 }] });
     expect(verdictText()).toMatch(
-      /dish is not heard like this: 11\.00 GHz does not reach HF receiver\. Next: 11\.00 GHz arrives at HF receiver/,
+      /dish is not heard like this: HF receiver does not tune to 11\.00 GHz, where it arrives\. Next: put a converter into the path that ends between/,
     );
   });
   test('an order in which the amplifier gets no supply loses, however little noise it adds', () => {

@@ -16,9 +16,10 @@ export default function MeterRoom() {
             const proof = meterZeroProves(plan.powerW, plan.meterResolutionW);
             return (
               <>
-                A meter with steps of {plain(showPower(plan.meterResolutionW))} at zero proves{' '}
-                {fixed(proof.isolationAtLeastDb, 1)} dB: {fixed(proof.receiverCouldSeeDbm, 1)} dBm may still arrive
-                (model). <Next>Next: test with the receiver itself, from the lowest power up.</Next>
+                A meter in steps of {plain(showPower(plan.meterResolutionW))} that shows zero proves{' '}
+                {fixed(proof.isolationAtLeastDb, 1)} dB of isolation and no more:{' '}
+                {fixed(proof.receiverCouldSeeDbm, 1).replace('-', '−')} dBm may still arrive (model).{' '}
+                <Next>Next: test with the receiver itself, from the lowest power up.</Next>
               </>
             );
           }}

@@ -55,8 +55,8 @@ function Verdict({ data }: { readonly data: StationData }) {
   const levelDbm = noisePowerDbm(noise.faDb, target.bandwidthHz);
   return (
     <>
-      At {target.name} the outside gives {fixed(levelDbm, 1).replace('-', '−')} dBm in its bandwidth (
-      {noise.measured ? 'your floor, measured' : 'by the class, catalogue'}); weaker is not heard.{' '}
+      Noise from outside at {target.name}: {fixed(levelDbm, 1).replace('-', '−')} dBm in its bandwidth (
+      {noise.measured ? 'your floor, measured' : 'by the class, catalogue'}); a weaker signal is not heard.{' '}
       <Next>
         {noise.measured ? (
           <Link to={`/s/${stationId}/noise/floor`}>Next: see in Noise who makes it.</Link>

@@ -1,6 +1,6 @@
 import { directInput } from '@velvet-reed/core/path';
 import { transmitterField } from '@velvet-reed/core/site';
-import { capital, countText, fixed } from '@velvet-reed/core/units';
+import { capital, countText, listText, fixed } from '@velvet-reed/core/units';
 import { Link } from 'react-router';
 import { useStationId, type StationData } from '../../../data/station';
 import { hasField } from '../../../data/transmitters';
@@ -73,7 +73,7 @@ function Verdict({ data }: { readonly data: StationData }) {
       {capital(countText(data.receivers.length, 'receiver'))}
       {unheard.length === 0
         ? `${data.receivers.length === 1 ? ' reaches' : ' reach'} everything that is wanted.`
-        : `; none tunes to ${unheard.map(({ name }) => name).join(', ')}.`}{' '}
+        : `; none tunes to ${listText(unheard.map(({ name }) => name))}.`}{' '}
       <Next>
         <Link to={`/s/${stationId}/choose/ranking`}>Next: see which antenna serves them.</Link>
       </Next>

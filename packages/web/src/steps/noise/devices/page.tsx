@@ -48,7 +48,8 @@ function Verdict({ data }: { readonly data: StationData }) {
     </>
   ) : (
     <>
-      None of {effects.length} devices is proven to make noise. <Next>Next: switch the loudest suspect once more.</Next>
+      {effects.length === 1 ? 'The one device' : `None of the ${effects.length} devices`} switched so far is{' '}
+      {effects.length === 1 ? 'not ' : ''}proven to make noise. <Next>Next: switch the loudest suspect once more.</Next>
     </>
   );
 }

@@ -30,7 +30,7 @@ describe('antenna off and on', () => {
   });
   test('the worst frequency stands in the first sentence', () => {
     shown([check(1, 3.6e6, -118, -98), check(2, 9.6e6, -119, -106), check(3, 21.2e6, -121, -119)]);
-    expect(verdictText()).toMatch(/^At 21\.2 MHz the receiver decides: it costs 4\.3 dB/);
+    expect(verdictText()).toMatch(/^At 21\.2 MHz the receiver’s own noise decides: it costs 4\.3 dB/);
     const rows = within(screen.getByRole('region', { name: 'Antenna off and on' })).getAllByRole('row');
     expect(rows.slice(1).map(({ textContent }) => /^[\d.]+/.exec(textContent)?.[0])).toEqual([
       '3.600',

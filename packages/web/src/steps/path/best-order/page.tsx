@@ -1,3 +1,4 @@
+import { capital, countText } from '@velvet-reed/core/units';
 import { newOrder } from '../../../data/path-orders';
 import { toPathReceiver } from '../../../data/path-stages';
 import { Next } from '../../../ui/section';
@@ -16,9 +17,9 @@ export default function BestOrderRoom() {
           title="Best order, Path"
           verdict={({ orders, path }) => (
             <>
-              {orders.length === 1 ? 'One order' : `${orders.length} orders`} of {path.name}{' '}
-              {orders.length === 1 ? 'is' : 'are'} kept; the search tries every set and sequence for all targets at
-              once. <Next>Next: let it search, and keep what it finds beside yours.</Next>
+              {capital(countText(orders.length, 'order'))} of {path.name} {orders.length === 1 ? 'is' : 'are'} kept; the
+              search tries every set and sequence for all targets at once.{' '}
+              <Next>Next: let it search, and keep what it finds beside yours.</Next>
             </>
           )}
         >

@@ -22,7 +22,8 @@ import type { OrderView } from '../../../data/verdicts';
 import { saveCsv } from '../../../ui/export';
 import { ExportButtons } from '../../../ui/export-buttons';
 import { dragWords, HOW_TO_MOVE } from './drag-words';
-import { LevelDiagram, levelLines } from './level-diagram';
+import { LevelDiagram } from './level-diagram';
+import { levelLines } from './level-lines';
 import { Symbol } from './symbol';
 
 const LEFT_PX = 78;

@@ -1,44 +1,13 @@
 import { fixed } from '@velvet-reed/core/units';
 import type { OrderView } from '../../../data/verdicts';
 import { placeLabels } from '../../../ui/place-labels';
+import { levelLines, MOST_CARRIERS } from './level-lines';
 
-/** A signal that is just worth listening to stands so far above the noise from outside, dB. Assumed, to have something wanted to draw. */
-const READABLE_DB = 10;
 const HEIGHT = 250;
 const [TOP, FOOT] = [16, 8];
-/** Carriers that are drawn, the strongest first. */
-const MOST_CARRIERS = 4;
 const LABEL_PX = 14;
-const DASHES = ['', '7 4', '2 4', '9 3 2 3'];
-
-interface Line {
-  readonly id: string;
-  readonly name: string;
-  readonly levels: readonly number[];
-  readonly ink: string;
-  readonly width: number;
-  readonly dash: string;
-}
 
 const minus = (value: number, digits: number): string => fixed(value, digits).replace('-', '−');
-
-/** The levels that are drawn along a chain, at the input of each stage and of the receiver. */
-export function levelLines(view: OrderView, targetName: string): readonly Line[] {
-  const { reports, walks } = view.analysis;
-  const strongest = [...walks]
-    .sort((a, b) => Math.max(...b.levelsDbm) - Math.max(...a.levelsDbm))
-    .slice(0, MOST_CARRIERS);
-  const noise = reports.map(({ noiseDbm }) => noiseDbm);
-  const wanted = reports.map(({ gainAheadDb }) => noise[0] + READABLE_DB + gainAheadDb);
-  return [
-    ...strongest.map(({ signal, levelsDbm }, i) => ({
-      ...{ id: `carrier ${signal.name}`, name: signal.name, levels: levelsDbm, ink: 'var(--caution)', width: 1.8 },
-      dash: DASHES[i % DASHES.length],
-    })),
-    { id: 'wanted', name: `${targetName}, just readable`, levels: wanted, ink: 'var(--plum)', width: 2.6, dash: '' },
-    { id: 'noise', name: 'noise', levels: noise, ink: 'var(--ink)', width: 1.6, dash: '' },
-  ];
-}
 
 /** Levels along the chain: at the input of each stage, and of the receiver. The same columns as the drawing above it. */
 export function LevelDiagram({

@@ -57,7 +57,9 @@ function Frequencies({
         ))}
       </ul>
       <p className={analysis.outOfReach ? 'text-caution' : ''}>
-        {analysis.outOfReach ?? `Tune ${receiverName} to ${frequencyText(analysis.landsAtHz, 5)}.`}
+        {analysis.outOfReach
+          ? `${receiverName} does not tune to ${frequencyText(analysis.landsAtHz)}. ${analysis.outOfReach}`
+          : `Tune ${receiverName} to ${frequencyText(analysis.landsAtHz, 5)}.`}
       </p>
     </Section>
   );

@@ -36,7 +36,7 @@ function Verdict({ path: { better } }: { readonly path: PathState }) {
   return fault !== undefined ? (
     <>
       <span className="text-caution">
-        In order {better.order}: {fault}
+        Order {better.order} lacks a supply: {fault}
       </span>{' '}
       <Next>Next: mend that, before anything is switched on.</Next>
     </>

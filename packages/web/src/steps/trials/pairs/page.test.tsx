@@ -41,7 +41,7 @@ describe('the verdict of a comparison', () => {
       [-83, -85, -104, -113],
       [-77, -86, -98, -112],
     ]);
-    expect(verdictText()).toMatch(/Mean difference in SNR, B minus A: 4\.0 dB/);
+    expect(verdictText()).toMatch(/better on SNR by 4\.0 dB, proven/);
     expect(verdictText()).toMatch(/Next: keep it, and repeat under other conditions/);
     expect(document.body.textContent).toMatch(/Level and SNR disagree/);
   });

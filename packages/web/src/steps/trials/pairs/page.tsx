@@ -31,9 +31,9 @@ function Trials({ data }: { readonly data: StationData }) {
         trial && names && verdict ? (
           <>
             {verdict.sentence}{' '}
-            {verdict.snr.result && (
+            {verdict.snr.result && !verdict.snr.proven && (
               <>
-                Mean difference in SNR, B minus A:{' '}
+                Mean difference in SNR so far, B minus A:{' '}
                 <Value strong shown={inDb(verdict.snr.result.mean)} provenance={provenanceOf(verdict.snr)} />.{' '}
               </>
             )}
