@@ -2,6 +2,7 @@ import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page } from '@playwright/test';
 import { CAUTIONS } from '../packages/core/src/safety';
 import { ROOMS } from '../packages/web/src/shell/rooms';
+import { SCHOOLS } from '../packages/web/src/shell/schools';
 import { STEPS, type StepId } from '../packages/web/src/shell/steps';
 
 /** Collects what a healthy page never does: console errors, page errors, policy violations. */
@@ -49,7 +50,7 @@ export const ROOM_ADDRESSES = STEPS.flatMap(({ id, name }) =>
   ROOMS[id].map((room) => ({
     path: `${id}/${room.id}`,
     title: `${room.name}, ${name}`,
-    cautions: room.cautions ?? [],
+    told: [...(room.cautions ?? []).map((id) => CAUTIONS[id]), ...(room.schools ?? []).map((id) => SCHOOLS[id][1])],
   })),
 );
 
@@ -131,7 +132,7 @@ export async function beginAntenna(page: Page, base: string, kind: string, freqH
 /** Looks at rooms by their address: verdict, evidence whole on the first screen, nothing serious for axe, nothing off the page on a phone, contrast at night. */
 export async function lookAtRooms(page: Page, rooms: typeof ROOM_ADDRESSES): Promise<void> {
   const faults = await watch(page);
-  for (const { path, title, cautions } of rooms) {
+  for (const { path, title, told } of rooms) {
     await page.setViewportSize({ width: 1280, height: 800 });
     await page.goto(`/s/1/${path}`);
     await expect(page.getByRole('heading', { level: 1, name: title, exact: true })).toBeAttached();
@@ -149,8 +150,8 @@ export async function lookAtRooms(page: Page, rooms: typeof ROOM_ADDRESSES): Pro
       (element) => element.getBoundingClientRect().height / parseFloat(getComputedStyle(element).lineHeight),
     );
     expect(lines, `${path}: lines of the verdict`).toBeLessThan(2.5);
-    for (const caution of cautions)
-      await expect(page.getByRole('complementary').getByText(CAUTIONS[caution]), `${path}: caution`).toBeVisible();
+    for (const text of told)
+      await expect(page.getByRole('complementary').getByText(text), `${path}: margin`).toBeVisible();
     await accessible(page, path);
     await page.setViewportSize({ width: 390, height: 844 });
     // drawings follow the new width a moment later

@@ -15,9 +15,11 @@ import { fileURLToPath } from 'node:url';
 import { renderView } from './data/page-harness';
 import { TEST_STATION } from './data/test-station';
 import { ROOMS } from './shell/rooms';
+import { SCHOOLS } from './shell/schools';
 import type { StepId } from './shell/steps';
 import { BuildPlan } from './steps/draft/build/build-plan';
-import { Room, RoomCautions } from './ui/room';
+import { Room } from './ui/room';
+import { RoomNotes } from './ui/room-notes';
 import { Caution } from './ui/section';
 
 const stepsOf = (kind: KindId): readonly BuildStep[] => {
@@ -71,9 +73,9 @@ const IN_ROOMS: readonly (readonly [StepId, room: string, readonly CautionId[]])
 test.each(IN_ROOMS)('the margin of %s, %s tells its hazards', (step, id, wanted) => {
   const cautions = ROOMS[step].find((room) => room.id === id)?.cautions ?? [];
   renderView(
-    <RoomCautions value={cautions}>
+    <RoomNotes value={{ cautions, schools: [] }}>
       <Room title="Here" verdict="So it is." />
-    </RoomCautions>,
+    </RoomNotes>,
     step,
   );
   const margin = screen.getByRole('complementary');
@@ -101,4 +103,25 @@ test('nothing stands in the table of cautions that nobody is told', () => {
     ...inline,
   ]);
   expect([...told].sort()).toEqual(Object.keys(CAUTIONS).sort());
+});
+
+test('every question of the schools stands in a room, and a room shows both sides of it', () => {
+  const told = new Set(Object.values(ROOMS).flatMap((rooms) => rooms.flatMap(({ schools }) => schools ?? [])));
+  expect([...told].sort()).toEqual(Object.keys(SCHOOLS).sort());
+  renderView(
+    <RoomNotes value={{ cautions: [], schools: [SCHOOLS.match] }}>
+      <Room title="Here" verdict="So it is." />
+    </RoomNotes>,
+    'bench',
+  );
+  expect(within(screen.getByRole('complementary')).getByText(/costs 0\.3 dB of SNR/)).toBeTruthy();
+});
+
+test('the figures of the match school: SWR 5 behind 10 dB of outside noise', () => {
+  // mismatch 1 − |Γ|², Γ = 4/6; SNR with the receiver's noise at a tenth of the outside noise, before and after
+  const passed = 1 - (4 / 6) ** 2;
+  const lossDb = -10 * Math.log10(passed);
+  const snrDb = (received: number): number => 10 * Math.log10(received / (received + 0.1));
+  expect(lossDb).toBeCloseTo(2.6, 1);
+  expect(snrDb(1) - snrDb(passed)).toBeCloseTo(0.3, 1);
 });

@@ -13,8 +13,7 @@ import { Frame } from './shell/frame';
 import { keepFocus } from './shell/kept-focus';
 import { ROOMS, type Room } from './shell/rooms';
 import { STEPS } from './shell/steps';
-import { StationsPage } from './shell/stations';
-import { RoomCautions } from './ui/room';
+import { RoomNotes } from './ui/room-notes';
 import { Trouble, Waiting } from './ui/states';
 
 interface PageModule {
@@ -28,15 +27,24 @@ const pageOf = (step: string, room: string): (() => Promise<PageModule>) | undef
 // the room in the address loads while the station is still on its way
 const [, , , firstStep = '', firstRoom = ''] = location.pathname.split('/');
 void pageOf(firstStep, firstRoom)?.();
+void import('./shell/schools');
 
-const NONE = [] as const;
-const page = (load: () => Promise<PageModule>, cautions: Room['cautions']) => {
-  const Page = lazy(load);
+/** A room with what the list of rooms says of it; its schools' words load beside its page. */
+const page = (load: () => Promise<PageModule>, { cautions = [], schools = [] }: Room) => {
+  const Page = lazy(async () => {
+    const [{ default: Inside }, { SCHOOLS }] = await Promise.all([load(), import('./shell/schools')]);
+    const notes = { cautions, schools: schools.map((id) => SCHOOLS[id]) };
+    return {
+      default: () => (
+        <RoomNotes value={notes}>
+          <Inside />
+        </RoomNotes>
+      ),
+    };
+  });
   return (
     <Suspense fallback={<Waiting what="the room" />}>
-      <RoomCautions value={cautions ?? NONE}>
-        <Page />
-      </RoomCautions>
+      <Page />
     </Suspense>
   );
 };
@@ -56,8 +64,18 @@ const FAULT = (
   />
 );
 
+const StationsPage = lazy(() => import('./shell/stations'));
+
 const router = createBrowserRouter([
-  { path: '/', element: <StationsPage />, errorElement: <Trouble error={undefined} /> },
+  {
+    path: '/',
+    element: (
+      <Suspense fallback={<Waiting what="the stations" />}>
+        <StationsPage />
+      </Suspense>
+    ),
+    errorElement: <Trouble error={undefined} />,
+  },
   {
     path: '/s/:station',
     element: <Frame />,
@@ -68,9 +86,10 @@ const router = createBrowserRouter([
       { path: 'mast', element: <To room="bench/mast" /> },
       ...STEPS.flatMap((step) => [
         { path: step.id, element: <To room={`${step.id}/${ROOMS[step.id][0].id}`} /> },
-        ...ROOMS[step.id].flatMap(({ id, cautions }) => {
+        ...ROOMS[step.id].flatMap((room) => {
+          const { id } = room;
           const load = pageOf(step.id, id);
-          return load ? [{ path: `${step.id}/${id}`, element: page(load, cautions), errorElement: FAULT }] : [];
+          return load ? [{ path: `${step.id}/${id}`, element: page(load, room), errorElement: FAULT }] : [];
         }),
       ]),
     ],

@@ -1,15 +1,7 @@
 import { readMomentCell, type MomentCell } from './cells';
 import { headingOf } from './sweep-csv';
-import {
-  firstRows,
-  numberAt,
-  readTable,
-  tableKey,
-  TableQuestionError,
-  type Table,
-  type TableAnswer,
-  type TableRow,
-} from './table';
+import { firstRows, numberAt, readTable, tableKey, type Table, type TableRow } from './table';
+import { TableQuestionError, type TableAnswer } from './table-question';
 import { SweepFileError } from './touchstone';
 
 /** The noise floor at one moment. */

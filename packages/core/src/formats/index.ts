@@ -13,7 +13,7 @@ export {
 } from './log-csv';
 export { readSpectrumCsv, type Spectrum } from './spectrum-csv';
 export { readSweepText } from './sweep-csv';
-export { type TableAnswer, type TableQuestion, TableQuestionError } from './table';
+export { type TableAnswer, type TableQuestion, TableQuestionError } from './table-question';
 export { templateDxf, templateOf, templateSvg } from './template';
 export { readTouchstone, type SweepData, writeTouchstone } from './touchstone';
 export { readTwoPort, thinTransfer, type TransferPoint, type TwoPort } from './two-port';

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { LOG_COLUMNS, readLogCsv, summariseLog } from './log-csv';
-import { TableQuestionError, type TableQuestion } from './table';
+import { TableQuestionError, type TableQuestion } from './table-question';
 
 const asked = (read: () => unknown): TableQuestion => {
   try {

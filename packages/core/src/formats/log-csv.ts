@@ -1,15 +1,7 @@
 import { hertzOf, readMomentCell, type MomentCell } from './cells';
 import { frequencyAt, frequencyUnit, headingOf } from './sweep-csv';
-import {
-  firstRows,
-  numberAt,
-  readTable,
-  tableKey,
-  TableQuestionError,
-  type Table,
-  type TableAnswer,
-  type TableRow,
-} from './table';
+import { firstRows, numberAt, readTable, tableKey, type Table, type TableRow } from './table';
+import { TableQuestionError, type TableAnswer } from './table-question';
 import { SweepFileError } from './touchstone';
 
 /** A long log: many rows of one sort. */

@@ -1,6 +1,7 @@
 import { frequencyAt, frequencyUnit, headingOf, rising } from './sweep-csv';
 import { hertzOf, readNumberCell } from './cells';
-import { firstRows, numberAt, readTable, tableKey, TableQuestionError, type Table, type TableAnswer } from './table';
+import { firstRows, numberAt, readTable, tableKey, type Table } from './table';
+import { TableQuestionError, type TableAnswer } from './table-question';
 import { SweepFileError } from './touchstone';
 
 /** A spectrum: levels in dB (any reference) over frequency, ascending. */

@@ -2,16 +2,8 @@ import { gammaOfSwr, reflectionOf } from '../line/reflection';
 import { complex, fromPolar, type Complex } from '../numeric/complex';
 import { hertzOf, plainCell, readNumberCell } from './cells';
 import { linesOf } from './lines';
-import {
-  firstRows,
-  numberAt,
-  readTable,
-  tableKey,
-  TableQuestionError,
-  type Table,
-  type TableAnswer,
-  type TableRow,
-} from './table';
+import { firstRows, numberAt, readTable, tableKey, type Table, type TableRow } from './table';
+import { TableQuestionError, type TableAnswer } from './table-question';
 import { readTouchstone, SweepFileError, type SweepData } from './touchstone';
 
 /** What a column of a sweep may hold. Impedances in ohm; Γ is the reflection, S11. */

@@ -5,7 +5,7 @@ import { writeCsv } from './csv-out';
 import { readFloorCsv } from './floor-csv';
 import { readSpectrumCsv } from './spectrum-csv';
 import { readSweepText } from './sweep-csv';
-import { type TableAnswer, TableQuestionError } from './table';
+import { type TableAnswer, TableQuestionError } from './table-question';
 import { SweepFileError } from './touchstone';
 import { readTwoPort, thinTransfer } from './two-port';
 

@@ -6,9 +6,9 @@ import {
   clashes,
   heardAtOnceHz,
   occurrencesOf,
-  REPEATS,
   slotsWithin,
 } from './appointments';
+import { REPEATS } from './repeats';
 
 const HOUR = 3_600_000;
 const DAY = 24 * HOUR;

@@ -1,13 +1,10 @@
 import { OutOfRangeError } from '../errors';
 import { satellitePasses, type OrbitalElements } from './passes';
 import type { Position } from './place';
+import type { Repeat } from './repeats';
 
 const MINUTE_MS = 60_000;
 const DAY_MS = 86_400_000;
-
-/** How often an appointment comes again. */
-export const REPEATS = ['once', 'daily', 'weekly'] as const;
-type Repeat = (typeof REPEATS)[number];
 
 /** An hour somebody keeps free to listen. */
 export interface Appointment {

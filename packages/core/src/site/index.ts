@@ -5,7 +5,6 @@ export {
   type Occurrence,
   occurrencesOf,
   passOccurrences,
-  REPEATS,
   slotsWithin,
 } from './appointments';
 export { type Arrival, arrivalOf, LINE_OF_SIGHT_FROM_HZ, USUAL_ARRIVAL_DEG, wantedPosition } from './arrival';
@@ -29,4 +28,5 @@ export { circularOrbit, geostationaryLook, radioHorizonKm } from './orbit';
 export { ELEMENTS_OLD_DAYS, elementsEpochMs, readElements } from './passes';
 export { greatCircle, locatorOf, parsePosition, type Position } from './place';
 export { lightFavours, type ListeningWindow, listeningWindows } from './schedule';
+export { REPEATS } from './repeats';
 export { daylightOf, lightAt, nextSunEvent } from './sun';

@@ -15,7 +15,9 @@ import { getJson, mayHavePassed, RefusedError, sendFile, sendJson } from './api'
 import { deviceName, underOneName } from './names';
 import { mergedStation, misfit, wholeStation } from './station-cache';
 import { withAnswers } from './table-answers';
-import { fileText, spectrumPreview, sweepPreview } from './table-previews';
+
+/** Readers of tables load with the first file. */
+const previews = () => import('./table-previews');
 
 /** A stored record that no longer fits its own rules: kept, named on the page, and out of every computation. */
 export interface SetAside {
@@ -255,6 +257,7 @@ export function useWrite() {
       calibrationId?: number,
     ): Promise<unknown> => {
       const own: Readonly<Record<string, string>> = antennaId === undefined ? {} : { antennaId: String(antennaId) };
+      const { fileText, sweepPreview } = await previews();
       const text = await fileText(file);
       return withAnswers(
         file.name,
@@ -281,6 +284,7 @@ export function useWrite() {
     async (file: File, source: Saved<'spectra'>['source'], antennaId: number | undefined): Promise<unknown> => {
       const own: Readonly<Record<string, string>> = antennaId === undefined ? {} : { antennaId: String(antennaId) };
       const atMs = String(Date.now());
+      const { fileText, spectrumPreview } = await previews();
       const text = await fileText(file);
       return withAnswers(
         file.name,

@@ -31,6 +31,16 @@ test('zooming keeps the frequency under the pointer where it was', () => {
   expect(reedScale(next, 1000)(7e6)).toBeCloseTo(reedScale(start, 1000)(7e6), 6);
 });
 
+test('the axis is the logarithm: a tenfold step is as wide everywhere, ends lie at the ends, and the way back agrees', () => {
+  const scale = reedScale({ lowHz: 1e5, highHz: 1e9 }, 800);
+  expect([scale(1e5), scale(1e6), scale(1e9)].map((px) => Math.round(px * 1e6) / 1e6)).toEqual([0, 200, 800]);
+  expect(scale.invert(400) / 1e7).toBeCloseTo(1, 9);
+  expect(scale.ticks.map((hz) => Math.log10(hz))).toEqual([5, 6, 7, 8, 9]);
+  expect(reedScale({ lowHz: 9.4e6, highHz: 9.95e6 }, 800).ticks.map((hz) => Math.round(hz / 1e3))).toEqual([
+    9400, 9500, 9600, 9700, 9800, 9900,
+  ]);
+});
+
 test('nudging moves and widens in log frequency', () => {
   const moved = nudgeBand({ lowHz: 9.4e6, highHz: 9.9e6 }, 0.01, 1);
   expect(moved.highHz / moved.lowHz).toBeCloseTo(9.9 / 9.4, 9);

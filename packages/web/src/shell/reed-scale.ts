@@ -1,4 +1,3 @@
-import { scaleLog, type ScaleLogarithmic } from 'd3-scale';
 import { REED_HIGH_HZ, REED_LOW_HZ, type FocusBand } from '../data/focus';
 
 /** The part of the spectrum in view. */
@@ -7,8 +6,40 @@ export const WHOLE_REED: ReedView = { lowHz: REED_LOW_HZ, highHz: REED_HIGH_HZ }
 /** The closest zoom: a ratio of 1.01 between the ends. */
 const CLOSEST = Math.log(1.01);
 
-export const reedScale = (view: ReedView, widthPx: number): ScaleLogarithmic<number, number> =>
-  scaleLog().domain([view.lowHz, view.highHz]).range([0, widthPx]);
+/** A place on the Reed, px, for a frequency; and the way back. */
+export interface ReedScale {
+  (freqHz: number): number;
+  readonly invert: (px: number) => number;
+  /** Frequencies to name: powers of ten where more than one and a half decades are in view, else some six round ones. */
+  readonly ticks: readonly number[];
+}
+
+/** Decades in view above which only powers of ten are named. */
+const MANY_DECADES = 1.5;
+const NARROW_TICKS = 6;
+
+/** Round frequencies between two ends: powers of ten, or multiples of 1, 2 or 5 times one. */
+function ticksBetween(lowHz: number, highHz: number): readonly number[] {
+  if (Math.log10(highHz / lowHz) > MANY_DECADES) {
+    const first = Math.ceil(Math.log10(lowHz) - 1e-9);
+    const last = Math.floor(Math.log10(highHz) + 1e-9);
+    return Array.from({ length: last - first + 1 }, (_, i) => 10 ** (first + i));
+  }
+  const rough = (highHz - lowHz) / NARROW_TICKS;
+  const power = 10 ** Math.floor(Math.log10(rough));
+  const step = ([1, 2, 5, 10].find((one) => one * power >= rough) ?? 10) * power;
+  const first = Math.ceil(lowHz / step);
+  return Array.from({ length: Math.floor(highHz / step) - first + 1 }, (_, i) => (first + i) * step);
+}
+
+/** Frequency on a log axis of so many px. */
+export function reedScale({ lowHz, highHz }: ReedView, widthPx: number): ReedScale {
+  const perPx = Math.log(highHz / lowHz) / widthPx;
+  return Object.assign((freqHz: number) => Math.log(freqHz / lowHz) / perPx, {
+    invert: (px: number) => lowHz * Math.exp(px * perPx),
+    ticks: ticksBetween(lowHz, highHz),
+  });
+}
 
 /** Zooms by a factor (below 1: closer) about a frequency, staying on the Reed. */
 export function zoomView(view: ReedView, factor: number, aboutHz: number): ReedView {

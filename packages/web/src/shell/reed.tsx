@@ -12,7 +12,7 @@ import { hasField } from '../data/transmitters';
 import { useGestures } from '../ui/gestures';
 import { placeLabels } from '../ui/place-labels';
 import { Ghosts } from './reed-ghosts';
-import { nudgeBand, panView, reedScale, WHOLE_REED, zoomView, type ReedView } from './reed-scale';
+import { nudgeBand, panView, reedScale, WHOLE_REED, zoomView, type ReedScale, type ReedView } from './reed-scale';
 
 const LANES = ['Wanted', 'Antennas', 'Transmitters', 'Path'] as const;
 const LANE_PX = 20;
@@ -110,7 +110,7 @@ export function Reed({ data }: { readonly data: StationData }) {
             onPointerCancel={() => (drag.current = undefined)}
             aria-hidden
           >
-            <Axis view={view} scale={scale} width={width} />
+            <Axis scale={scale} width={width} />
             <Wanted data={data} scale={scale} width={width} band={band} />
             <Antennas data={data} scale={scale} />
             <Transmitters data={data} scale={scale} width={width} />
@@ -151,15 +151,13 @@ export function Reed({ data }: { readonly data: StationData }) {
   );
 }
 
-type Scale = ReturnType<typeof reedScale>;
+type Scale = ReedScale;
 
-function Axis({ view, scale, width }: { readonly view: ReedView; readonly scale: Scale; readonly width: number }) {
-  const decades = Math.log10(view.highHz / view.lowHz) > 1.5;
-  const all = decades
-    ? scale.ticks().filter((hz) => Math.abs(Math.log10(hz) % 1) < 1e-9 || Math.abs((Math.log10(hz) % 1) - 1) < 1e-9)
-    : scale.ticks(6);
+function Axis({ scale, width }: { readonly scale: Scale; readonly width: number }) {
+  const { ticks } = scale;
+  const decades = ticks.every((hz) => Math.abs(Math.log10(hz) - Math.round(Math.log10(hz))) < 1e-9);
   const labels = placeLabels(
-    all.map((hz) => ({
+    ticks.map((hz) => ({
       id: String(hz),
       text: frequencyText(hz, decades ? 1 : 4).replace(/\.0+ /, ' '),
       x: scale(hz),

@@ -1,6 +1,5 @@
 import { type SetAside, useWrite } from '../data/station';
 import { Button } from '../ui/button';
-import { saveText } from '../ui/export';
 
 const nameOf = ({ resource, record }: SetAside): string =>
   `${resource} ${typeof record.id === 'number' ? record.id : ''}${typeof record.name === 'string' ? ` "${record.name}"` : ''}`;
@@ -17,7 +16,11 @@ export function SetAsideLine({ setAside }: { readonly setAside: readonly SetAsid
         {setAside.length === 1 ? 'it' : 'them'} as a file, then delete or enter anew.{' '}
         <Button
           look="quiet"
-          onClick={() => saveText('set-aside.json', JSON.stringify(setAside, null, 2), 'application/json')}
+          onClick={() =>
+            void import('../ui/export').then(({ saveText }) =>
+              saveText('set-aside.json', JSON.stringify(setAside, null, 2), 'application/json'),
+            )
+          }
         >
           Save as a file
         </Button>

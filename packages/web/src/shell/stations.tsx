@@ -14,7 +14,7 @@ import { RecordForm } from '../ui/record-form';
 import { Empty, Trouble, Waiting } from '../ui/states';
 
 /** Stations, and a form for a new one. */
-export function StationsPage() {
+export default function StationsPage() {
   const { data, error, mutate } = useStations();
   if (error) return <Trouble error={error} retry={() => void mutate()} />;
   if (!data) return <Waiting what="stations" />;

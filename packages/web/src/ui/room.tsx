@@ -1,11 +1,9 @@
-import { type CautionId, CAUTIONS } from '@velvet-reed/core/safety';
-import { createContext, useContext, useId, type ReactNode } from 'react';
+import { CAUTIONS } from '@velvet-reed/core/safety';
+import { useContext, useId, type ReactNode } from 'react';
 import { VerdictChange } from './announced';
+import { RoomNotes } from './room-notes';
 import { Note } from './section';
 import { useArrival } from './use-arrival';
-
-/** The usual cautions of the room shown, as the list of rooms names them. */
-export const RoomCautions = createContext<readonly CautionId[]>([]);
 
 /** A room's sheet: the verdict first, then what is looked at, then the evidence; the margin says why and what is assumed. */
 export function Room({
@@ -24,7 +22,7 @@ export function Room({
   readonly children?: ReactNode;
 }) {
   const id = useId();
-  const cautions = useContext(RoomCautions);
+  const { cautions, schools } = useContext(RoomNotes);
   useArrival(title);
   return (
     <div className="flex min-h-full flex-col xl:flex-row">
@@ -41,12 +39,21 @@ export function Room({
         {picker && <div className="mb-3 flex flex-wrap items-end gap-x-4 gap-y-1">{picker}</div>}
         {children}
       </main>
-      {(margin || cautions.length > 0) && (
+      {(margin || cautions.length + schools.length > 0) && (
         <aside
           aria-label="Why and what is assumed"
           className="w-full shrink-0 border-rule bg-paper px-4 py-4 max-xl:border-t sm:px-5 xl:w-66 xl:border-l"
         >
           {margin}
+          {schools.length > 0 && (
+            <Note title="Two schools">
+              {schools.map(([question, decides]) => (
+                <p key={question} className="mb-1.5">
+                  <b className="font-semibold">{question}</b> {decides}
+                </p>
+              ))}
+            </Note>
+          )}
           {cautions.length > 0 && (
             <Note title="Caution">
               <ul className="border-l-4 border-caution pl-3 text-caution">

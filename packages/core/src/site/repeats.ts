@@ -1,0 +1,3 @@
+/** How often an appointment comes again. */
+export const REPEATS = ['once', 'daily', 'weekly'] as const;
+export type Repeat = (typeof REPEATS)[number];
