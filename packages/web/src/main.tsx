@@ -2,16 +2,17 @@ import '@fontsource-variable/atkinson-hyperlegible-mono';
 import '@fontsource-variable/atkinson-hyperlegible-next';
 import '@fontsource-variable/newsreader';
 import './styles.css';
-import { lazy, StrictMode, Suspense } from 'react';
+import { lazy, StrictMode, Suspense, use } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate, RouterProvider, useLocation, useParams } from 'react-router';
 import { Toaster } from 'sonner';
 import { FocusProvider } from './data/focus';
 import { HearingsProvider } from './data/hearings-provider';
+import { preloadStation } from './data/station';
 import { applyTheme } from './data/theme';
 import { Frame } from './shell/frame';
 import { keepFocus } from './shell/kept-focus';
-import { ROOMS, type Room } from './shell/rooms';
+import { ROOMS, roomAt, type Room } from './shell/rooms';
 import { STEPS } from './shell/steps';
 import { RoomNotes } from './ui/room-notes';
 import { Trouble, Waiting } from './ui/states';
@@ -24,30 +25,44 @@ const PAGES = import.meta.glob<PageModule>('./steps/*/*/page.tsx');
 const pageOf = (step: string, room: string): (() => Promise<PageModule>) | undefined =>
   PAGES[`./steps/${step}/${room}/page.tsx`];
 
-// the room in the address loads while the station is still on its way
-const [, , , firstStep = '', firstRoom = ''] = location.pathname.split('/');
-void pageOf(firstStep, firstRoom)?.();
-void import('./shell/schools');
-
-/** A room with what the list of rooms says of it; its schools' words load beside its page. */
-const page = (load: () => Promise<PageModule>, { cautions = [], schools = [] }: Room) => {
-  const Page = lazy(async () => {
-    const [{ default: Inside }, { SCHOOLS }] = await Promise.all([load(), import('./shell/schools')]);
-    const notes = { cautions, schools: schools.map((id) => SCHOOLS[id]) };
-    return {
-      default: () => (
-        <RoomNotes value={notes}>
-          <Inside />
-        </RoomNotes>
-      ),
-    };
+/** A room as it is shown: its page, and what the list of rooms says of it. */
+interface LoadedRoom {
+  readonly Page: PageModule['default'];
+  readonly notes: RoomNotes;
+}
+const asked = new Map<Room, Promise<LoadedRoom>>();
+const ready = new Map<Room, LoadedRoom>();
+/** Loads a room once; one that is there already is shown without a pause, since React holds back what comes behind a fallback. */
+function loadRoom(room: Room, load: () => Promise<PageModule>): Promise<LoadedRoom> {
+  const known = asked.get(room);
+  if (known) return known;
+  const promise = Promise.all([load(), import('./shell/schools')]).then(([{ default: Page }, { SCHOOLS }]) => {
+    const { cautions = [], schools = [] } = room;
+    const loaded = { Page, notes: { cautions, schools: schools.map((id) => SCHOOLS[id]) } };
+    ready.set(room, loaded);
+    return loaded;
   });
+  // one that failed to load is asked for again by the next visit
+  promise.catch(() => asked.delete(room));
+  asked.set(room, promise);
+  return promise;
+}
+
+function InRoom({ room, load }: { readonly room: Room; readonly load: () => Promise<PageModule> }) {
+  const { Page, notes } = ready.get(room) ?? use(loadRoom(room, load));
   return (
-    <Suspense fallback={<Waiting what="the room" />}>
+    <RoomNotes value={notes}>
       <Page />
-    </Suspense>
+    </RoomNotes>
   );
-};
+}
+
+// the station and the room in the address are on their way before anything is drawn
+const [, , stationInAddress] = location.pathname.split('/');
+if (location.pathname.startsWith('/s/') && Number(stationInAddress) > 0) preloadStation(Number(stationInAddress));
+const first = roomAt(location.pathname);
+const loadFirst = first && pageOf(first.step.id, first.room.id);
+if (first && loadFirst) void loadRoom(first.room, loadFirst);
 
 /** An address without a room leads to one, and keeps what it asks for. */
 function To({ room }: { readonly room: string }) {
@@ -89,7 +104,19 @@ const router = createBrowserRouter([
         ...ROOMS[step.id].flatMap((room) => {
           const { id } = room;
           const load = pageOf(step.id, id);
-          return load ? [{ path: `${step.id}/${id}`, element: page(load, room), errorElement: FAULT }] : [];
+          return load
+            ? [
+                {
+                  path: `${step.id}/${id}`,
+                  element: (
+                    <Suspense fallback={<Waiting what="the room" />}>
+                      <InRoom room={room} load={load} />
+                    </Suspense>
+                  ),
+                  errorElement: FAULT,
+                },
+              ]
+            : [];
         }),
       ]),
     ],

@@ -10,7 +10,7 @@ import {
 import { useCallback, useEffect } from 'react';
 import { useParams } from 'react-router';
 import { toast } from 'sonner';
-import useSWR, { useSWRConfig } from 'swr';
+import useSWR, { preload, useSWRConfig } from 'swr';
 import { getJson, mayHavePassed, RefusedError, sendFile, sendJson } from './api';
 import { deviceName, underOneName } from './names';
 import { mergedStation, misfit, wholeStation } from './station-cache';
@@ -91,6 +91,12 @@ const keyOf = (stationId: number): string => `/api/stations/${stationId}`;
 
 /** One revision is one object: nothing is compared record by record. */
 const sameStation = (a: StationData | undefined, b: StationData | undefined): boolean => a === b;
+
+/** Asks for a station ahead of the first view. */
+export function preloadStation(stationId: number): void {
+  // what goes wrong is told where the station is shown
+  void preload(keyOf(stationId), readStationData).catch(() => undefined);
+}
 
 export const useStation = () =>
   useSWR<StationData, Error>(keyOf(useStationId()), readStationData, { compare: sameStation });
