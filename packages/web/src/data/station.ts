@@ -98,8 +98,11 @@ export function preloadStation(stationId: number): void {
   void preload(keyOf(stationId), readStationData).catch(() => undefined);
 }
 
-export const useStation = () =>
-  useSWR<StationData, Error>(keyOf(useStationId()), readStationData, { compare: sameStation });
+/** A station by its number, as the list of stations shows it. */
+export const useStationById = (stationId: number) =>
+  useSWR<StationData, Error>(keyOf(stationId), readStationData, { compare: sameStation });
+
+export const useStation = () => useStationById(useStationId());
 
 /** Follows what other tabs and devices save at the station in the address, while this tab is seen. */
 export function useFollow(): void {

@@ -4,7 +4,7 @@ import { placed, TEST_STATION } from '../data/test-station';
 import { bandsOf, forecastPlace, latestRevision } from '../data/derive';
 import { ordersOf } from '../data/path-orders';
 import { askPath } from '../data/path-question';
-import { standings } from './steps';
+import { nextStep, standings } from './steps';
 
 test('the listener’s edit replaces the catalogue row, a hidden one disappears', () => {
   expect(bandsOf(TEST_STATION).find((band) => band.id === 'a40')).toMatchObject({
@@ -74,4 +74,16 @@ test('carriers reach the path through the antenna’s own gain', () => {
 test('steps tell where they stand', () => {
   const { listen, bench, draft, guard } = standings(TEST_STATION);
   expect([listen, bench, draft, guard]).toEqual(['done', 'empty', 'in work', 'empty']);
+});
+
+test('a station goes on with what is in doubt, then what was begun, then what is empty; Guard is no duty', () => {
+  const all = standings(TEST_STATION);
+  const every = (state: 'done' | 'empty') => ({
+    ...all,
+    ...Object.fromEntries(Object.keys(all).map((id) => [id, state])),
+  });
+  expect(nextStep(every('empty'))?.id).toBe('listen');
+  expect(nextStep({ ...every('done'), guard: 'empty', notebook: 'empty' })).toBeUndefined();
+  expect(nextStep({ ...every('done'), draft: 'in work', path: 'doubtful' })?.id).toBe('path');
+  expect(nextStep({ ...every('done'), choose: 'empty', draft: 'in work' })?.id).toBe('draft');
 });

@@ -15,7 +15,7 @@ import { ROOMS, roomAt, type Room } from './rooms';
 import { keyOf, KEY_ACTIONS, useKeys } from './keys';
 import { toNumbers } from './to-numbers';
 import { useShellKeys } from './use-shell-keys';
-import { STEPS, standings, type StepStanding } from './steps';
+import { STATE_MARK, STEPS, standings } from './steps';
 
 const loadPalette = () => import('./palette');
 const Palette = lazy(loadPalette);
@@ -169,8 +169,6 @@ function Head({
     </header>
   );
 }
-
-const STATE_MARK: Readonly<Record<StepStanding, string>> = { empty: '○', 'in work': '◐', done: '●', doubtful: '~' };
 
 function Rail({ data, stationId }: { readonly data: StationData; readonly stationId: number }) {
   const rail = useRef<HTMLElement>(null);

@@ -1,17 +1,19 @@
 import { STATION_BLANK, stationSchema, type Station } from '@velvet-reed/contract';
 import { locatorOf, parsePosition, type Position } from '@velvet-reed/core/site';
 import { ituRegionOf } from '@velvet-reed/core/spectrum';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { useSWRConfig } from 'swr';
-import { createStation, showTrouble, useStations } from '../data/station';
+import { createStation, showTrouble, useStationById, useStations } from '../data/station';
 import { deleteStation, restoreStation, useDeletedStations, useServerState } from '../data/stations-bin';
 import { Button } from '../ui/button';
 import { ConfirmDeletion } from '../ui/confirm-deletion';
 import { PLACE_FIELDS } from '../ui/place-fields';
 import { RecordForm } from '../ui/record-form';
 import { Empty, Trouble, Waiting } from '../ui/states';
+import { ROOMS } from './rooms';
+import { nextStep, standings, STATE_MARK, STEPS } from './steps';
 
 /** Stations, and a form for a new one. */
 export default function StationsPage() {
@@ -36,14 +38,20 @@ export default function StationsPage() {
         <Empty>No station yet. Begin with the place you listen from, below.</Empty>
       ) : (
         <ul className="border-t border-rule">
-          {data.stations.map((station) => (
+          {data.stations.map((station, i) => (
             <li key={station.id} className="flex items-center justify-between border-b border-rule">
-              <Link to={`/s/${station.id}/listen`} className="flex min-h-11 items-center gap-4 hover:text-plum">
-                <span className="font-semibold">{station.name}</span>
-                <span className="font-mono text-sm text-dim">
-                  {locatorOf(station)} · ITU Region {ituRegionOf(station)}
-                </span>
-              </Link>
+              <div className="min-w-0 py-2">
+                <Link
+                  to={`/s/${station.id}/listen`}
+                  className="flex min-h-11 flex-wrap items-center gap-x-4 hover:text-plum sm:min-h-8"
+                >
+                  <span className="font-semibold">{station.name}</span>
+                  <span className="font-mono text-sm text-dim">
+                    {locatorOf(station)} · ITU Region {ituRegionOf(station)}
+                  </span>
+                </Link>
+                {i < LOOKED_INTO && <StationStanding stationId={station.id} />}
+              </div>
               <DeleteStation station={station} />
             </li>
           ))}
@@ -54,6 +62,38 @@ export default function StationsPage() {
       <Bin />
       <Kept />
     </main>
+  );
+}
+
+/** Of a long list so many are read to say how they stand. */
+const LOOKED_INTO = 8;
+
+/** How a station stands: a mark for each step, and what to go on with. */
+function StationStanding({ stationId }: { readonly stationId: number }) {
+  const { data } = useStationById(stationId);
+  const states = useMemo(() => data && standings(data), [data]);
+  if (!states) return <p className="min-h-12 text-sm text-dim">…</p>;
+  const next = nextStep(states);
+  return (
+    <>
+      <ul aria-label="Steps" className="flex flex-wrap gap-x-3 text-sm text-dim">
+        {STEPS.map(({ id, name }) => (
+          <li key={id} className={states[id] === 'doubtful' ? 'text-caution' : ''}>
+            <span aria-hidden>{STATE_MARK[states[id]]}</span> {name}
+            <span className="sr-only">, {states[id]}</span>
+          </li>
+        ))}
+      </ul>
+      <p className="text-sm">
+        {next ? (
+          <Link to={`/s/${stationId}/${next.id}/${ROOMS[next.id][0].id}`} className="text-plum underline">
+            Next: {next.name}. {next.asks}
+          </Link>
+        ) : (
+          'Every step is done.'
+        )}
+      </p>
+    </>
   );
 }
 

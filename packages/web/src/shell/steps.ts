@@ -6,6 +6,14 @@ export type StepId =
   'listen' | 'plot' | 'choose' | 'draft' | 'bench' | 'trials' | 'noise' | 'path' | 'guard' | 'notebook';
 export type StepStanding = 'empty' | 'in work' | 'done' | 'doubtful';
 
+/** How a step's state is drawn. */
+export const STATE_MARK: Readonly<Record<StepStanding, string>> = {
+  empty: '○',
+  'in work': '◐',
+  done: '●',
+  doubtful: '~',
+};
+
 /** Steps in the order in which people work; the key jumps there. */
 export const STEPS: readonly {
   readonly id: StepId;
@@ -38,6 +46,14 @@ export const standings = (data: StationData): Readonly<Record<StepId, StepStandi
   guard: standing(data, 'guard'),
   notebook: standing(data, 'notebook'),
 });
+
+/** The step to go on with: what is in doubt first, then what was begun, then what is still to begin, in working order. */
+export function nextStep(states: Readonly<Record<StepId, StepStanding>>): (typeof STEPS)[number] | undefined {
+  const first = (...wanted: readonly StepStanding[]) => STEPS.find(({ id }) => wanted.includes(states[id]));
+  // one who never transmits leaves Guard empty, and the diary fills itself
+  const begin = STEPS.find(({ id }) => states[id] === 'empty' && id !== 'guard' && id !== 'notebook');
+  return first('doubtful') ?? first('in work') ?? begin;
+}
 
 function standing(data: StationData, step: StepId): StepStanding {
   switch (step) {

@@ -174,7 +174,7 @@ function BandsAndMarkers({ bands, markers, drawn }: Pick<ChartData, 'bands' | 'm
               y={plot.y + 13}
               textAnchor="middle"
               fontSize={11}
-              fill="var(--dim)"
+              fill="var(--ink)"
             >
               {band.name}
             </text>
