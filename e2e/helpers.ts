@@ -129,6 +129,38 @@ export async function beginAntenna(page: Page, base: string, kind: string, freqH
   expect(reply.status()).toBe(200);
 }
 
+/** Texts of drawings that lie over each other, or that the edge of their drawing cuts (where it cannot be scrolled). */
+const clashingLabels = (page: Page): Promise<readonly string[]> =>
+  page.evaluate(() => {
+    const found: string[] = [];
+    const seen: { text: string; left: number; right: number; top: number; bottom: number }[] = [];
+    for (const label of document.querySelectorAll<SVGTextElement>('svg text')) {
+      const text = label.textContent?.trim() ?? '';
+      const { left, right, top, bottom } = label.getBoundingClientRect();
+      if (text === '' || right - left < 1) continue;
+      const box = { text, left, right, top, bottom };
+      let scrolls = false;
+      for (let one = label.parentElement; one; one = one.parentElement) {
+        const { overflowX } = getComputedStyle(one);
+        if (one instanceof SVGElement || overflowX === 'visible') continue;
+        if (one === document.body || one === document.documentElement) continue;
+        if (overflowX === 'auto' || overflowX === 'scroll') scrolls = true;
+        const frame = one.getBoundingClientRect();
+        box.left = Math.max(box.left, frame.left);
+        box.right = Math.min(box.right, frame.right);
+      }
+      if (box.right - box.left < 1) continue;
+      if (!scrolls && box.right - box.left < right - left - 2) found.push(`cut: ${text}`);
+      for (const other of seen) {
+        const wide = Math.min(box.right, other.right) - Math.max(box.left, other.left);
+        const tall = Math.min(box.bottom, other.bottom) - Math.max(box.top, other.top);
+        if (wide > 1.5 && tall > 4) found.push(`over: ${text} | ${other.text}`);
+      }
+      seen.push(box);
+    }
+    return [...new Set(found)];
+  });
+
 /** Looks at rooms by their address: verdict, evidence whole on the first screen, nothing serious for axe, nothing off the page on a phone, contrast at night. */
 export async function lookAtRooms(page: Page, rooms: typeof ROOM_ADDRESSES): Promise<void> {
   const faults = await watch(page);
@@ -153,11 +185,30 @@ export async function lookAtRooms(page: Page, rooms: typeof ROOM_ADDRESSES): Pro
     for (const text of told)
       await expect(page.getByRole('complementary').getByText(text), `${path}: margin`).toBeVisible();
     await accessible(page, path);
+    // drawings settle a moment after their room
+    await expect.poll(() => clashingLabels(page), { message: `${path}: labels at 1280 px` }).toEqual([]);
+    // 400 % zoom of 1280 by 1024
+    await page.setViewportSize({ width: 320, height: 256 });
+    await expect
+      .poll(() => page.evaluate(() => document.documentElement.scrollWidth), { message: `${path}: width at 400 %` })
+      .toBeLessThanOrEqual(320);
     await page.setViewportSize({ width: 390, height: 844 });
     // drawings follow the new width a moment later
     await expect
       .poll(() => page.evaluate(() => document.documentElement.scrollWidth), { message: `${path}: page width` })
       .toBeLessThanOrEqual(390);
+    await expect.poll(() => clashingLabels(page), { message: `${path}: labels at 390 px` }).toEqual([]);
+    // wider text spacing (WCAG 1.4.12)
+    const spacing = (letter: string, word: string): Promise<number> =>
+      page.evaluate(
+        ([letterSpacing, wordSpacing]) => {
+          Object.assign(document.documentElement.style, { letterSpacing, wordSpacing });
+          return document.documentElement.scrollWidth;
+        },
+        [letter, word],
+      );
+    expect(await spacing('0.12em', '0.16em'), `${path}: width with text spacing`).toBeLessThanOrEqual(390);
+    await spacing('', '');
     // night changes colours and nothing else
     await page.getByRole('button', { name: 'Night theme' }).click();
     await accessible(page, `${path}, night, 390 px`, ['color-contrast', 'target-size', 'scrollable-region-focusable']);

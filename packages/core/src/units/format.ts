@@ -97,9 +97,11 @@ const MOST_NAMES = 3;
 /** "49 m, 31 m and VHF"; of a long list the first and how many more: "49 m, 31 m, VHF and two more". */
 export function listText(names: readonly string[]): string {
   if (names.length > MOST_NAMES + 1)
-    return `${names.slice(0, MOST_NAMES).join(', ')} and ${SMALL_NUMBERS[names.length - MOST_NAMES] ?? names.length - MOST_NAMES} more`;
+    return `${names.slice(0, MOST_NAMES).join(', ')} and ${numberText(names.length - MOST_NAMES)} more`;
   return names.length < 2 ? names.join('') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
 }
+/** A small number as a word: "two"; larger ones in digits. */
+export const numberText = (count: number): string => SMALL_NUMBERS[count] ?? String(count);
 /** "two arms", "one element", "12 radials". */
 export const countText = (count: number, thing: string): string =>
-  `${SMALL_NUMBERS[count] ?? count} ${thing}${count === 1 ? '' : 's'}`;
+  `${numberText(count)} ${thing}${count === 1 ? '' : 's'}`;

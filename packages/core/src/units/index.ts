@@ -4,6 +4,7 @@ export {
   bandText,
   capital,
   countText,
+  numberText,
   listText,
   fixed,
   frequencyText,

@@ -28,7 +28,7 @@ describe('polar plot', () => {
     const { container } = render(<PolarPlot label="pattern" curves={[curve]} shape="compass" />);
     expect(screen.getByRole('img', { name: 'pattern' })).toBeTruthy();
     const rings = [...container.querySelectorAll('text')].map((one) => one.textContent);
-    expect(rings).toEqual(expect.arrayContaining(['3 dBi', '−7', '−17', 'forward', '0°', '90°', '180°']));
+    expect(rings).toEqual(expect.arrayContaining(['3 dBi', '−7', '−17', 'forward 0°', '90°', '180°']));
     const d = container.querySelector('g[transform] path')?.getAttribute('d') ?? '';
     // 2.1 dBi is 0.9 dB inside a rim of 128: straight up; −40 dBi lies in the middle
     const [, y] = /^M(-?[\d.e-]+),(-?[\d.e-]+)/.exec(d)?.slice(1).map(Number) ?? [];

@@ -53,7 +53,9 @@ export function PolarPlot({
     shape === 'half'
       ? `${deg <= 90 ? deg : 180 - deg}°`
       : shape === 'compass'
-        ? `${deg}°`
+        ? deg === 0
+          ? 'forward 0°'
+          : `${deg}°`
         : `${deg > 180 ? deg - 360 : deg}°`;
   return (
     <svg ref={drawing} viewBox={`0 0 ${width} ${height}`} role="img" aria-label={label} className="w-full">
@@ -107,11 +109,6 @@ export function PolarPlot({
         ))}
       </g>
       {shape === 'half' && <line x1={ROOM / 2} x2={width - ROOM / 2} y1={cy} y2={cy} stroke="var(--dim)" />}
-      {shape === 'compass' && (
-        <text x={width / 2} y={12} fontSize={readable(11)} textAnchor="middle" fill="var(--dim)">
-          forward
-        </text>
-      )}
     </svg>
   );
 }

@@ -20,6 +20,10 @@ type Span = readonly [number, number];
 /** How far beyond the visible span curves are drawn, as a share of it on either side. */
 const BEYOND = 0.75;
 
+const middleOf = ([low, high]: Span): Span => {
+  const side = (BEYOND / (1 + 2 * BEYOND)) * (high - low);
+  return [low + side, high - side];
+};
 const around = ([low, high]: Span): Span => [low - BEYOND * (high - low), high + BEYOND * (high - low)];
 
 /**
@@ -52,7 +56,7 @@ interface ChartData {
 const TOP_PX = 18;
 const AXIS_PX = 30;
 /** Half of the last number below, where nothing lies beyond it. */
-const LAST_TICK_PX = 16;
+const LAST_TICK_PX = 28;
 const INK = { fill: 'var(--dim)', fontSize: 12, fontFamily: 'var(--font-mono)' };
 
 /** Curves over frequency (MHz) with shaded bands and markers; fed decimated points, exact numbers stand beside it. */
@@ -110,7 +114,7 @@ const Curves = memo(function Curves({
     <ResponsiveContainer width="100%" height="100%">
       <LineChart margin={{ top: TOP_PX, right: rightPx, bottom: 0, left: 0 }} accessibilityLayer={false}>
         <CartesianGrid stroke="var(--rule)" vertical={false} />
-        <BandsAndMarkers bands={bands} markers={markers} drawn={drawn} />
+        <BandsAndMarkers bands={bands} markers={markers} drawn={drawn} seen={rightPx > 0 ? drawn : middleOf(drawn)} />
         <XAxis
           dataKey="x"
           type="number"
@@ -149,13 +153,21 @@ const Curves = memo(function Curves({
 });
 
 /** Shaded bands and marker lines, drawn straight into the plot: the chart's own reference elements cost a pass through its store each, every frame of a pan. */
-function BandsAndMarkers({ bands, markers, drawn }: Pick<ChartData, 'bands' | 'markers' | 'drawn'>) {
+function BandsAndMarkers({
+  bands,
+  markers,
+  drawn,
+  seen,
+}: Pick<ChartData, 'bands' | 'markers' | 'drawn'> & {
+  /** What was in view when the span was drawn: names stand whole within it. */
+  readonly seen: Span;
+}) {
   const [low, high] = drawn;
   const plot = usePlotArea();
   if (!plot) return null;
-  const named = bandNames(bands, drawn, plot.width);
   const x = (value: number): number =>
     plot.x + ((Math.min(high, Math.max(low, value)) - low) / (high - low)) * plot.width;
+  const named = bandNames(bands, seen, x);
   return (
     <g>
       {bands.map((band) => (
@@ -169,13 +181,7 @@ function BandsAndMarkers({ bands, markers, drawn }: Pick<ChartData, 'bands' | 'm
             fillOpacity={0.13}
           />
           {named.has(band.low) && (
-            <text
-              x={(x(band.low) + x(band.high)) / 2}
-              y={plot.y + 13}
-              textAnchor="middle"
-              fontSize={11}
-              fill="var(--ink)"
-            >
+            <text x={named.get(band.low)} y={plot.y + 13} textAnchor="middle" fontSize={11} fill="var(--ink)">
               {band.name}
             </text>
           )}
@@ -220,28 +226,35 @@ function besideEachOther(markers: ChartData['markers'], [low, high]: Span, x: (v
     const next = inside.at(i + 1);
     const crowded = next !== undefined && i + 1 < inside.length && x(next.x) - at < width;
     const left: Readonly<Record<Anchor, number>> = { end: at - width - 1, middle: at - width / 2, start: at + 1 };
-    const order: readonly Anchor[] = crowded ? ['end', 'middle', 'start'] : ['middle', 'start'];
-    const anchor = order.find((one) => left[one] >= taken + GAP_PX);
+    const order: readonly Anchor[] = crowded ? ['end', 'middle', 'start'] : ['middle', 'start', 'end'];
+    const anchor = order.find(
+      (one) => left[one] >= Math.max(taken + GAP_PX, x(low) - 2) && left[one] + width <= x(high) + LAST_TICK_PX / 2,
+    );
     if (anchor === undefined) return { marker: { ...marker, name: '' }, anchor: 'middle' as const };
     taken = left[anchor] + width;
     return { marker, anchor };
   });
 }
 
-/** Lower edges of the bands whose names can stand side by side; wide bands first. */
+/** Half the width of a letter of a band's name, px. */
+const HALF_LETTER_PX = 3.2;
+
+/** Where the names of bands stand, by lower edge: those that can stand side by side, wide bands first, whole within what is seen. */
 function bandNames(
   bands: readonly { readonly name: string; readonly low: number; readonly high: number }[],
   [low, high]: Span,
-  widthPx: number,
-): ReadonlySet<number> {
-  const x = (value: number): number => ((value - low) / (high - low)) * widthPx;
-  const labels = bands.map((band) => ({
-    id: String(band.low),
-    text: band.name,
-    x: (x(Math.max(low, band.low)) + x(Math.min(high, band.high))) / 2,
-    priority: band.high - band.low,
-  }));
-  return new Set(placeLabels(labels, widthPx).map((label) => Number(label.id)));
+  x: (value: number) => number,
+): ReadonlyMap<number, number> {
+  const [left, right] = [x(low), x(high)];
+  const labels = bands.map((band) => {
+    const [from, to] = [Math.max(low, band.low), Math.min(high, band.high)];
+    const middle = from < to ? (x(from) + x(to)) / 2 : (x(band.low) + x(band.high)) / 2;
+    const half = HALF_LETTER_PX * band.name.length;
+    const whole = from < to ? Math.min(right - half, Math.max(left + half, middle)) : middle;
+    return { id: String(band.low), text: band.name, x: whole, priority: band.high - band.low };
+  });
+  const drawn = placeLabels(labels, Math.max(...labels.map((label) => label.x), right) + 1e3);
+  return new Map(drawn.map((label) => [Number(label.id), label.x]));
 }
 
 /** A short piece of a trace's line, for direct labels in lists. */

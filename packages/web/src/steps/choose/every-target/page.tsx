@@ -1,5 +1,5 @@
 import type { Candidate, ForecastTarget } from '@velvet-reed/core/choose';
-import { countText } from '@velvet-reed/core/units';
+import { countText, listText, numberText } from '@velvet-reed/core/units';
 import { Link } from 'react-router';
 import { useFocus } from '../../../data/focus';
 import { useRanking } from '../../../data/ranking';
@@ -85,8 +85,8 @@ function Verdict({
   if (leader === undefined) return <>No antenna here is judged on any target.</>;
   return (
     <>
-      {candidateTitle(leader[0])} leads on {leader[1]} of {countText(targets.length, 'target')};{' '}
-      {poor.length === 0 ? 'every target is heard well by something.' : `nothing here hears ${poor.join(', ')} well.`}{' '}
+      {candidateTitle(leader[0])} leads on {numberText(leader[1])} of {countText(targets.length, 'target')};{' '}
+      {poor.length === 0 ? 'every target is heard well by something.' : `nothing here hears ${listText(poor)} well.`}{' '}
       <Next>
         <Link to={`/s/${stationId}/choose/ranking`}>Next: see in Ranking what it asks of the place, and draft it.</Link>
       </Next>

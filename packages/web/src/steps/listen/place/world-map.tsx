@@ -38,6 +38,35 @@ function useLand(): Land | undefined {
   return land;
 }
 
+/** Numbers of places near each other give way along their lines towards the station, so that none lies over another. */
+function apart<T extends { readonly at: readonly [number, number] }>(
+  places: readonly T[],
+  leastApart: number,
+): readonly (T & { readonly number: readonly [number, number] })[] {
+  const taken: (readonly [number, number])[] = [];
+  return places.map((place) => {
+    const [dx, dy] = [place.at[0] - SIZE / 2, place.at[1] - SIZE / 2];
+    const length = Math.max(1, Math.hypot(dx, dy));
+    const on = (along: number): readonly [number, number] => [
+      SIZE / 2 + (dx * along) / length,
+      SIZE / 2 + (dy * along) / length,
+    ];
+    const free = ([x, y]: readonly [number, number]): boolean =>
+      taken.every(([a, b]) => Math.hypot(x - a, y - b) >= leastApart);
+    const tried = Array.from(
+      { length: 2 * Math.ceil(RADIUS / leastApart) + 1 },
+      (_, i) => length + (i % 2 === 0 ? -1 : 1) * Math.ceil(i / 2) * leastApart,
+    );
+    const number =
+      tried
+        .filter((along) => along >= 0 && along <= RADIUS)
+        .map(on)
+        .find(free) ?? place.at;
+    taken.push(number);
+    return { ...place, number };
+  });
+}
+
 /** The world as the listener's antennas see it: azimuths true, distances true from the station. */
 export function WorldMap({ data }: { readonly data: StationData }) {
   const land = useLand();
@@ -59,6 +88,7 @@ export function WorldMap({ data }: { readonly data: StationData }) {
     const at = place && map.projection([place.lonDeg, place.latDeg]);
     return place && at ? [{ target, at, way: greatCircle(data.station, place) }] : [];
   });
+  const numbered = apart(targets, 2.1 * 0.73 * readable(11));
   return (
     <Section title="Map" hint="azimuthal, centred on the station: bearings and distances from here are true">
       <figure ref={drawing} data-evidence className="max-w-[26rem]">
@@ -125,18 +155,19 @@ export function WorldMap({ data }: { readonly data: StationData }) {
             stroke="var(--plum)"
             strokeWidth="2"
           />
-          {targets.map(({ target, at: [x, y] }, i) => (
+          {numbered.map(({ target, at: [x, y], number: [nx, ny] }, i) => (
             <g key={target.id}>
               <line x1={SIZE / 2} y1={SIZE / 2} x2={x} y2={y} stroke="var(--plum)" strokeWidth="1.2" />
+              <circle cx={x} cy={y} r="2.5" fill="var(--plum)" />
               <circle
-                cx={x}
-                cy={y}
+                cx={nx}
+                cy={ny}
                 r={readable(11) * 0.73}
                 fill="var(--sheet)"
                 stroke="var(--plum)"
                 strokeWidth="1.5"
               />
-              <text x={x} y={y + 4} textAnchor="middle" fontSize={readable(11)} fill="var(--plum)">
+              <text x={nx} y={ny + readable(11) * 0.36} textAnchor="middle" fontSize={readable(11)} fill="var(--plum)">
                 {i + 1}
               </text>
             </g>

@@ -69,14 +69,19 @@ export function LevelDiagram({
       {ticks.map((dbm) => (
         <g key={dbm}>
           <line x1={46} x2={xOf(last)} y1={y(dbm)} y2={y(dbm)} stroke="var(--rule)" />
-          <text x={40} y={y(dbm) + 4} textAnchor="end" fontSize={11.5} fill="var(--dim)" fontFamily="var(--font-mono)">
+          <text
+            x={dbm === high ? 56 : 40}
+            y={y(dbm) + (dbm === high ? -5 : 4)}
+            textAnchor="end"
+            fontSize={11.5}
+            fill="var(--dim)"
+            fontFamily="var(--font-mono)"
+          >
             {String(dbm).replace('-', '−')}
+            {dbm === high ? ' dBm' : ''}
           </text>
         </g>
       ))}
-      <text x={4} y={11} fontSize={11.5} fill="var(--dim)">
-        dBm
-      </text>
       {other &&
         other.analysis.reports.length === reports.length &&
         [
