@@ -93,6 +93,10 @@ function sameOriginOnly(allowedHosts: readonly string[], refused: RefusedRequest
   };
 }
 
+/** Whether the asker is this machine itself. */
+const isLoopback = ({ socket: { remoteAddress = '' } }: express.Request): boolean =>
+  remoteAddress === '::1' || /^(::ffff:)?127\./.test(remoteAddress);
+
 /** The whole HTTP application, without a listener. */
 export function createApp({ db, logger, webDir, allowedHosts, bench, place }: AppOptions): express.Express {
   const app = express();
@@ -118,7 +122,8 @@ export function createApp({ db, logger, webDir, allowedHosts, bench, place }: Ap
       crossOriginEmbedderPolicy: { policy: 'require-corp' },
     }),
   );
-  app.use(compression({ level: 1 })); // mostly loopback: a tighter level costs more time than its bytes
+  // on this machine bytes cost nothing and pressing them does: a first view would wait for it
+  app.use(compression({ level: 1, filter: (req, res) => !isLoopback(req) && compression.filter(req, res) }));
   app.use(express.json({ limit: '1mb' }));
   app.use((req, _res, next) => {
     requireModest(req.body);

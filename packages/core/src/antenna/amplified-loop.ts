@@ -144,7 +144,7 @@ export const amplifiedLoop: AntennaKind = {
       needsSpanM: across,
       needsHeightM,
       reason: fits
-        ? `fits: ${lengthText(across)} across on a short post`
+        ? `it fits, ${lengthText(across)} across on a short post`
         : across > room.spanM
           ? `it is ${lengthText(across)} across, and the place offers ${lengthText(room.spanM)}`
           : `its top stands at ${lengthText(needsHeightM)}, and the place offers ${lengthText(room.heightM)}`,

@@ -304,7 +304,7 @@ export function candidateFit(spec: CandidateSpec, room: PlaceRoom): Fit {
     needsSpanM: spec.sizeM,
     needsHeightM: 0,
     reason: fits
-      ? `fits: ${lengthText(spec.sizeM)} across`
+      ? `it fits, ${lengthText(spec.sizeM)} across`
       : `it is ${lengthText(spec.sizeM)} across, and the place offers ${lengthText(room.spanM)}`,
   };
 }

@@ -33,7 +33,11 @@ function Verdict({ data }: { readonly data: StationData }) {
       {data.station.name}, ITU Region {ituRegionOf(data.station)}: room for {lengthText(room.spanM)} of wire on supports
       of {lengthText(room.heightM)} ({room.from}).{' '}
       <Next>
-        <Link to={`/s/${stationId}/plot/plan`}>Next: draw the place in the Plot, so that nothing is guessed.</Link>
+        {data.plotFeatures.some(({ kind }) => kind === 'support') ? (
+          <Link to={`/s/${stationId}/choose/ranking`}>Next: see in Choose which antenna fits and hears best.</Link>
+        ) : (
+          <Link to={`/s/${stationId}/plot/plan`}>Next: draw the place in the Plot, so that nothing is guessed.</Link>
+        )}
       </Next>
     </>
   );
