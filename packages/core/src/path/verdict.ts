@@ -196,7 +196,7 @@ export function pathVerdict(
     ? ''
     : other.state === 'fine' || other.state === 'noise' || other.state === 'product'
       ? ` against ${other.snrLossDb.toFixed(snrLossDigits(other.snrLossDb))} dB`
-      : `; in order ${other.order} ${other.state === 'no supply' ? 'a supply fails: ' : ''}${other.because.split('. ')[0]}`;
+      : `; ${other.state === 'no supply' ? `order ${other.order} fails:` : `in order ${other.order}`} ${other.because.split('. ')[0]}`;
   const sentence = ((): string => {
     switch (better.state) {
       case 'out of reach':

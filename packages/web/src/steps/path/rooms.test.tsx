@@ -51,7 +51,7 @@ describe('the first sentence of Path', () => {
       ]),
     });
     expect(verdictText()).toMatch(
-      /^Order 1 serves 31 m broadcast better: .*; in order 2 a supply fails: high-pass: no DC gets through it/,
+      /^Order 1 serves 31 m broadcast better: .*; order 2 fails: high-pass: no DC gets through it/,
     );
   });
   test('what the antenna’s own amplifier makes no filter of this path takes away', () => {
