@@ -1,13 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import {
-  type Appointment,
-  type BusyReceiver,
-  clashes,
-  heardAtOnceHz,
-  occurrencesOf,
-  slotsWithin,
-} from './appointments';
+import { type Appointment, type BusyReceiver, clashes, heardAtOnceHz, occurrencesOf, slotStarts } from './appointments';
 import { REPEATS } from './repeats';
 
 const HOUR = 3_600_000;
@@ -65,13 +58,14 @@ describe('when an appointment comes', () => {
 });
 
 describe('slots of a timed mode', () => {
+  const slots = (...stretch: Parameters<typeof slotStarts>): number => slotStarts(...stretch).length;
   test('six hours hold twelve of half an hour', () =>
-    expect(slotsWithin(at('2026-03-10T18:00'), at('2026-03-11T00:00'), 30)).toBe(12));
+    expect(slots(at('2026-03-10T18:00'), at('2026-03-11T00:00'), 30)).toBe(12));
   test('one that has begun, or does not end in time, does not count', () => {
-    expect(slotsWithin(at('2026-03-10T18:01'), at('2026-03-10T18:59'), 15)).toBe(2);
-    expect(slotsWithin(at('2026-03-10T18:01'), at('2026-03-10T18:14'), 15)).toBe(0);
+    expect(slots(at('2026-03-10T18:01'), at('2026-03-10T18:59'), 15)).toBe(2);
+    expect(slots(at('2026-03-10T18:01'), at('2026-03-10T18:14'), 15)).toBe(0);
     // over midnight the count goes on where the length divides the day
-    expect(slotsWithin(at('2026-03-10T23:58'), at('2026-03-11T00:02'), 2)).toBe(2);
+    expect(slots(at('2026-03-10T23:58'), at('2026-03-11T00:02'), 2)).toBe(2);
   });
 });
 

@@ -1,7 +1,8 @@
 import { OutOfRangeError } from '../errors';
-import { satellitePasses, type OrbitalElements } from './passes';
+import { satellitePasses } from './passes';
 import type { Position } from './place';
 import type { Repeat } from './repeats';
+import type { ScheduledSatellite } from './schedule';
 
 const MINUTE_MS = 60_000;
 const DAY_MS = 86_400_000;
@@ -52,15 +53,16 @@ export function occurrencesOf(appointment: Appointment, fromMs: number, toMs: nu
 }
 
 /**
- * Whole transmissions of a timed mode within a stretch: they begin at multiples of their length, counted from midnight UTC, and one that has begun already
- * or does not end in time cannot be decoded.
+ * Beginnings of the whole transmissions of a timed mode within a stretch: they stand at multiples of their length, counted from midnight UTC of the day in
+ * which the stretch begins; one that has begun already or does not end in time cannot be decoded.
  */
-export function slotsWithin(fromMs: number, toMs: number, slotMinutes: number): number {
+export function slotStarts(fromMs: number, toMs: number, slotMinutes: number): readonly number[] {
   const slotMs = slotMinutes * MINUTE_MS;
-  if (!(slotMs > 0)) return 0;
+  if (!(slotMs > 0)) return [];
   const midnight = Math.floor(fromMs / DAY_MS) * DAY_MS;
   const first = Math.ceil((fromMs - midnight) / slotMs);
-  return Math.max(0, Math.floor((toMs - midnight) / slotMs) - first);
+  const count = Math.max(0, Math.floor((toMs - midnight) / slotMs) - first);
+  return Array.from({ length: count }, (_, i) => midnight + (first + i) * slotMs);
 }
 
 /** Share of a receiver's band that its filters leave usable. Common practice, no source. */
@@ -104,16 +106,9 @@ export function clashes(occurrences: readonly Occurrence[], receivers: readonly 
   return found;
 }
 
-/** A satellite whose passes are kept as appointments would be. */
-export interface KeptSatellite extends OrbitalElements {
-  readonly id: string;
-  readonly freqHz: number;
-  readonly leastDeg: number;
-}
-
 /** Passes as occurrences, so that they can clash with appointments. */
 export const passOccurrences = (
-  satellites: readonly KeptSatellite[],
+  satellites: readonly ScheduledSatellite[],
   station: Position,
   fromMs: number,
   toMs: number,

@@ -5,7 +5,7 @@ export {
   type Occurrence,
   occurrencesOf,
   passOccurrences,
-  slotsWithin,
+  slotStarts,
 } from './appointments';
 export { type Arrival, arrivalOf, LINE_OF_SIGHT_FROM_HZ, USUAL_ARRIVAL_DEG, wantedPosition } from './arrival';
 export {

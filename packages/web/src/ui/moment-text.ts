@@ -6,3 +6,6 @@ export const dayText = (ms: number): string => new Date(ms).toISOString().slice(
 
 /** The same in a field; empty for a day that nobody said. */
 export const dayTyped = (ms: number | null): string => (ms === null ? '' : dayText(ms));
+
+/** "18:40" of the UTC day. */
+export const clockText = (ms: number): string => new Date(ms).toISOString().slice(11, 16);

@@ -10,7 +10,7 @@ import { RecordForm, type FieldSpec } from '../../../ui/record-form';
 import { ChangeButton, DeleteButton } from '../../../ui/record-row';
 import { Section } from '../../../ui/section';
 import { Empty } from '../../../ui/states';
-import { appointmentOf, chancesIn, clashText, keptBetween, saveCalendar } from './appointments';
+import { appointmentOf, clashText, keptBetween, saveCalendar, slotsOf } from './appointments';
 
 const DAY_MS = 86_400_000;
 /** So far ahead the next time of an appointment is sought. */
@@ -110,7 +110,7 @@ export function Appointments({ data, hours }: { readonly data: StationData; read
         <ul className="max-w-4xl border-t border-rule">
           {data.appointments.map((one) => {
             const [next] = occurrencesOf(appointmentOf(one), atMs, atMs + AHEAD_DAYS * DAY_MS);
-            const chances = next && chancesIn(next);
+            const chances = next && slotsOf(next)?.length;
             return (
               <li key={one.id} className="flex flex-wrap items-baseline gap-x-4 border-b border-rule py-1">
                 <span className="grow">

@@ -4,7 +4,7 @@ import { screen, within } from '@testing-library/react';
 import { renderPage, verdictText } from '../../../data/page-harness';
 import type { StationData } from '../../../data/station';
 import { TEST_STATION } from '../../../data/test-station';
-import { keptBetween, slotStarts } from './appointments';
+import { keptBetween, slotsOf } from './appointments';
 import WhenRoom from './page';
 
 const stored = (id: number) => ({ id, version: 1, stationId: 1, createdAt: '2026-03-10' });
@@ -48,5 +48,18 @@ test('chances of a timed mode stand beside it, and its transmissions begin at wh
   expect(screen.getByText(/12 chances of 30 min each time/)).toBeTruthy();
   const { occurrences, clashes } = keptBetween(station(slow), at('2026-03-10T12:00'), at('2026-03-11T12:00'));
   expect(clashes).toEqual([]);
-  expect(slotStarts(occurrences[0]).slice(0, 2)).toEqual([at('2026-03-10T18:00'), at('2026-03-10T18:30')]);
+  expect(slotsOf(occurrences[0])?.slice(0, 2)).toEqual([at('2026-03-10T18:00'), at('2026-03-10T18:30')]);
+});
+
+test('elements that cannot be followed spoil nothing: the appointment stands, without passes', () => {
+  const satellite = {
+    ...stored(1),
+    ...BLANK.satellites,
+    name: 'Lost',
+    line1: 'no',
+    line2: 'elements',
+    freqHz: 137.5e6,
+  };
+  const data = { ...station(appointment(1, {})), satellites: [satellite] };
+  expect(keptBetween(data, at('2026-03-10T12:00'), at('2026-03-11T12:00')).occurrences).toHaveLength(1);
 });

@@ -1,3 +1,4 @@
+import { CoreError } from '@velvet-reed/core/errors';
 import type { Saved } from '@velvet-reed/contract';
 import {
   type Appointment,
@@ -6,13 +7,12 @@ import {
   type Occurrence,
   occurrencesOf,
   passOccurrences,
-  slotsWithin,
+  slotStarts,
 } from '@velvet-reed/core/site';
 import { frequencyText } from '@velvet-reed/core/units';
 import type { StationData } from '../../../data/station';
 import { saveText } from '../../../ui/export';
-
-const MINUTE_MS = 60_000;
+import { clockText } from '../../../ui/moment-text';
 
 /** An appointment as the core reckons with it. */
 export const appointmentOf = (one: Saved<'appointments'>): Appointment => ({
@@ -22,6 +22,16 @@ export const appointmentOf = (one: Saved<'appointments'>): Appointment => ({
   slotMinutes: one.slotMinutes ?? undefined,
 });
 
+/** Elements that cannot be followed have no passes; the timetable says why. */
+function passesOf(find: () => readonly Occurrence[]): readonly Occurrence[] {
+  try {
+    return find();
+  } catch (error) {
+    if (error instanceof CoreError) return [];
+    throw error;
+  }
+}
+
 /** What is kept free between two moments, and what of it cannot both be heard: among appointments, and with passes of satellites. */
 export function keptBetween(
   data: StationData,
@@ -30,7 +40,8 @@ export function keptBetween(
 ): { readonly occurrences: readonly Occurrence[]; readonly clashes: readonly Clash[] } {
   const occurrences = data.appointments.flatMap((one) => occurrencesOf(appointmentOf(one), fromMs, toMs));
   const satellites = data.satellites.map((one) => ({ ...one, id: String(one.id) }));
-  const passes = occurrences.length === 0 ? [] : passOccurrences(satellites, data.station, fromMs, toMs);
+  const passes =
+    occurrences.length === 0 ? [] : passesOf(() => passOccurrences(satellites, data.station, fromMs, toMs));
   const receivers = data.receivers.map((one) => ({ ...one, id: String(one.id) }));
   const appointed = new Set<Occurrence>(occurrences);
   return {
@@ -42,26 +53,17 @@ export function keptBetween(
   };
 }
 
-const clock = (ms: number): string => new Date(ms).toISOString().slice(11, 16);
 const dayAndClock = (ms: number): string => new Date(ms).toISOString().slice(5, 16).replace('T', ' ');
 
 /** Why two things cannot both be heard. */
 export const clashText = ({ first, second, fromMs, toMs, receiver, apartHz }: Clash): string =>
-  `${first.appointment.name} and ${second.appointment.name} overlap ${dayAndClock(fromMs)} to ${clock(toMs)} UTC${
+  `${first.appointment.name} and ${second.appointment.name} overlap ${dayAndClock(fromMs)} to ${clockText(toMs)} UTC${
     receiver ? ` on the ${receiver.name}` : ''
   }${apartHz === undefined ? '' : `, ${frequencyText(apartHz, 3)} apart`}`;
 
-/** Whole transmissions of a timed mode in one occurrence; undefined: no timed mode. */
-export const chancesIn = ({ appointment: { slotMinutes }, fromMs, toMs }: Occurrence): number | undefined =>
-  slotMinutes === undefined ? undefined : slotsWithin(fromMs, toMs, slotMinutes);
-
-/** Beginnings of the transmissions in one occurrence. */
-export function slotStarts({ appointment: { slotMinutes }, fromMs, toMs }: Occurrence): readonly number[] {
-  if (slotMinutes === undefined) return [];
-  const slotMs = slotMinutes * MINUTE_MS;
-  const first = Math.ceil(fromMs / slotMs) * slotMs;
-  return Array.from({ length: slotsWithin(fromMs, toMs, slotMinutes) }, (_, i) => first + i * slotMs);
-}
+/** Beginnings of the transmissions in one occurrence; undefined: no timed mode. */
+export const slotsOf = ({ appointment: { slotMinutes }, fromMs, toMs }: Occurrence): readonly number[] | undefined =>
+  slotMinutes === undefined ? undefined : slotStarts(fromMs, toMs, slotMinutes);
 
 /** Saves the appointments for a calendar program (iCalendar, RFC 5545), in UTC, repeats included. */
 export async function saveCalendar(data: StationData): Promise<void> {

@@ -1,3 +1,4 @@
+import { clockText } from '../../../ui/moment-text';
 import { daylightOf, type ListeningWindow, type Position } from '@velvet-reed/core/site';
 import { useEffect, useRef, useState } from 'react';
 import { saveCsv } from '../../../ui/export';
@@ -25,7 +26,6 @@ export interface Lane {
   readonly clashes?: readonly { readonly fromMs: number; readonly toMs: number }[];
 }
 
-const clock = (ms: number): string => new Date(ms).toISOString().slice(11, 16);
 /** Long names keep both ends: what tells two alike ones apart stands last. */
 const shortened = (name: string): string =>
   name.length > NAME_LETTERS ? `${name.slice(0, NAME_LETTERS - 9).trimEnd()}… ${name.slice(-7).trimStart()}` : name;
@@ -104,9 +104,9 @@ export function DayLanes({
   const label = lanes
     .map(({ name, windows, kept = [], clashes = [] }) => {
       if (kept.length > 0)
-        return `${name}: kept from ${clock(kept[0].fromMs)} to ${clock(kept[0].toMs)}${clashes.length > 0 ? `, clash at ${clock(clashes[0].fromMs)}` : ''}`;
+        return `${name}: kept from ${clockText(kept[0].fromMs)} to ${clockText(kept[0].toMs)}${clashes.length > 0 ? `, clash at ${clockText(clashes[0].fromMs)}` : ''}`;
       const next = windows.find(({ quality }) => quality === 'good') ?? windows[0];
-      return `${name}: ${windows.length === 0 ? 'no window' : `${next.quality} from ${clock(next.fromMs)}`}`;
+      return `${name}: ${windows.length === 0 ? 'no window' : `${next.quality} from ${clockText(next.fromMs)}`}`;
     })
     .join('; ');
   return (
@@ -136,7 +136,7 @@ export function DayLanes({
                   fill="var(--dim)"
                   fontFamily="var(--font-mono)"
                 >
-                  {stepH === 24 ? new Date(ms).toISOString().slice(8, 10) : clock(ms).slice(0, 2)}
+                  {stepH === 24 ? new Date(ms).toISOString().slice(8, 10) : clockText(ms).slice(0, 2)}
                 </text>
               )}
             </g>
@@ -162,7 +162,7 @@ export function DayLanes({
                     strokeWidth={1.4}
                   >
                     <title>
-                      {lane.name}, {clock(one.fromMs)} to {clock(one.toMs)} UTC, {one.quality}: {one.why}
+                      {lane.name}, {clockText(one.fromMs)} to {clockText(one.toMs)} UTC, {one.quality}: {one.why}
                     </title>
                   </rect>
                 ))}
@@ -184,7 +184,7 @@ export function DayLanes({
                         strokeWidth={1.6}
                       >
                         <title>
-                          {lane.name}, kept {clock(one.fromMs)} to {clock(one.toMs)} UTC
+                          {lane.name}, kept {clockText(one.fromMs)} to {clockText(one.toMs)} UTC
                         </title>
                       </rect>
                       {shown
@@ -204,7 +204,7 @@ export function DayLanes({
                     strokeDasharray="4 2"
                   >
                     <title>
-                      Clash, {clock(one.fromMs)} to {clock(one.toMs)} UTC
+                      Clash, {clockText(one.fromMs)} to {clockText(one.toMs)} UTC
                     </title>
                   </path>
                 ))}
@@ -241,7 +241,7 @@ export function DayLanes({
                     y={TOP_PX + lanes.length * LANE_PX + 14}
                     textAnchor="middle"
                   >
-                    sunset {clock(begin)}
+                    sunset {clockText(begin)}
                   </text>
                 )}
                 {end < toMs && (
@@ -250,7 +250,7 @@ export function DayLanes({
                     y={TOP_PX + lanes.length * LANE_PX + 14}
                     textAnchor="middle"
                   >
-                    sunrise {clock(end)}
+                    sunrise {clockText(end)}
                   </text>
                 )}
               </g>

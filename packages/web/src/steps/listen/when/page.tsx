@@ -1,3 +1,4 @@
+import { clockText } from '../../../ui/moment-text';
 import { daylightOf, lightAt, listeningWindows } from '@velvet-reed/core/site';
 import { useState } from 'react';
 import { useMoment } from '../../../data/moment';
@@ -18,8 +19,6 @@ const SPANS = [
   [24, '24 hours'],
   [168, '7 days'],
 ] as const;
-
-const clock = (ms: number): string => new Date(ms).toISOString().slice(11, 16);
 
 function When({ data }: { readonly data: StationData }) {
   const [hours, setHours] = useState<number>(24);
@@ -113,13 +112,13 @@ function Verdict({ data, hours }: { readonly data: StationData; readonly hours: 
   return (
     <>
       {running ? `${next.name} is at its best now, until ` : `${next.name} is next at its best from `}
-      <span className="font-mono">{clock(running ? next.toMs : next.fromMs)}</span> UTC: {why.split(':')[0]}.
+      <span className="font-mono">{clockText(running ? next.toMs : next.fromMs)}</span> UTC: {why.split(':')[0]}.
       {good[1] && good[1].id !== next.id && (
         <>
           {' '}
           <Next>
-            Then: {good[1].name}, <span className="font-mono">{clock(good[1].fromMs)}</span> to{' '}
-            <span className="font-mono">{clock(good[1].toMs)}</span>.
+            Then: {good[1].name}, <span className="font-mono">{clockText(good[1].fromMs)}</span> to{' '}
+            <span className="font-mono">{clockText(good[1].toMs)}</span>.
           </Next>
         </>
       )}
@@ -150,7 +149,7 @@ function SunNote({ data }: { readonly data: StationData }) {
         <span className="font-mono">{dayClock(sun.duskMs, shown)}</span>.
       </p>
       <p>
-        At {clock(atMs)} UTC it is {lightAt(station, atMs)} here; arrival angles are for that hour.
+        At {clockText(atMs)} UTC it is {lightAt(station, atMs)} here; arrival angles are for that hour.
       </p>
     </Note>
   );

@@ -1,3 +1,4 @@
+import { clockText } from '../../../ui/moment-text';
 import { SCHEMAS } from '@velvet-reed/contract';
 import { CoreError } from '@velvet-reed/core/errors';
 import {
@@ -17,11 +18,10 @@ import { RecordForm, type FieldSpec } from '../../../ui/record-form';
 import { ChangeButton, DeleteButton } from '../../../ui/record-row';
 import { Section, Wide } from '../../../ui/section';
 import { Empty } from '../../../ui/states';
-import { keptBetween, slotStarts } from './appointments';
+import { keptBetween, slotsOf } from './appointments';
 import { Appointments } from './appointments-list';
 import { DayLanes, type Lane } from './day-lanes';
 
-const clock = (ms: number): string => new Date(ms).toISOString().slice(11, 16);
 const day = (ms: number): string => new Date(ms).toISOString().slice(5, 10);
 const SHOWN = 14;
 /** So many lanes stand on one screen; the weightiest targets come first. */
@@ -60,7 +60,7 @@ export function Timetable({ data, hours }: { readonly data: StationData; readonl
       ...{ id: `appointment-${id}`, name, windows: [] },
       kept: occurrences
         .filter(({ appointment }) => appointment.id === String(id))
-        .map((one) => ({ fromMs: one.fromMs, toMs: one.toMs, slots: slotStarts(one) })),
+        .map((one) => ({ fromMs: one.fromMs, toMs: one.toMs, slots: slotsOf(one) ?? [] })),
       clashes: clashes.filter((one) =>
         [one.first, one.second].some(({ appointment }) => appointment.id === String(id)),
       ),
@@ -112,7 +112,7 @@ export function Timetable({ data, hours }: { readonly data: StationData; readonl
                 {shown.map((one) => (
                   <tr key={`${one.id} ${one.fromMs}`}>
                     <td className="font-mono whitespace-nowrap">
-                      {day(one.fromMs)} {clock(one.fromMs)}–{clock(one.toMs)}
+                      {day(one.fromMs)} {clockText(one.fromMs)}–{clockText(one.toMs)}
                     </td>
                     <td className="font-mono whitespace-nowrap text-dim">
                       {new Date(one.fromMs).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}

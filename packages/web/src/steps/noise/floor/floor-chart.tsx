@@ -5,7 +5,7 @@ import { type Environment, ENVIRONMENTS } from '@velvet-reed/core/site';
 import { fixed, frequencyText } from '@velvet-reed/core/units';
 import { entry, useWrite, type StationData } from '../../../data/station';
 import { levelsOf } from '../../../data/levels';
-import { momentText } from '../../../ui/moment-text';
+import { clockText, momentText } from '../../../ui/moment-text';
 import { Button } from '../../../ui/button';
 import { TraceChart, TraceMark } from '../../../ui/trace-chart';
 import { TypedFields } from '../../../ui/typed-numbers';
@@ -16,7 +16,6 @@ const HOUR_MS = 3_600_000;
 const MINUTE_MS = 60_000;
 /** Shorter logs are drawn over minutes. */
 const SHORT_MS = 2 * HOUR_MS;
-const clock = (ms: number): string => new Date(ms).toISOString().slice(11, 16);
 
 /** A log drawn: its steps, the medians of the noise classes behind it, day and night, weekdays. */
 export function FloorChart({
@@ -134,7 +133,7 @@ const lookOf = (environment: Environment): number => 1 + ENVIRONMENTS.indexOf(en
 
 /** When a step came and what it suggests, behind its size. */
 const stepStory = ({ atMs, sun, hint }: FloorStep): string =>
-  `at ${clock(atMs)} UTC${sun ? `, ${fixed(Math.abs(sun.minutesAfter), 0)} min ${sun.minutesAfter >= 0 ? 'after' : 'before'} computed ${sun.event}` : ''}: ${hint}.`;
+  `at ${clockText(atMs)} UTC${sun ? `, ${fixed(Math.abs(sun.minutesAfter), 0)} min ${sun.minutesAfter >= 0 ? 'after' : 'before'} computed ${sun.event}` : ''}: ${hint}.`;
 
 /** A device that was switched this close to a step is named beside it, ms. */
 const SWITCHED_MS = 3 * MINUTE_MS;
