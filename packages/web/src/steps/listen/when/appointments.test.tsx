@@ -59,6 +59,7 @@ test('elements that cannot be followed spoil nothing: the appointment stands, wi
     line1: 'no',
     line2: 'elements',
     freqHz: 137.5e6,
+    leastDeg: 10,
   };
   const data = { ...station(appointment(1, {})), satellites: [satellite] };
   expect(keptBetween(data, at('2026-03-10T12:00'), at('2026-03-11T12:00')).occurrences).toHaveLength(1);
