@@ -29,8 +29,8 @@ const PAN_FOR_THREE_SECONDS = `new Promise((resolve) => {
 const SLIDE_FOR_THREE_SECONDS = `new Promise((resolve) => {
   const slider = document.querySelector('#sheet input[type="range"]');
   const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set;
-  // what the model says of the dimensions: figures and verdict
-  const shown = () => document.querySelector('#sheet')?.textContent ?? '';
+  // what the model says of the dimensions: its patterns
+  const shown = () => [...document.querySelectorAll('#sheet svg path[data-curve]')].map((one) => one.getAttribute('d')).join();
   const begun = performance.now();
   const from = Number(slider.value), span = (Number(slider.max) - Number(slider.min)) / 20;
   let seen = shown(), pictures = 0, frame = 0;

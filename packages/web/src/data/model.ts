@@ -9,7 +9,7 @@ import {
   type SpotAnalysis,
   type WireModel,
 } from '@velvet-reed/core/solver';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { JobLeft, runJob } from '../workers/pool';
 import type { FocusBand } from './focus';
 
@@ -69,21 +69,40 @@ function withPart<S extends Partial<ModelState>>(old: S, answer: ModelAnswer): S
 const troubleOf = (error: unknown): string =>
   error instanceof Error ? error.message : 'The computation met a fault. Change a dimension and try again.';
 
+/** A question that replaces another lets it draw its curve first, but waits no longer than this, ms: so curves follow a dimension that is dragged. */
+const PATIENCE_MS = 150;
+
 /** Solves a model in a worker whenever the question changes; undefined asks nothing. */
 export function useModel(question: ModelQuestion | undefined): ModelState {
   const [state, setState] = useState<Omit<ModelState, 'busy'> & { readonly finished?: string }>({});
   const key = JSON.stringify(question);
+  const turn = useRef<Promise<unknown>>(Promise.resolve());
   useEffect(() => {
     if (!question) return;
     const own = new AbortController();
-    const onStep = (answer: ModelAnswer): void => setState((old) => withPart(old, answer));
-    runJob('analyse', question, { onStep, signal: own.signal }).then(
-      ({ ms }) => setState((old) => ({ ...old, finished: key, ms })),
-      (error: unknown) => {
-        if (!(error instanceof JobLeft)) setState({ finished: key, trouble: troubleOf(error) });
-      },
-    );
-    return () => own.abort();
+    let asked = true;
+    const begin = (): void => {
+      if (!asked) return;
+      turn.current = new Promise<void>((drawn) => {
+        setTimeout(drawn, PATIENCE_MS);
+        const onStep = (answer: ModelAnswer): void => {
+          setState((old) => withPart(old, answer));
+          if (answer.part === 'sweep') drawn();
+        };
+        runJob('analyse', question, { onStep, signal: own.signal }).then(
+          ({ ms }) => setState((old) => ({ ...old, finished: key, ms })),
+          (error: unknown) => {
+            drawn();
+            if (!(error instanceof JobLeft)) setState({ finished: key, trouble: troubleOf(error) });
+          },
+        );
+      });
+    };
+    void turn.current.then(begin);
+    return () => {
+      asked = false;
+      void turn.current.then(() => own.abort());
+    };
     // a question is a value: equal text asks the same
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [key]);

@@ -95,6 +95,7 @@ export function PolarPlot({
       <g transform={`translate(${width / 2} ${cy})`}>
         {curves.map((curve) => (
           <path
+            data-curve
             key={curve.name}
             d={
               lineRadial<number>()

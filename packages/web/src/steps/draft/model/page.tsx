@@ -1,6 +1,7 @@
 import { antennaKind } from '@velvet-reed/core/antenna';
 import { findResonances } from '@velvet-reed/core/sweep';
 import { lengthText } from '@velvet-reed/core/units';
+import { memo, useDeferredValue, useMemo } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { laidHeightM } from '../../../data/derive';
 import { useSamples } from '../../../data/samples';
@@ -39,6 +40,10 @@ function Model({ draft: state }: { readonly draft: DraftState }) {
   const stationId = useStationId();
   const kind = antennaKind(design.kind);
   const laidM = laidHeightM(data, revision);
+  const { spot, sweep } = state.state;
+  // while a dimension is dragged its patterns go first; the curve and what lies below follow as fast as there is time
+  const curves = useDeferredValue(useMemo(() => [{ name: 'model', look: 0, spot, sweep }], [spot, sweep]));
+  const later = useDeferredValue(state);
   return (
     <>
       <div className="grid items-start gap-x-7 gap-y-4 lg:grid-cols-[15rem_minmax(0,1fr)]">
@@ -48,11 +53,7 @@ function Model({ draft: state }: { readonly draft: DraftState }) {
               {/* what an amplifier reads has no SWR */}
               {!kind.head && (
                 <div data-evidence>
-                  <SwrCurves
-                    curves={[{ name: 'model', look: 0, spot: state.state.spot, sweep: state.state.sweep }]}
-                    question={question}
-                    bands={state.bands}
-                  />
+                  <SwrOfModel curves={curves} question={question} bands={state.bands} />
                 </div>
               )}
               <ModelPatterns state={state.state} question={question} />
@@ -98,24 +99,36 @@ function Model({ draft: state }: { readonly draft: DraftState }) {
           )}
         </section>
       </div>
-      {question && (
-        <ModelView
-          design={design}
-          groundId={groundId}
-          question={question}
-          state={state.state}
-          wanted={state.targets}
-          onArrival={state.setArrivalDeg}
-        >
-          {kind.trim && <Ways draft={state} />}
-        </ModelView>
-      )}
-      {question && state.draft && <Figures figures={state.draft.figures} />}
+      <Below draft={later} />
       <ThisAntenna data={data} antenna={antenna} revision={revision} only={state.revisions.length === 1} />
       {question && <ModelFile name={antenna.name} model={question.model} freqHz={design.freqHz} />}
     </>
   );
 }
+
+const SwrOfModel = memo(SwrCurves);
+
+/** What stands below the pictures: figures, shape with currents, what each target gets. */
+const Below = memo(function Below({ draft }: { readonly draft: DraftState }) {
+  const { design, question } = draft;
+  return (
+    <>
+      {question && (
+        <ModelView
+          design={design}
+          groundId={draft.groundId}
+          question={question}
+          state={draft.state}
+          wanted={draft.targets}
+          onArrival={draft.setArrivalDeg}
+        >
+          {antennaKind(design.kind).trim && <Ways draft={draft} />}
+        </ModelView>
+      )}
+      {question && draft.draft && <Figures figures={draft.draft.figures} />}
+    </>
+  );
+});
 
 /** Formula, model and measurement beside each other. */
 function Ways({ draft: { data, antenna, design, state } }: { readonly draft: DraftState }) {
