@@ -434,7 +434,7 @@ describe('verdicts that were wrong once', () => {
     expect(judged(false)[0].withdrawn).toMatch(/lawn/);
     expect(choiceVerdict(judged(false)).state).toBe('nothing fits');
     expect(judged(true)[0].fit.reason).toBe('stands already');
-    expect(choiceVerdict(judged(true)).sentence).toContain('The hF loop hears');
+    expect(choiceVerdict(judged(true)).sentence).toContain('Best here is hF loop: it hears');
   });
   test('stakes are withdrawn where none may be driven', () => {
     const list = ranked([B31], ['ground-laid-wire'], {

@@ -46,12 +46,16 @@ function namesOf(forecasts: readonly TargetForecast[], wanted: (forecast: Target
 
 /** What the recommended antenna does, with the number that decides. */
 function bestSentence(best: Candidate, heard: number): string {
-  const { forecasts, lossDb = 0 } = best;
-  const against = `${lossDb >= 0 ? 'loses' : 'wins'} ${dbText(lossDb)} of SNR against an ideal antenna`;
+  const { forecasts, lossDb = 0, spec } = best;
+  const size = dbText(lossDb);
+  const against =
+    size === '0 dB'
+      ? 'as well as a lossless antenna'
+      : `with ${size} ${lossDb > 0 ? 'less' : 'more'} SNR than a lossless antenna`;
+  const name = `${spec.source === 'kind' ? 'the ' : ''}${candidateName(best)}`;
   if (forecasts.length > 1)
-    return `The ${candidateName(best)} hears ${heard} of ${forecasts.length} targets best here: it ${against}, by weight.`;
-  const [{ target }] = forecasts;
-  return `The ${candidateName(best)} hears ${target.name} best here: it ${against}.`;
+    return `Best here is ${name}: it hears ${heard} of ${forecasts.length} targets, ${against}, by weight.`;
+  return `Best here is ${name}: it hears ${forecasts[0].target.name} ${against}.`;
 }
 
 /** Name and cut length of the first piece to make, where the design can be drawn. */
@@ -86,8 +90,9 @@ export function choiceVerdict(ranked: readonly Candidate[], complete = true): Ch
       sentence: complete
         ? 'Nothing is wanted yet that an antenna here could be asked for.'
         : 'Asking the wire model what each antenna hears here…',
-      next: 'Say what you want to hear.',
-      step: 'listen',
+      ...(complete
+        ? { next: 'Say what you want to hear.', step: 'listen' }
+        : { next: 'The wire model is still at work.', step: 'choose' }),
     };
   if (ranked.every(({ forecasts }) => forecasts.every(({ receiver }) => !receiver)))
     return {
