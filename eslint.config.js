@@ -20,7 +20,7 @@ const MAY_IMPORT = {
 /** The subjects of the core, each importing only from those before it. */
 const CORE_ORDER = [
   ...['safety', 'numeric', 'units', 'site', 'spectrum', 'line', 'resonator', 'solver', 'antenna', 'plot', 'formats'],
-  ...['sweep', 'filter', 'trial', 'bearing', 'path', 'choose', 'noise', 'guard'],
+  ...['sweep', 'filter', 'trial', 'bearing', 'path', 'choose', 'noise', 'guard', 'recording'],
 ];
 /** Node's own modules, by their bare names too. */
 const NODE_MODULES = builtinModules.map((name) => ({ name, message: 'The core is pure computation.' }));

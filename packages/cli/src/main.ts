@@ -14,6 +14,7 @@ import { summariseSweep } from '@velvet-reed/core/sweep';
 import { fixed, frequencyText } from '@velvet-reed/core/units';
 import { stationFileSchema } from '@velvet-reed/contract';
 import { runChecks } from './check';
+import { recording } from './recording';
 import { solveFile } from './solve';
 
 const USAGE = `reed: Velvet Reed's computations from the command line
@@ -24,6 +25,12 @@ const USAGE = `reed: Velvet Reed's computations from the command line
   reed log FILE --day 2026-08-04        summarise a noise log (a table of times and levels)
   reed two-port FILE.s2p [--json]       gain and noise figure of a part between 50 ohm
   reed solve FILE.json [--json]         solve a wire model: impedance, gain, pattern
+  reed recording FILE [--iq | --real | --two] [--centre HZ] [--json]
+                                        what a recording holds (.wav or .sigmf-meta), and with
+    --signal OFFSET --bandwidth HZ --noise OFFSET --switched SECONDS   levels of two antennas in turn
+    --off OTHER --resonance 50e3-90e3   a resonance that noise shows: source on in FILE, off in OTHER
+    --floor BANDWIDTH                   the noise, its steps, and what ticks
+    --standard HZ                       offset from a carrier of known frequency
   reed schema                           JSON Schema of all that a station holds, kind by kind
 
   What a table does not say for certain is asked (exit code 2) and answered with
@@ -156,11 +163,18 @@ async function solve(path: string, json: boolean, write: Write): Promise<number>
   return 0;
 }
 
+/** A value that begins with a minus, as "--noise -2300", belongs to the flag ahead of it. */
+const withNegatives = (args: readonly string[]): readonly string[] =>
+  args.reduce<readonly string[]>((list, one) => {
+    const last = list[list.length - 1] ?? '';
+    return /^-\d/.test(one) && /^--[a-z]+$/.test(last) ? [...list.slice(0, -1), `${last}=${one}`] : [...list, one];
+  }, []);
+
 /** Runs one command. @returns the exit code: 0 fine, 1 a check failed, 2 the call or a file is wrong. */
 export async function main(args: readonly string[], write: Write = (line) => console.log(line)): Promise<number> {
   try {
     const { values, positionals } = parseArgs({
-      args: [...args],
+      args: [...withNegatives(args)],
       allowPositionals: true,
       options: {
         area: { type: 'string' },
@@ -172,6 +186,18 @@ export async function main(args: readonly string[], write: Write = (line) => con
         date: { type: 'string' },
         zone: { type: 'string' },
         day: { type: 'string' },
+        iq: { type: 'boolean' },
+        real: { type: 'boolean' },
+        two: { type: 'boolean' },
+        centre: { type: 'string' },
+        signal: { type: 'string' },
+        bandwidth: { type: 'string' },
+        noise: { type: 'string' },
+        switched: { type: 'string' },
+        off: { type: 'string' },
+        resonance: { type: 'string' },
+        floor: { type: 'string' },
+        standard: { type: 'string' },
       },
     });
     const [command, path] = positionals;
@@ -196,6 +222,7 @@ export async function main(args: readonly string[], write: Write = (line) => con
     if (command === 'spectrum' && path) return await spectrum(path, json, answer, write);
     if (command === 'log' && path) return await log(path, json, { ...answer, day: values.day ?? '' }, write);
     if (command === 'two-port' && path) return await twoPort(path, json, write);
+    if (command === 'recording' && path) return recording(path, values, write);
     if (command === 'solve' && path) return await solve(path, json, write);
     write(USAGE);
     return 2;
@@ -204,6 +231,8 @@ export async function main(args: readonly string[], write: Write = (line) => con
     else if (error instanceof CoreError) write(`${error.code}: ${error.message}`);
     else if (error instanceof SyntaxError)
       write(`This file is not valid JSON: ${error.message}. Correct it and run again.`);
+    else if (types.isNativeError(error) && 'code' in error && error.code === 'ENOENT')
+      write(`There is no file ${'path' in error ? String(error.path) : ''}. Check the path.`);
     else if (types.isNativeError(error)) write(`${error.message}. Check the path.`);
     else throw error;
     return 2;

@@ -1,0 +1,20 @@
+export { type Band, type BandLevel, type BandSeries, bandSeries, levelOver, spreadOf } from './band-levels';
+export { type StandardOffset, standardOffset } from './carrier';
+export { type Comb, combIn, type SpectrumLine, spectrumLines } from './comb';
+export { type RecordedFloor, recordedFloor, type RecordedPulses, recordedPulses } from './floor';
+export type { Stretch } from './frames';
+export {
+  type Annotation,
+  bandOf,
+  type ByteSource,
+  type Recording,
+  type RecordingLayout,
+  type RecordingMeaning,
+  recordingOf,
+  secondsOf,
+} from './layout';
+export { madeSwitched, wavOf } from './made';
+export { meanSpectrum, peakOf, type PictureView, type Waterfall, waterfall } from './picture';
+export { readSigmfLayout, withAnnotations } from './sigmf';
+export { plannedTurns, type Switched, switchedTurns, switchingPeriodS, type Turn } from './switching';
+export { readWavLayout } from './wav';
