@@ -4,6 +4,7 @@ import { chainTemplates } from './templates/chain';
 import { coilTemplates } from './templates/coils';
 import { lineTemplates } from './templates/line';
 import { receiveTemplates } from './templates/receive';
+import { secondTemplates } from './templates/second';
 import { spaceTemplates } from './templates/space';
 import { workTemplates } from './templates/work';
 import { wireFault } from './wire-cases';
@@ -13,6 +14,7 @@ const TEMPLATES: Readonly<Record<string, Adapter>> = {
   ...coilTemplates,
   ...lineTemplates,
   ...receiveTemplates,
+  ...secondTemplates,
   ...spaceTemplates,
   ...workTemplates,
 };

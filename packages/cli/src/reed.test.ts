@@ -3,10 +3,12 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { beforeAll, describe, expect, test } from '@jest/globals';
+import { madeSwitched, wavOf } from '@velvet-reed/core/recording';
 import { main } from './main';
 
 const root = path.resolve(process.cwd());
 const CHECKS = path.join(root, 'packages/core/testdata/chain-checks.json');
+const SECOND = path.join(root, 'packages/core/testdata/chain-second.json');
 const WIRES = path.join(root, 'packages/core/testdata/wire-checks.json');
 let dir: string;
 beforeAll(() => {
@@ -30,6 +32,13 @@ describe('reed check', () => {
     const { code, lines } = await reed('check', CHECKS);
     expect(lines.filter((line) => line.startsWith('FAIL'))).toEqual([]);
     expect(lines.at(-1)).toBe('92 passed, 0 failed');
+    expect(code).toBe(0);
+  });
+  // a second set, areas 01 to 17, each case computed twice by independent means: circuit simulation, closed forms, general-purpose libraries
+  test('every case of the second set passes', async () => {
+    const { code, lines } = await reed('check', SECOND);
+    expect(lines.filter((line) => line.startsWith('FAIL'))).toEqual([]);
+    expect(lines.at(-1)).toBe('38 passed, 0 failed');
     expect(code).toBe(0);
   });
   // Reference values of a separate Galerkin program written from the same theory, with a tolerance defended over meshes and kernels.
@@ -202,5 +211,59 @@ describe('reed solve', () => {
       ),
     );
     expect(under.lines[0]).toMatch(/^GEOMETRY: wire 1 reaches 1.00 m under the ground/);
+  });
+});
+
+describe('reed recording', () => {
+  const bytesFile = (name: string, bytes: Uint8Array): string => {
+    const full = path.join(dir, name);
+    writeFileSync(full, bytes);
+    return full;
+  };
+  const made = madeSwitched({
+    ...{ seed: 5, sampleRateHz: 4000, turns: 8, periodS: 5, carrierHz: 700, bandwidthHz: 300 },
+    ...{ levelDbfs: [-40, -52], noiseDbfs: [-60, -78], fadingDb: 3, fadingS: 30, jitter: 0.05, clickS: 0.15 },
+  });
+  const SWITCHED = ['--signal', '700', '--bandwidth', '300', '--noise', '-900', '--switched', '5', '--json'];
+
+  test('levels of two antennas in turn, from a WAV and from a SigMF file alike', async () => {
+    const wav = bytesFile('ab.wav', wavOf(made.iq, 4000, 2));
+    bytesFile('ab.sigmf-data', new Uint8Array(made.iq.buffer));
+    const meta = file(
+      'ab.sigmf-meta',
+      JSON.stringify({
+        global: { 'core:datatype': 'cf32_le', 'core:sample_rate': 4000, 'core:version': '1.0.0' },
+        captures: [{ 'core:sample_start': 0, 'core:frequency': 9.65e6 }],
+        annotations: [],
+      }),
+    );
+    for (const args of [[wav, '--iq', '--centre', '9.65e6'], [meta]]) {
+      const { code, lines } = await reed('recording', ...args, ...SWITCHED);
+      expect(code).toBe(0);
+      const answer = JSON.parse(lines.join('\n'));
+      expect(answer).toMatchObject({ sampleRateHz: 4000, channels: 2, centreHz: 9.65e6 });
+      expect(answer.lengthS).toBeCloseTo(made.iq.length / 8000, 6);
+      expect(answer.stretches.length).toBe(8);
+      made.turns.forEach((turn, i) => {
+        const found = answer.stretches[i];
+        expect(found.antenna).toBe(turn.antenna);
+        expect(Math.abs(found.startS - turn.startS)).toBeLessThan(0.1);
+        expect(Math.abs(found.levelDbfs - turn.levelDbfs)).toBeLessThan(0.4);
+        expect(Math.abs(found.noiseDbfs - turn.noiseDbfs)).toBeLessThan(0.6);
+      });
+      expect(answer.pairs.n).toBe(4);
+    }
+  });
+  test('in words, and what must be said first is asked for', async () => {
+    const wav = bytesFile('words.wav', wavOf(made.iq, 4000, 2));
+    const asked = await reed('recording', wav);
+    expect([asked.code, asked.lines[0]]).toEqual([2, expect.stringMatching(/RECORDING: This file has two channels/)]);
+    const told = await reed('recording', wav, '--iq', '--floor', '100');
+    expect(told.lines[0]).toMatch(/^4\d\.\d s at 4000 samples\/s, 2 channels/);
+    expect((await reed('recording', wav, '--iq', '--signal', '700')).lines[0]).toMatch(/need all four/);
+    expect((await reed('recording', wav, '--iq', '--two')).lines[0]).toMatch(/Say one of/);
+    expect((await reed('recording', wav, '--iq', '--floor', 'wide')).lines[0]).toMatch(/--floor takes a number/);
+    expect((await reed('recording', path.join(dir, 'none.wav'))).lines[0]).toMatch(/There is no file .*none\.wav/);
+    expect((await reed('recording', file('text.wav', 'no recording'))).lines[0]).toMatch(/This is no WAV file/);
   });
 });

@@ -45,7 +45,7 @@ const shape = (inputs: Inputs): FilterShape => {
   if (kind === 'lowpass' || kind === 'highpass' || kind === 'bandpass' || kind === 'bandstop') return kind;
   throw new CaseInputError(`There is no filter kind "${kind}". Correct the case.`);
 };
-const specOf = (inputs: Inputs): LadderSpec => ({
+export const specOf = (inputs: Inputs): LadderSpec => ({
   shape: shape(inputs),
   family: family(inputs),
   order: inputs.number('order'),

@@ -21,6 +21,23 @@ export const hornGainDbi = (widthM: number, heightM: number, freqHz: number): nu
   powerDb((0.51 * 4 * Math.PI * widthM * heightM) / wavelengthM(freqHz) ** 2);
 
 /**
+ * Pyramidal horn whose flare is the optimum for its mouth: gain, slant lengths to the apex, half-power widths.
+ * @param widthM in the H plane. @param heightM in the E plane. Source: Balanis ch. 13 (a²/3λ, b²/2λ, 78 λ/a and 54 λ/b degrees; from memory).
+ */
+export function optimumHorn(widthM: number, heightM: number, freqHz: number) {
+  requirePositive(widthM, 'Width of the mouth (m)');
+  requirePositive(heightM, 'Height of the mouth (m)');
+  const lambda = wavelengthM(freqHz);
+  return {
+    gainDbi: hornGainDbi(widthM, heightM, freqHz),
+    slantHM: widthM ** 2 / (3 * lambda),
+    slantEM: heightM ** 2 / (2 * lambda),
+    beamEDeg: (54 * lambda) / heightM,
+    beamHDeg: (78 * lambda) / widthM,
+  };
+}
+
+/**
  * Rectangular waveguide's dominant mode: cut-off c/(2a), guide wavelength λ/√(1 − (f_c/f)²), probe of a quarter wave a quarter guide wave
  * from the closed end. @throws OutOfRangeError below cut-off. Source: Pozar sec. 3.3.
  */

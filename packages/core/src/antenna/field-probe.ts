@@ -1,8 +1,8 @@
-import { BOLTZMANN_J_PER_K, SPEED_OF_LIGHT_M_PER_S, STANDARD_TEMPERATURE_K } from '../units/constants';
+import { SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
 import { receivedDbm } from '../site/field';
 import { powerRatio } from '../units/decibel';
 import { wavelengthM } from '../units/wavelength';
-import { fieldProbe, shortMonopole } from './probes';
+import { fieldProbe, probeNoiseField, shortMonopole } from './probes';
 import { conductor, dimensionsOf, fedAt, lengthParameter } from './dimensions';
 import type { Design, HeadAmplifier, Parameter, Reception } from './kind';
 import { wireKind } from './wire-kind';
@@ -31,22 +31,16 @@ function reception(design: Design, freqHz: number): Reception {
   const { rodM, heightM } = dimensionsOf(PARAMETERS, design);
   const probeFarad = shortMonopole(rodM, Math.min(design.diameterM / 2, rodM / 10), freqHz).capacitanceF;
   const effectiveHeightM = heightM + rodM / 2;
-  const { outputDbm, gateV } = fieldProbe(
-    { effectiveHeightM, probeFarad, shuntFarad: SHUNT_F, biasOhm: BIAS_OHM, voltageGain: VOLTAGE_GAIN },
-    1,
-    freqHz,
-  );
+  const probe = { effectiveHeightM, probeFarad, shuntFarad: SHUNT_F, biasOhm: BIAS_OHM, voltageGain: VOLTAGE_GAIN };
+  const { outputDbm } = fieldProbe(probe, 1, freqHz);
+  const own = probeNoiseField(probe, { voltsPerRootHz: NOISE_V_PER_ROOT_HZ, amperesPerRootHz: 0 }, freqHz, 1);
   const gainDbi = outputDbm - receivedDbm(120, freqHz, 0);
-  const source = 1 / Math.hypot(1 / BIAS_OHM, 2 * Math.PI * freqHz * (probeFarad + SHUNT_F));
-  const noiseV = Math.sqrt(
-    NOISE_V_PER_ROOT_HZ ** 2 + ((4 * BOLTZMANN_J_PER_K * STANDARD_TEMPERATURE_K) / BIAS_OHM) * source ** 2,
-  );
   const wavelengths = (heightM + rodM) / wavelengthM(freqHz);
   const validity = wavelengths <= SHORT_WAVELENGTHS ? 'holds' : wavelengths <= 0.3 ? 'rough' : 'outside';
   return {
     realisedGainDbi: gainDbi,
     transfer: powerRatio(gainDbi),
-    ownFaDb: 20 * Math.log10((noiseV / gateV) * 1e6) - 20 * Math.log10(freqHz / 1e6) + 95.5,
+    ownFaDb: own.faDb,
     validity,
     ...(validity === 'holds'
       ? {}

@@ -1,4 +1,4 @@
-export { dish, pointingLossDb, rectangularGuide } from './aperture';
+export { dish, optimumHorn, pointingLossDb, rectangularGuide } from './aperture';
 export { fitOf, knownDimensions, measuredGate, receptionOf, tryDraft } from './attempt';
 export { type BuildStep, stepStates, withEntry, withPermission } from './build-plan';
 export { CLOSED_PATTERNS, type PowerPattern, receivingDirectivityDb } from './directivity';
@@ -14,7 +14,7 @@ export {
   type PlaceRoom,
 } from './kind';
 export { ANTENNA_KINDS, antennaKind, checkDesign, startDesign, wireModel } from './kinds';
-export { fieldProbe, headAmplifierIm2, shortMonopole, smallLoop } from './probes';
+export { fieldProbe, headAmplifierIm2, probeNoiseField, shortMonopole, smallLoop } from './probes';
 export { type DesignGoals, optimiseDesign, type TrimProgress, trimToResonance } from './trim-model';
 export { usefulRange } from './useful-range';
 export { trimmedWires, wireSensitivities } from './wire-sensitivity';

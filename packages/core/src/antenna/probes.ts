@@ -6,6 +6,7 @@ import {
   VACUUM_PERMITTIVITY_F_PER_M,
 } from '../units/constants';
 import { dbmToVoltsRms, voltsRmsToDbm } from '../units/decibel';
+import { thermalVoltsPerRootHz } from '../units/thermal';
 import { wavelengthM } from '../units/wavelength';
 
 /** Short vertical on a ground plane (height well below a wavelength): capacitance, effective height, radiation resistance. */
@@ -50,6 +51,37 @@ export function fieldProbe(probe: FieldProbe, fieldVPerM: number, freqHz: number
     cornerHz: 1 / (2 * Math.PI * probe.biasOhm * total),
   };
 }
+
+/** Noise of a probe's amplifier: voltage and current at its gate. */
+export interface ProbeNoise {
+  readonly voltsPerRootHz: number;
+  readonly amperesPerRootHz: number;
+}
+
+/**
+ * Field that equals a probe's own noise in a bandwidth, V/m: of the amplifier and of its bias resistor at 290 K, on the impedance of
+ * probe, shunt and resistor; and the same as a noise figure by the short monopole, Fa = E − 20·log f − 10·log B + 95.5 (ITU-R P.372).
+ */
+export function probeNoiseField(
+  probe: FieldProbe,
+  { voltsPerRootHz, amperesPerRootHz }: ProbeNoise,
+  freqHz: number,
+  bandwidthHz: number,
+) {
+  requirePositive(bandwidthHz, 'Bandwidth (Hz)');
+  const { gateV } = fieldProbe(probe, 1, freqHz);
+  const sourceOhm = 1 / Math.hypot(1 / probe.biasOhm, 2 * Math.PI * freqHz * (probe.probeFarad + probe.shuntFarad));
+  const biasAmperes = thermalVoltsPerRootHz(1 / probe.biasOhm, STANDARD_TEMPERATURE_K);
+  const noiseV = Math.hypot(voltsPerRootHz, amperesPerRootHz * sourceOhm, biasAmperes * sourceOhm);
+  const fieldVPerM = (noiseV / gateV) * Math.sqrt(bandwidthHz);
+  return {
+    fieldVPerM,
+    faDb:
+      20 * Math.log10(fieldVPerM * 1e6) - 20 * Math.log10(freqHz / 1e6) - 10 * Math.log10(bandwidthHz) + MONOPOLE_DB,
+  };
+}
+/** Of the short vertical monopole, as published in ITU-R P.372 (rounded there). */
+const MONOPOLE_DB = 95.5;
 
 /** A single-turn circular loop in air. */
 export interface LoopShape {

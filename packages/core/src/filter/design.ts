@@ -2,6 +2,7 @@ import type { TransferPoint } from '../formats/two-port';
 import { OutOfRangeError, requirePositive, requireRange } from '../errors';
 import { preferredCapacitors, type PreferredSeries } from '../resonator/preferred';
 import { ellipticLadder } from './elliptic';
+import { partScatter, scattered, type Tolerance } from './spread';
 import { coilResistance, ladder, ladderLossDb, qFrequencyHz, type Branch, type LadderSpec } from './ladder';
 import { LEAKAGE_DB, type FilterFamily, type FilterShape } from './response';
 
@@ -176,13 +177,6 @@ export const builtTransfer = (design: FilterDesign, freqsHz: readonly number[]):
     .sort((a, b) => a - b)
     .map((freqHz) => ({ freqHz, gainDb: -Math.min(LEAKAGE_DB, design.realLossDb(freqHz)) }));
 
-/** How parts scatter about their values. */
-export interface Tolerance {
-  /** Shares either way, uniform. */
-  readonly coil: number;
-  readonly capacitor: number;
-}
-
 /** What scatter does to a filter. */
 export interface FilterYield {
   readonly samples: number;
@@ -201,9 +195,6 @@ export interface FilterYield {
   readonly allHigh: boolean;
   readonly allLow: boolean;
 }
-
-/** Park & Miller's generator, CACM 31 (1988) 1192. */
-const next = (seed: number): number => (seed * 48271) % 2147483647;
 
 /**
  * Many filters with parts drawn uniformly within their tolerance: the share that meets every goal, and what the goals see. Correlated batches only
@@ -226,23 +217,15 @@ export function filterYield(
   ];
   const coilOhm = coilResistance(coilQ, qFrequencyHz(design.spec));
   const { lineOhm } = design.spec;
-  let state = seed % 2147483646 || 1;
-  const draw = (share: number): number => {
-    state = next(state);
-    return 1 + share * ((2 * state) / 2147483647 - 1);
-  };
-  const lossesOf = (scatter: (share: number) => number): readonly number[] => {
-    const branches = design.real.map((branch): Branch => ({
-      ...branch,
-      ...(branch.henry === undefined ? {} : { henry: branch.henry * scatter(tolerance.coil) }),
-      ...(branch.farad === undefined ? {} : { farad: branch.farad * scatter(tolerance.capacitor) }),
-    }));
+  const lossesOf = (factor: (share: number) => number): readonly number[] => {
+    const branches = scattered(design.real, tolerance, factor);
     return goals.map(({ freqHz }) => ladderLossDb(branches, freqHz, lineOhm, coilOhm));
   };
   const holds = (losses: readonly number[], i: number): boolean =>
     goals[i].stop ? losses[i] >= goals[i].wantedDb : losses[i] <= goals[i].wantedDb;
   const all = goals.map(() => new Float64Array(samples));
   const missed = goals.map(() => 0);
+  const draw = partScatter(seed);
   let good = 0;
   for (let n = 0; n < samples; n += 1) {
     const losses = lossesOf(draw);

@@ -5,7 +5,6 @@ export {
   type FilterQuestion,
   filterYield,
   type FilterYield,
-  type Tolerance,
 } from './design';
 export { ellipticLowpass } from './elliptic';
 export {
@@ -23,3 +22,4 @@ export { coaxStub, notchTrap, type Stub } from './notch';
 export { type FilterFamily, type FilterShape, LEAKAGE_DB, prototypeLossDb } from './response';
 export { filterTouchstone } from './scattering';
 export { edgesForBand, filterName, namedByShape } from './start';
+export { lossSpread, type Tolerance } from './spread';

@@ -9,3 +9,4 @@ export {
 } from './coupling';
 export { guardInputs, type GuardResult, type GuardState } from './coverage';
 export { GUARD_WORDS, guardVerdict, type GuardVerdict, insideNearField } from './verdict';
+export { switchLosses } from './switch';

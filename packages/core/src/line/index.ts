@@ -18,6 +18,8 @@ export {
 } from './coax';
 export {
   alongLine,
+  directivityBounds,
+  mainLineLossDb,
   gammaOfSwr,
   impedanceOf,
   mismatchLossDb,

@@ -66,3 +66,17 @@ export function alongLine(gamma: Complex, oneWayLossDb: number, wavelengths: num
   const turn = -4 * Math.PI * wavelengths;
   return multiply(gamma, complex(size * Math.cos(turn), size * Math.sin(turn)));
 }
+
+/**
+ * What a return loss measured through a bridge or coupler may read: its own leak adds to the reflection with unknown phase.
+ * @returns least and largest indication, dB; null where the leak can hide the reflection whole.
+ */
+export function directivityBounds(trueReturnLossDb: number, directivityDb: number) {
+  const [reflected, leak] = [trueReturnLossDb, directivityDb].map((db) => 10 ** (-db / 20));
+  const least = -20 * Math.log10(reflected + leak);
+  const rest = Math.abs(reflected - leak);
+  return { leastDb: least, mostDb: rest < 1e-9 ? null : -20 * Math.log10(rest) };
+}
+
+/** Loss of a coupler's main line by what it couples out, dB. */
+export const mainLineLossDb = (couplingDb: number): number => -10 * Math.log10(1 - 10 ** (-couplingDb / 10));

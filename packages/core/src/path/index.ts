@@ -40,3 +40,4 @@ export { isChoice, type StageField, type StageValues } from './stage-kind';
 export { figureFaults, STAGE_KINDS, stageKind, type StageKind } from './stage-kinds';
 export { ASSUMED_NOISE_FIGURE_DB, frequenciesAlong, frequencyPlan, gainsAlong, type PathStage } from './stages';
 export { ALIKE_DB, overNoise, type PathVerdict, pathVerdict, snrLossDigits } from './verdict';
+export { gaussianClipping, mixedBehindPad, reciprocalMixing } from './limits';

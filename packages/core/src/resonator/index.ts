@@ -1,4 +1,13 @@
 export { padding } from './padding';
 export { paddingChoices, preferredCapacitors } from './preferred';
 export { coilFromTwoResonances, tunedCoil } from './tuned-coil';
-export { couplingWinding, rodPermeability, solenoid, tunedCircuit, tuningRange, windingFor } from './winding';
+export {
+  coreTurns,
+  couplingWinding,
+  rodPermeability,
+  solenoid,
+  tunedCircuit,
+  tuningRange,
+  windingFor,
+} from './winding';
+export { coilNoise, detuned, rodSensitivity, tuningSpan } from './detuning';

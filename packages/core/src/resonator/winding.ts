@@ -127,6 +127,15 @@ export interface Winding {
   readonly airLengthM: number;
 }
 
+/** Turns on a core for an inductance, N = √(L/A_L): as they come out, as whole passes through the hole, and the inductance of these. */
+export function coreTurns(henry: number, alHenry: number) {
+  requirePositive(henry, 'Inductance (H)');
+  requirePositive(alHenry, 'Inductance factor (H per turn²)');
+  const turnsExact = Math.sqrt(henry / alHenry);
+  const turns = Math.max(1, Math.round(turnsExact));
+  return { turnsExact, turns, inductanceH: turns ** 2 * alHenry };
+}
+
 /**
  * Turns for an inductance: N = √(L/A_L) on a core, rounded to whole turns; in air by Nagaoka's current sheet, solved for the turns at a given mean
  * diameter and pitch.
@@ -136,10 +145,8 @@ export function windingFor(
   henry: number,
   coil: { readonly alHenry: number; readonly diameterM: number; readonly pitchM: number },
 ): Winding {
-  requirePositive(henry, 'Inductance (H)');
-  requirePositive(coil.alHenry, 'Inductance factor (H per turn²)');
   requirePositive(coil.pitchM, 'Pitch (m)');
-  const coreTurns = Math.max(1, Math.round(Math.sqrt(henry / coil.alHenry)));
+  const core = coreTurns(henry, coil.alHenry);
   const air = (turns: number): number =>
     solenoid({ diameterM: coil.diameterM, lengthM: turns * coil.pitchM, turns }).inductanceH;
   let [low, high] = [0.05, 2];
@@ -150,8 +157,8 @@ export function windingFor(
     else high = middle;
   }
   return {
-    coreTurns,
-    coreError: (coreTurns ** 2 * coil.alHenry) / henry - 1,
+    coreTurns: core.turns,
+    coreError: core.inductanceH / henry - 1,
     airTurns: high,
     airLengthM: high * coil.pitchM,
   };

@@ -2,6 +2,7 @@ import { requirePositive, requireRange } from '../errors';
 import { normalQuantile } from '../numeric/special';
 import { THERMAL_NOISE_DBM_PER_HZ } from '../units/constants';
 import { powerDb, powerRatio } from '../units/decibel';
+import { receivedDbm } from './field';
 
 export type Environment = 'city' | 'residential' | 'rural' | 'quiet_rural';
 export const ENVIRONMENTS: readonly Environment[] = ['city', 'residential', 'rural', 'quiet_rural'];
@@ -199,6 +200,26 @@ export function minimumEfficiency(faDb: number, systemFactor: number, limitDb: n
 export interface NoisyAntenna {
   readonly efficiencyDb: number;
   readonly directivityDb: number;
+}
+
+/**
+ * Signal, noise and SNR of an antenna in a field: external noise through its efficiency, its own loss and the receiver's noise at 290 K.
+ * @param fieldDbuvPerM of the wanted signal. @param faDb external noise. @param systemNoiseFigureDb behind the antenna.
+ */
+export function snrFromField(input: {
+  readonly fieldDbuvPerM: number;
+  readonly freqHz: number;
+  readonly bandwidthHz: number;
+  readonly antenna: NoisyAntenna;
+  readonly faDb: number;
+  readonly systemNoiseFigureDb: number;
+}) {
+  const { efficiencyDb, directivityDb } = input.antenna;
+  const efficiency = powerRatio(efficiencyDb);
+  const factor = efficiency * powerRatio(input.faDb) + (1 - efficiency) + powerRatio(input.systemNoiseFigureDb) - 1;
+  const signalDbm = receivedDbm(input.fieldDbuvPerM, input.freqHz, efficiencyDb + directivityDb);
+  const noiseDbm = noisePowerDbm(powerDb(factor), input.bandwidthHz);
+  return { signalDbm, noiseDbm, snrDb: signalDbm - noiseDbm };
 }
 
 /** SNR of A over B in one external noise field, and the difference of signal level that an S meter would show. */

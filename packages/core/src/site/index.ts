@@ -21,10 +21,12 @@ export {
   minimumEfficiency,
   noiseFieldDbuv,
   noisePowerDbm,
+  snrFromField,
 } from './external-noise';
 export { fieldDbuv, fieldToPower, freeSpaceFieldVPerM, POWER_KINDS, type PowerKind, transmitterField } from './field';
 export { floorNear, measuredFaDb } from './measured-floor';
-export { circularOrbit, geostationaryLook, radioHorizonKm } from './orbit';
+export { hydrogenVelocityMPerS, linkRange, noiseScatterDb, radiometer } from './link';
+export { circularOrbit, EFFECTIVE_EARTH, geostationaryLook, horizonKm, radioHorizonKm } from './orbit';
 export { ELEMENTS_OLD_DAYS, elementsEpochMs, readElements } from './passes';
 export { greatCircle, locatorOf, parsePosition, type Position } from './place';
 export { lightFavours, type ListeningWindow, listeningWindows } from './schedule';

@@ -92,6 +92,17 @@ export function circularOrbit(
   };
 }
 
+/** Effective earth radius over the real one for radio waves in a usual atmosphere. Source: ITU-R P.310. */
+export const EFFECTIVE_EARTH = 4 / 3;
+/** Mean radius, m. */
+const MEAN_EARTH_M = 6_371_000;
+
+/** Distance to the horizon from a height, km. @param earthRatio effective over real radius: 1 for light, 4/3 for radio. */
+export function horizonKm(heightM: number, earthRatio: number): number {
+  requireRange(heightM, 'Height (m)', 0);
+  return Math.sqrt(2 * earthRatio * MEAN_EARTH_M * heightM) * 1e-3;
+}
+
 /** Distance to the radio horizon between two heights, km (effective earth radius 4/3). Source: ITU-R P.310. */
 export function radioHorizonKm(heightM: number, otherHeightM: number): number {
   requireRange(heightM, 'Height (m)', 0);

@@ -121,3 +121,11 @@ function remarksOf({ resolutionM, reachM, expectedM }: { resolutionM: number; re
     );
   return remarks;
 }
+
+/** Distance to a reflection from the period of the ripple that it makes over frequency: c·vf/2Δf. */
+export const distanceFromRippleM = (rippleHz: number, velocityFactor: number): number =>
+  (SPEED_OF_LIGHT_M_PER_S * velocityFactor) / (2 * rippleHz);
+
+/** Velocity factor of a line of known length whose open or shorted end makes a ripple of a period: 2lΔf/c. */
+export const velocityFromRipple = (rippleHz: number, lengthM: number): number =>
+  (2 * lengthM * rippleHz) / SPEED_OF_LIGHT_M_PER_S;

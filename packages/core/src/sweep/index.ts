@@ -32,7 +32,7 @@ export {
   STANDARD_NAMES,
   type StandardName,
 } from './correct';
-export { type DistancePlot, distanceToFault } from './distance';
+export { type DistancePlot, distanceFromRippleM, distanceToFault, velocityFromRipple } from './distance';
 export { type AutoMarker, autoMarkers, dipShiftHz, shiftText } from './markers';
 export { noisePeak, noiseRiseDb, type NoisePeak } from './noise-peak';
 export { planSweep, POINTS_PER_BAND, type SweepPlan } from './plan';

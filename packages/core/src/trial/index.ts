@@ -1,3 +1,5 @@
+export { effectiveNumber, fadingSpacing, lagOne, readingMeans } from './series';
+export { sameSlotsTest, signTest } from './same-slots';
 export { binomialLimits, blockRatio, censoredDifference, snrBandwidth } from './counts';
 export { pairedDifferences, type PairedResult, pairsForPower, readingsForHalfWidth, signedRank } from './paired';
 export { HEARD_DB, SURVEY_SIGNALS, surveyRows, surveySummary } from './survey';

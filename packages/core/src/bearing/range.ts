@@ -1,0 +1,90 @@
+import { requirePositive, requireRange, ShapeError } from '../errors';
+import { gammaOfSwr, mismatchLossDb } from '../line/reflection';
+import { DIPOLE_GAIN_DBI } from '../units/constants';
+import { powerDb, powerRatio } from '../units/decibel';
+import { wavelengthM } from '../units/wavelength';
+
+/**
+ * A direct wave and one reflected by flat ground.
+ * @param reflection coefficient of the ground, real, −1 to 1.
+ * @returns path difference, level against free space, and how far the receiving antenna is raised from one maximum to the next.
+ */
+export function twoRay(input: {
+  readonly freqHz: number;
+  readonly heightM: number;
+  readonly otherHeightM: number;
+  readonly distanceM: number;
+  readonly reflection: number;
+}) {
+  requirePositive(input.distanceM, 'Distance (m)');
+  requirePositive(input.heightM, 'Height (m)');
+  requireRange(input.reflection, 'Reflection', -1, 1);
+  const lambda = wavelengthM(input.freqHz);
+  const direct = Math.hypot(input.distanceM, input.heightM - input.otherHeightM);
+  const reflected = Math.hypot(input.distanceM, input.heightM + input.otherHeightM);
+  const phase = (2 * Math.PI * (reflected - direct)) / lambda;
+  const weight = (input.reflection * direct) / reflected;
+  return {
+    pathDifferenceM: reflected - direct,
+    levelDb: 20 * Math.log10(Math.max(1e-10, Math.hypot(1 + weight * Math.cos(phase), weight * Math.sin(phase)))),
+    heightStepM: (lambda * input.distanceM) / (2 * input.heightM),
+  };
+}
+
+/** A gain measured by exchanging the antenna for one of known gain. */
+export interface SubstitutedGain {
+  /** As it is on its line, mismatch included, dBi. */
+  readonly realisedDbi: number;
+  /** Of the antenna itself, dBi. */
+  readonly gainDbi: number;
+  readonly gainDbd: number;
+}
+
+/**
+ * Gain by substitution: the difference of two levels on the gain of the reference, each corrected for its mismatch.
+ * @param referenceDbi gain of the reference when matched. Source: IEEE Std 149, gain-transfer method (from memory).
+ */
+export function substitutionGain(input: {
+  readonly referenceDbi: number;
+  readonly referenceDbm: number;
+  readonly testDbm: number;
+  readonly referenceSwr: number;
+  readonly testSwr: number;
+}): SubstitutedGain {
+  const lost = (swr: number, what: string): number => {
+    requireRange(swr, what, 1, 100);
+    return mismatchLossDb(gammaOfSwr(swr)) ?? 0;
+  };
+  const realisedDbi =
+    input.referenceDbi - lost(input.referenceSwr, 'SWR of the reference') + input.testDbm - input.referenceDbm;
+  const gainDbi = realisedDbi + lost(input.testSwr, 'SWR of the antenna');
+  return { realisedDbi, gainDbi, gainDbd: gainDbi - DIPOLE_GAIN_DBI };
+}
+
+/** One turn of an antenna: levels at each angle, and the level at the reference angle before and after. */
+export interface PatternTurn {
+  readonly levelsDbm: readonly number[];
+  readonly startDbm: number;
+  readonly endDbm: number;
+}
+
+/**
+ * Turns averaged in power, angle by angle, after a drift of the transmitter that runs evenly from the first reference reading to the last.
+ * @throws ShapeError when the turns have different angles.
+ */
+export function averageTurns(turns: readonly PatternTurn[]) {
+  const angles = turns[0]?.levelsDbm.length ?? 0;
+  if (angles === 0 || turns.some(({ levelsDbm }) => levelsDbm.length !== angles))
+    throw new ShapeError('Every turn needs a level at the same angles. Complete the shorter one, or leave it out.');
+  const meansDbm = Array.from({ length: angles }, (_, i) =>
+    powerDb(
+      turns.reduce((sum, { levelsDbm, startDbm, endDbm }) => {
+        // the reference is read once before and once after: the angles lie evenly between
+        const drift = ((endDbm - startDbm) * (i + 1)) / (angles + 1);
+        return sum + powerRatio(levelsDbm[i] - drift);
+      }, 0) / turns.length,
+    ),
+  );
+  const maximumDbm = Math.max(...meansDbm);
+  return { normalisedDb: meansDbm.map((one) => one - maximumDbm), maximumDbm };
+}
