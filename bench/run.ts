@@ -1,16 +1,18 @@
-// Speed against targets that no test asserts: `npm run bench [-- crash fuzz heavy interface path ranking solver worlds]`. Each part prints its figures and the target beside them.
+// Speed against targets that no test asserts: `npm run bench [-- crash fuzz heavy interface path ranking recording solver worlds]`. Each part prints its figures and the target beside them.
 import { crashBench } from './crash';
 import { fuzzBench } from './fuzz';
 import { heavyBench } from './heavy';
 import { interfaceBench } from './interface';
 import { pathBench } from './path';
 import { rankingBench } from './ranking';
+import { recordingBench } from './recording';
 import { solverBench } from './solver';
 import { worldsBench } from './worlds';
 
 const PARTS: Readonly<Record<string, () => Promise<void>>> = {
   solver: solverBench,
   ranking: rankingBench,
+  recording: recordingBench,
   path: pathBench,
   worlds: worldsBench,
   interface: interfaceBench,

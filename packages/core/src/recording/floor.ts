@@ -6,7 +6,7 @@ import { bandWeights, dbfs, powerIn, powerOfTwo, transforms, transformsOf, block
 import { secondsOf, type Recording } from './layout';
 
 /** A lasting change of the noise in a recording. */
-export interface RecordedStep {
+interface RecordedStep {
   readonly atS: number;
   readonly beforeDbfs: number;
   readonly afterDbfs: number;

@@ -20,7 +20,7 @@ export function chanceOf(seed: number): Chance {
 }
 
 /** One turn of a made recording, as it was put in. */
-export interface MadeTurn {
+interface MadeTurn {
   readonly antenna: 'A' | 'B';
   readonly startS: number;
   readonly stopS: number;

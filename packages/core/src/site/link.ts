@@ -41,7 +41,7 @@ export function linkRange(input: {
 }
 
 /** Rest frequency of neutral hydrogen, Hz. Source: Hellwig et al., IEEE Trans. Instrum. Meas. 19 (1970) 200. */
-export const HYDROGEN_HZ = 1_420_405_751.768;
+const HYDROGEN_HZ = 1_420_405_751.768;
 
 /** Radial velocity of hydrogen seen at a frequency, m/s, positive when it recedes: the radio convention c(f₀ − f)/f₀. */
 export function hydrogenVelocityMPerS(freqHz: number): number {
