@@ -8,6 +8,7 @@ import { levels } from './tables/noise';
 import { accessories, attachments, entries, logs } from './tables/notebook';
 import { orderPlaces, parts, pathOrders, paths, pathStages } from './tables/path';
 import { plotFeatures } from './tables/plot';
+import { recordings } from './tables/recordings';
 import { STATION } from './tables/station';
 import { readings, trials } from './tables/trials';
 
@@ -42,6 +43,7 @@ export const RESOURCES = {
   parts,
   logs,
   accessories,
+  recordings,
 } as const;
 
 export type ResourceName = keyof typeof RESOURCES;

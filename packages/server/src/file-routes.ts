@@ -7,6 +7,7 @@ import type { Database } from './database';
 import { fileValues, importPicture, pictureType, requirePicture, sha256, type ArrivedFile } from './file-store';
 import { NotFoundError, RequestError } from './refusals';
 import { answerOf, asRecord, authorOf, numberParam, optionalId, readJson, revisionParam } from './request-values';
+import { keepRecording } from './recording-store';
 import { importLog, logKind, logRows, logSummary, pageNumber } from './log-import';
 import { importSpectrum, importSweep, storeCalibration } from './sweep-import';
 
@@ -26,6 +27,9 @@ function arrived(req: Request, remedy: string): ArrivedFile {
 
 /** A long log has up to a million rows. */
 const MAX_LOG_BYTES = 80_000_000;
+
+/** A recording is kept up to this; a longer one stays where it is and only its settings are kept. */
+const MAX_RECORDING_BYTES = 64_000_000;
 
 /** Files that come in, samples and bytes that go out. */
 export function fileRoutes(app: Express, db: Database): void {
@@ -75,6 +79,12 @@ export function fileRoutes(app: Express, db: Database): void {
     const { kind, values, answer, ...names } = fields(req);
     const origin = { kind: logKind(kind), values: asRecord(readJson(values ?? '{}')), answer: await answerOf(answer) };
     res.status(201).json(await importLog(db, numberParam(req, 'station'), file, origin, authorOf(names)));
+  });
+  app.post('/api/stations/:station/recordings', uploadOf(MAX_RECORDING_BYTES), async (req, res) => {
+    const file = arrived(req, 'Choose a recording.');
+    const { values, ...names } = fields(req);
+    const said = asRecord(readJson(values ?? '{}'));
+    res.status(201).json(await keepRecording(db, numberParam(req, 'station'), { file, said, author: authorOf(names) }));
   });
   app.get('/api/logs/:record/rows', async (req, res) => {
     const [from, count] = [pageNumber(req.query.from, 0), pageNumber(req.query.count, 100)];

@@ -16,6 +16,7 @@ import { ordersAsRows } from './migrations/0014-orders-as-rows';
 import { choicesInWords } from './migrations/0015-choices-in-words';
 import { logsAccessoriesDates } from './migrations/0016-logs-accessories-dates';
 import { appointments } from './migrations/0018-appointments';
+import { recordings } from './migrations/0019-recordings';
 import { wordsOfTheGlossary } from './migrations/0017-words-of-the-glossary';
 import { oneTableOfTransmitters } from './migrations/0012-one-table-of-transmitters';
 
@@ -49,6 +50,7 @@ const MIGRATIONS: readonly Migration[] = [
   logsAccessoriesDates,
   wordsOfTheGlossary,
   appointments,
+  recordings,
 ];
 /** All names that this release knows, in order. */
 export const MIGRATION_NAMES: readonly string[] = MIGRATIONS.map(({ name }) => name);

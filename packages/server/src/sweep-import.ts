@@ -48,7 +48,10 @@ export async function madeBefore(
   db: Database,
   transaction: Transaction,
   stationId: number,
-  { author, resource }: { readonly author: Author; readonly resource: 'sweeps' | 'spectra' | 'calibrations' | 'logs' },
+  {
+    author,
+    resource,
+  }: { readonly author: Author; readonly resource: 'sweeps' | 'spectra' | 'calibrations' | 'logs' | 'recordings' },
 ): Promise<Row | undefined> {
   const known = await knownBatch(db, transaction, { stationId, batch: author.key });
   const edit = known?.find((one) => one.get('resource') === resource);

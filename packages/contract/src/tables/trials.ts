@@ -1,4 +1,4 @@
-import { real, maybeReal, whole, line, text, ref, maybeRef } from '../columns';
+import { begins, choice, real, maybeReal, whole, line, text, ref, maybeRef } from '../columns';
 import { tableOf } from '../table';
 import { FREQUENCY, LEVEL } from './shared';
 
@@ -11,6 +11,12 @@ export const trials = tableOf({
     freqHz: real('Frequency (Hz)', ...FREQUENCY),
     worthDb: real('Difference worth proving (dB)', 0.1, 40),
     conditions: text('Conditions'),
+    /** What decides: reception is SNR; level and noise are answers to other questions. */
+    primary: begins(choice('What decides', ['snr', 'level', 'noise'] as const), 'snr'),
+    /** Number of pairs fixed beforehand: judged once, at its end. Null: looked at after every pair, and judged so. */
+    plannedPairs: maybeReal('Pairs fixed beforehand', 2, 2000),
+    /** Time in which the band's fading falls to 1/e; null: not known. */
+    fadingS: maybeReal('Fading time (s)', 0.01, 86_400),
   },
   rules: (schema) =>
     schema.test(
@@ -34,5 +40,9 @@ export const readings = tableOf({
     receiverId: maybeRef('receivers', 'Receiver'),
     bandwidthHz: maybeReal('Bandwidth (Hz)', 1, 100e6),
     conditions: text('Conditions', 400),
+    /** Of what the levels are: of a power, or of a receiver's full scale when nobody knows that power. */
+    scale: begins(choice('Scale', ['dBm', 'dBFS'] as const), 'dBm'),
+    /** SNR of B less A, where the difference alone was written down. */
+    differenceDb: maybeReal('SNR of B less A (dB)', -200, 200),
   },
 });

@@ -165,6 +165,9 @@ export function randomStation(seed: number): RandomStation {
           freqHz: Math.round(log(10e3, 24e9)),
           worthDb: pick([1, 3, 6]),
           conditions: '',
+          primary: maybe(0.7) ? 'snr' : pick(['level', 'noise'] as const),
+          plannedPairs: maybe(0.6) ? null : whole(2, 20),
+          fadingS: maybe(0.5) ? null : round(log(1, 100)),
         }));
   const readings = trials.flatMap((_, i) => {
     const [ahead, spread] = [between(-6, 6), pick([0, 0.05, 1, 4, 12])];
@@ -181,7 +184,8 @@ export function randomStation(seed: number): RandomStation {
         noiseADbm: read(noiseADbm),
         levelBDbm: read(levelADbm + ahead + off()),
         noiseBDbm: read(noiseADbm + off()),
-        ...{ atMs: null, receiverId: null, bandwidthHz: null, conditions: '' },
+        ...{ atMs: null, receiverId: null, bandwidthHz: null, conditions: '', scale: pick(['dBm', 'dBFS'] as const) },
+        differenceDb: maybe(0.9) ? null : level(-20, 20),
       };
     });
   });
@@ -318,6 +322,25 @@ export function randomStation(seed: number): RandomStation {
     hours: whole(0, 20),
     sight: whole(0, 3),
   }));
+  const recordings = many(3, (i): Values<'recordings'> => ({
+    name: `recording ${i + 1}.wav`,
+    fileBytes: whole(100, 1e9),
+    checksum: String(i).repeat(64),
+    lengthS: round(log(1, 1e4)),
+    sampleRateHz: pick([8000, 96_000, 2_000_000]),
+    meaning: pick(['real', 'iq', 'two'] as const),
+    centreHz: Math.round(log(10e3, 3e9)),
+    startMs: maybe() ? STAMP_MS : null,
+    receiverId: maybeId(receivers),
+    antennaAId: maybeId(antennas),
+    antennaBId: maybeId(antennas),
+    signalHz: maybe() ? Math.round(log(10e3, 3e9)) : null,
+    bandwidthHz: maybe() ? pick([50, 500, 5000]) : null,
+    quietHz: maybe() ? Math.round(log(10e3, 3e9)) : null,
+    turnS: maybe() ? whole(2, 60) : null,
+    fullScaleDbm: maybe() ? whole(-60, 10) : null,
+    attachmentId: null,
+  }));
   let clockMs = STAMP_MS;
   const floorReadings = many(40, (): Values<'levels'> => {
     clockMs += Math.round(log(1e3, 1e7));
@@ -366,7 +389,17 @@ export function randomStation(seed: number): RandomStation {
     lists: {
       ...{ targets, receivers, antennas, revisions, trimSteps, trials, readings },
       transmitters: [...transmitters, ...planned],
-      ...{ paths, pathStages, pathOrders, orderPlaces, guardPlans, guardInputs, plotFeatures, boughtAntennas },
+      ...{
+        paths,
+        pathStages,
+        pathOrders,
+        orderPlaces,
+        guardPlans,
+        guardInputs,
+        plotFeatures,
+        boughtAntennas,
+        recordings,
+      },
       levels: [...noiseChecks, ...noiseFloors, ...floorReadings, ...deviceSwitchings, ...surveyReadings],
     },
     sweeps,

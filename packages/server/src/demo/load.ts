@@ -1,12 +1,15 @@
 import { randomUUID } from 'node:crypto';
 import { applyWithin } from '../changes';
 import type { Database } from '../database';
+import { RESOURCES } from '@velvet-reed/contract';
 import { readLogFile, storeLog } from '../log-import';
+import { storeRecording } from '../recording-store';
 import { makeStation } from '../records';
 import { readSweepFile, storeSweep } from '../sweep-import';
 import { dipoleSweepFile } from './dipole-sweep';
 import { EVENING_MS, FERRIN_POINT, FERRIN_POINT_RECORDS } from './ferrin-point';
 import { loopPattern, nightOfDecodes } from './sample-logs';
+import { sampleRecording } from './sample-recording';
 
 const DAY_MS = 86_400_000;
 const HOUR_MS = 3_600_000;
@@ -57,6 +60,14 @@ export async function loadDemo(db: Database): Promise<boolean> {
         origin: { kind, values },
       });
     }
+    const { said, ...recorded } = sampleRecording();
+    await storeRecording(db, transaction, stationId, {
+      ...{ file: recorded, author: author() },
+      said: {
+        ...{ ...RESOURCES.recordings.blank, ...said },
+        ...{ antennaAId: Number(old?.get('id')), antennaBId: Number(loop?.get('id')) },
+      },
+    });
     await db.edits.destroy({ where: { stationId }, transaction }); // a newcomer's first undo must not take the demo apart
     return true;
   });

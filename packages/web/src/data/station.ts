@@ -328,6 +328,11 @@ export function useWrite() {
     [sendTo],
   );
 
+  const keepRecording = useCallback(
+    (file: File, values: Values<'recordings'>) => sendTo('recordings', file, { values: JSON.stringify(values) }),
+    [sendTo],
+  );
+
   const importPicture = useCallback((file: File) => sendTo('pictures', file, {}), [sendTo]);
 
   return {
@@ -338,6 +343,7 @@ export function useWrite() {
     importSpectrum,
     importLog,
     storeCalibration,
+    keepRecording,
     importPicture,
     undo,
     reload,

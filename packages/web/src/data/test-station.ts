@@ -117,6 +117,7 @@ export const TEST_STATION: StationData = {
   plotFeatures: [],
   satellites: [],
   appointments: [],
+  recordings: [],
   boughtAntennas: [],
   attachments: [{ ...stored(1), name: 'a.s1p', size: 3, sha256: 'ab'.repeat(32) }],
 };

@@ -129,6 +129,13 @@ export const ROOMS: Readonly<Record<StepId, readonly Room[]>> = {
       cautions: ['headphones'],
       schools: ['snr', 'loop', 'ears'],
     },
+    {
+      id: 'recording',
+      name: 'Recording',
+      asks: 'What does a recording say: levels, antennas in turn, noise?',
+      cautions: ['headphones'],
+      schools: ['evidence'],
+    },
     { id: 'decodes', name: 'Counts and decodes', asks: 'Who is heard more often?', schools: ['evidence', 'slots'] },
     {
       id: 'pattern',

@@ -19,6 +19,16 @@ import {
 import { analyseModel, groundClass } from '@velvet-reed/core/solver';
 import { fitAsBuilt, noisePeak, type AsBuiltQuestion } from '@velvet-reed/core/sweep';
 
+import {
+  openRecording,
+  recordingLevels,
+  recordingNoise,
+  recordingPicture,
+  recordingProof,
+  recordingSpectrum,
+  recordingStandard,
+} from './recording-jobs';
+
 interface OnGround {
   readonly design: Design;
   readonly groundId: string;
@@ -66,6 +76,13 @@ export const JOBS = {
   }) => searchOrder(asked.shelf, asked.receiver, asked.goals, asked.signals, asked.head),
   noisePeak: ({ on, off }: { readonly on: Spectrum; readonly off: Spectrum }) => once(() => noisePeak(on, off)),
   hearings: solveHearings,
+  openRecording,
+  recordingPicture,
+  recordingProof,
+  recordingLevels,
+  recordingNoise,
+  recordingStandard,
+  recordingSpectrum,
 } as const;
 
 export type JobName = keyof typeof JOBS;

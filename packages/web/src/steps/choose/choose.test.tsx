@@ -132,7 +132,7 @@ test('a proven dB has a price, with its range behind it; a doubtful one has none
     ...TEST_STATION,
     antennas: [...TEST_STATION.antennas, { ...stored(2), ...BLANK.antennas, name: 'Loop', targetId: 1 }],
     revisions: [wire, { ...wire, ...stored(2), antennaId: 2, kind: 'amplified-loop' as const }],
-    trials: [{ ...stored(1), ...trial }],
+    trials: [{ ...BLANK.trials, ...stored(1), ...trial }],
     readings: gains.map((db, round) => ({
       ...stored(round + 1),
       ...BLANK.readings,

@@ -13,7 +13,16 @@ const ANTENNAS = [
   { ...antenna, ...stored(2), name: 'loop' },
 ];
 const TRIAL: StationData['trials'] = [
-  { ...stored(1), name: 'Dusk', antennaAId: 1, antennaBId: 2, freqHz: 9.6e6, worthDb: 3, conditions: '' },
+  {
+    ...BLANK.trials,
+    ...stored(1),
+    name: 'Dusk',
+    antennaAId: 1,
+    antennaBId: 2,
+    freqHz: 9.6e6,
+    worthDb: 3,
+    conditions: '',
+  },
 ];
 const readings = (pairs: readonly (readonly [number, number, number, number])[]): StationData['readings'] =>
   pairs.map(([levelADbm, noiseADbm, levelBDbm, noiseBDbm], round) => ({

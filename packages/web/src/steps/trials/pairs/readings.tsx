@@ -47,7 +47,7 @@ export function Readings({
   const ranks = differences.length > 0 ? signedRank(differences) : undefined;
   const { rows, more } = useFew(readings, FEW, 'pairs');
   return (
-    <Section title="Pairs logged" hint="levels in dBm">
+    <Section title="Pairs logged" hint="levels in dBm, or of a receiver’s full scale where dBFS stands">
       {readings.length === 0 ? (
         <Empty>No pair yet. Six are the least that can prove anything.</Empty>
       ) : (
@@ -68,7 +68,10 @@ export function Readings({
             <tbody>
               {rows.map((reading) => (
                 <tr key={reading.id}>
-                  <td>{reading.round + 1}</td>
+                  <td className="whitespace-nowrap">
+                    {reading.round + 1}
+                    {reading.scale === 'dBFS' && <span className="text-dim"> dBFS</span>}
+                  </td>
                   <td>{show(reading.levelADbm)}</td>
                   <td>{show(reading.noiseADbm)}</td>
                   <td>{show(reading.levelBDbm)}</td>

@@ -1,0 +1,44 @@
+import type { Migration } from '../migrate';
+import { addColumn, createTable, rewriteEdits } from './additions';
+
+/** New columns of trials and their readings: SQL type with default, and the same default as JSON. */
+const ADDED: Readonly<Record<string, readonly (readonly [name: string, sql: string, json: string])[]>> = {
+  trials: [
+    ['primary', `TEXT NOT NULL DEFAULT 'snr'`, '"snr"'],
+    ['plannedPairs', 'REAL', 'null'],
+    ['fadingS', 'REAL', 'null'],
+  ],
+  readings: [
+    ['scale', `TEXT NOT NULL DEFAULT 'dBm'`, '"dBm"'],
+    ['differenceDb', 'REAL', 'null'],
+  ],
+};
+
+/** Recordings of receivers, and what trials are judged by. */
+export const recordings: Migration = {
+  name: '0019-recordings',
+  async up({ context }) {
+    await createTable(
+      context,
+      'recordings',
+      `name TEXT NOT NULL, fileBytes INTEGER NOT NULL, checksum TEXT NOT NULL, lengthS REAL NOT NULL, sampleRateHz REAL NOT NULL,
+       meaning TEXT NOT NULL, centreHz REAL NOT NULL, startMs REAL, receiverId INTEGER REFERENCES receivers(id),
+       antennaAId INTEGER REFERENCES antennas(id), antennaBId INTEGER REFERENCES antennas(id), signalHz REAL, bandwidthHz REAL,
+       quietHz REAL, turnS REAL, fullScaleDbm REAL, attachmentId INTEGER REFERENCES attachments(id)`,
+    );
+    for (const [table, columns] of Object.entries(ADDED)) {
+      for (const [column, sql] of columns) await addColumn(context, table, `"${column}"`, sql);
+      const values = columns.map(([column, , json]) => `'$.${column}', json('${json}')`).join(', ');
+      await rewriteEdits(context, table, (side) => `json_set(${side}, ${values})`);
+    }
+  },
+  async down({ context }) {
+    for (const [table, columns] of Object.entries(ADDED)) {
+      for (const [column] of columns) await context.sequelize.query(`ALTER TABLE ${table} DROP COLUMN "${column}"`);
+      const gone = columns.map(([column]) => `'$.${column}'`).join(', ');
+      await rewriteEdits(context, table, (side) => `json_remove(${side}, ${gone})`);
+    }
+    await context.sequelize.query(`DELETE FROM edits WHERE resource = 'recordings'`);
+    await context.sequelize.query('DROP TABLE recordings');
+  },
+};

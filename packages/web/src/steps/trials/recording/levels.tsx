@@ -1,0 +1,262 @@
+import type { TrialPair } from '@velvet-reed/core/trial';
+import { trialVerdict } from '@velvet-reed/core/trial';
+import type { Saved } from '@velvet-reed/contract';
+import { useMemo, useState } from 'react';
+import { Link } from 'react-router';
+import { entry, useStationId, useWrite, type StationData } from '../../../data/station';
+import { Button } from '../../../ui/button';
+import { Curves } from '../../../ui/curves';
+import { Section, Wide } from '../../../ui/section';
+import { Value } from '../../../ui/value';
+import type { RecordedLevels } from '../../../workers/recording-jobs';
+import { levelText } from './waterfall-picture';
+import { timeText } from './view';
+
+/** Points of the curve of levels. */
+const MOST_POINTS = 400;
+
+/** Means of a long series, dB, over even stretches. */
+function thinned(power: Float64Array, startS: number, stepS: number, shiftDb: number) {
+  const size = Math.max(1, Math.ceil(power.length / MOST_POINTS));
+  return Array.from({ length: Math.floor(power.length / size) }, (_, i) => {
+    let sum = 0;
+    for (let k = i * size; k < (i + 1) * size; k += 1) sum += power[k];
+    return { x: startS + (i + 0.5) * size * stepS, y: 10 * Math.log10(Math.max(1e-30, sum / size)) + shiftDb };
+  });
+}
+
+/** The pairs of a switched recording as a trial logs them. */
+export const pairsOf = ({ switched }: RecordedLevels): readonly (TrialPair & { readonly atS: number })[] =>
+  (switched?.turns ?? []).flatMap((a, i, turns) => {
+    const b = turns[i + 1];
+    if (i % 2 === 1 || !b) return [];
+    return [
+      {
+        ...{ levelADbm: a.levelDbfs, noiseADbm: a.noiseDbfs, levelBDbm: b.levelDbfs, noiseBDbm: b.noiseDbfs },
+        atS: b.startS,
+      },
+    ];
+  });
+
+/** Levels over time, and what they say of two antennas. */
+export function Levels({
+  data,
+  levels,
+  fullScaleDbm,
+  names,
+  record,
+  startMs,
+}: {
+  readonly data: StationData;
+  readonly levels: RecordedLevels;
+  readonly fullScaleDbm: number | undefined;
+  readonly names: { readonly a: string; readonly b: string };
+  readonly record: Saved<'recordings'> | undefined;
+  readonly startMs: number | null;
+}) {
+  const { series, switched } = levels;
+  const unit = fullScaleDbm === undefined ? 'dBFS' : 'dBm';
+  const shift = fullScaleDbm ?? 0;
+  const traces = useMemo(
+    () => [
+      {
+        id: 'signal',
+        name: 'signal and noise',
+        look: 0,
+        points: thinned(series.signal, series.startS, series.stepS, shift),
+      },
+      { id: 'noise', name: 'noise', look: 1, points: thinned(series.noise, series.startS, series.stepS, shift) },
+    ],
+    [series, shift],
+  );
+  const lastS = series.startS + series.signal.length * series.stepS;
+  const ys = traces.flatMap(({ points }) => points.map(({ y }) => y));
+  const range = [Math.floor(Math.min(...ys) / 10) * 10, Math.ceil(Math.max(...ys) / 10) * 10] as const;
+  const turnsOfB = (switched?.turns ?? []).filter(({ antenna }) => antenna === 'B');
+  return (
+    <Section
+      title="Level and noise over time"
+      hint="power in the signal’s band, and in the quiet band at the same width"
+    >
+      <Curves
+        name="levels-of-recording"
+        label="Level and noise over time; the numbers stand below"
+        x={{ head: 'time (s)', decimals: 2 }}
+        y={{ head: `level (${unit})`, decimals: 1 }}
+        traces={traces}
+        bands={turnsOfB.map(({ startS, stopS }) => ({ name: 'B', low: startS, high: stopS }))}
+        markers={[]}
+        visible={[0, lastS]}
+        drawn={[0, lastS]}
+        range={range}
+        ticks={[range[0], (range[0] + range[1]) / 2, range[1]]}
+        logarithmic={false}
+        height={190}
+        caption={`seconds; ${unit}${turnsOfB.length > 0 ? '; shaded: turns of B' : ''}`}
+      />
+      {!switched && (
+        <p className="mb-3 max-w-prose text-sm text-dim">
+          Over all: signal{' '}
+          <Measured db={levels.levelDbfs} scale={fullScaleDbm} what="mean of power in the band, less the noise" />,
+          noise <Measured db={levels.noiseDbfs} scale={fullScaleDbm} what="mean of power in the quiet band" />. In the
+          band, tenths {levelText(levels.signal.lowDbfs, fullScaleDbm)} to{' '}
+          {levelText(levels.signal.highDbfs, fullScaleDbm)}, median {levelText(levels.signal.medianDbfs, fullScaleDbm)}.
+        </p>
+      )}
+      {switched && (
+        <>
+          {!switched.seen && (
+            <p className="mb-2 max-w-prose text-caution">
+              No jump of level or noise shows where the turns change: these times rest on the plan alone. If the
+              antennas were switched by hand, type the time of a turn; if not at all, leave it empty.
+            </p>
+          )}
+          <Turns levels={levels} names={names} scale={fullScaleDbm} />
+          <IntoTrial {...{ data, levels, names, record, startMs, fullScaleDbm }} />
+        </>
+      )}
+    </Section>
+  );
+}
+
+function Measured({
+  db,
+  scale,
+  what,
+}: {
+  readonly db: number | null;
+  readonly scale: number | undefined;
+  readonly what: string;
+}) {
+  if (db === null) return <>not above the noise</>;
+  const [digits, unit] = levelText(db, scale).split(' ');
+  return <Value shown={{ digits, unit }} provenance={{ origin: 'measured', formula: what, source: 'the recording' }} />;
+}
+
+function Turns({
+  levels: { switched, turnS = 0, turnFound },
+  names,
+  scale,
+}: {
+  readonly levels: RecordedLevels;
+  readonly names: { readonly a: string; readonly b: string };
+  readonly scale: number | undefined;
+}) {
+  const show = (db: number | null): string => (db === null ? 'not heard' : levelText(db, scale).split(' ')[0]);
+  return (
+    <Wide label="Turns of the antennas">
+      <table className="w-full max-w-3xl">
+        <caption className="text-left text-sm text-dim">
+          Turns of about {turnS.toFixed(1)} s, {turnFound ? 'found from the jumps' : 'as you say'}; clicks left out;{' '}
+          {scale === undefined ? 'dBFS' : 'dBm'}
+        </caption>
+        <thead>
+          <tr>
+            <th scope="col">Antenna</th>
+            <th scope="col">From</th>
+            <th scope="col">To</th>
+            <th scope="col">Signal</th>
+            <th scope="col">Noise</th>
+            <th scope="col">SNR, dB</th>
+          </tr>
+        </thead>
+        <tbody>
+          {(switched?.turns ?? []).map((turn) => (
+            <tr key={turn.startS}>
+              <th scope="row" className="text-ink">
+                {turn.antenna === 'A' ? names.a : names.b}
+              </th>
+              <td className="font-mono whitespace-nowrap">{timeText(turn.startS)}</td>
+              <td className="font-mono whitespace-nowrap">{timeText(turn.stopS)}</td>
+              <td className="font-mono">{show(turn.levelDbfs)}</td>
+              <td className="font-mono">{show(turn.noiseDbfs)}</td>
+              <td className="font-mono">{turn.snrDb === null ? '–' : turn.snrDb.toFixed(1).replace('-', '−')}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </Wide>
+  );
+}
+
+/** Puts the pairs where pairs are judged, with their times, bandwidth and receiver. */
+function IntoTrial({
+  data,
+  levels,
+  names,
+  record,
+  startMs,
+  fullScaleDbm,
+}: {
+  readonly data: StationData;
+  readonly levels: RecordedLevels;
+  readonly names: { readonly a: string; readonly b: string };
+  readonly record: Saved<'recordings'> | undefined;
+  readonly startMs: number | null;
+  readonly fullScaleDbm: number | undefined;
+}) {
+  const { trySave } = useWrite();
+  const stationId = useStationId();
+  const pairs = pairsOf(levels);
+  const fitting = data.trials.filter(
+    ({ antennaAId, antennaBId }) => antennaAId === record?.antennaAId && antennaBId === record?.antennaBId,
+  );
+  const [trialId, setTrialId] = useState<number>();
+  const trial = fitting.find(({ id }) => id === trialId) ?? fitting.at(-1);
+  const verdict = trialVerdict(pairs, names, trial?.worthDb);
+  const scale = fullScaleDbm === undefined ? ('dBFS' as const) : ('dBm' as const);
+  const shifted = (db: number | null): number | null => (db === null ? null : db + (fullScaleDbm ?? 0));
+  const add = async (): Promise<void> => {
+    if (!trial || !record) return;
+    const logged = data.readings.filter((reading) => reading.trialId === trial.id).length;
+    await trySave(
+      [
+        ...pairs.map((pair, i) => ({
+          op: 'create' as const,
+          resource: 'readings' as const,
+          values: {
+            ...{ trialId: trial.id, round: logged + i, scale },
+            ...{ levelADbm: shifted(pair.levelADbm), noiseADbm: shifted(pair.noiseADbm) },
+            ...{ levelBDbm: shifted(pair.levelBDbm), noiseBDbm: shifted(pair.noiseBDbm) },
+            atMs: Math.round((startMs ?? Date.parse(record.createdAt)) + 1000 * pair.atS),
+            ...{ receiverId: record.receiverId, bandwidthHz: record.bandwidthHz },
+            conditions: `from the recording ${record.name}`.slice(0, 400),
+          },
+        })),
+        entry('trials', `${pairs.length} pairs from the recording ${record.name} put into ${trial.name}.`),
+      ],
+      `${pairs.length} pairs put into ${trial.name}.`,
+    );
+  };
+  return (
+    <div className="mt-3">
+      <p className="max-w-prose">{verdict.sentence}</p>
+      {!record && <p className="text-sm text-dim">Keep the settings first: then these pairs can go into a trial.</p>}
+      {record && fitting.length === 0 && (
+        <p className="text-sm text-dim">
+          No trial compares these two antennas yet: <Link to={`/s/${stationId}/trials/pairs`}>begin one</Link>, and say
+          above which antenna was heard first.
+        </p>
+      )}
+      {record && trial && pairs.length > 0 && (
+        <div className="mt-1 flex flex-wrap items-end gap-3">
+          <label className="text-sm text-dim">
+            Trial
+            <select
+              className="ml-2 text-ink"
+              value={trial.id}
+              onChange={(event) => setTrialId(Number(event.target.value))}
+            >
+              {fitting.map((one) => (
+                <option key={one.id} value={one.id}>
+                  {one.name}
+                </option>
+              ))}
+            </select>
+          </label>
+          <Button onClick={() => void add()}>Put {pairs.length} pairs into it</Button>
+        </div>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,110 @@
+import type { Saved } from '@velvet-reed/contract';
+import type { RecordingLayout, RecordingMeaning } from '@velvet-reed/core/recording';
+import { useEffect, useMemo, useState } from 'react';
+import useSWRImmutable from 'swr/immutable';
+import type { StationData } from '../../../data/station';
+import type { OpenRecording } from '../../../workers/recording-jobs';
+import { useJob } from '../../../workers/use-job';
+
+/** A file as it was chosen: a WAV, or a description with its data. */
+export interface ChosenFile {
+  readonly name: string;
+  readonly file: Blob;
+  readonly metaText?: string;
+}
+
+const META = /\.sigmf-meta$/i;
+const DATA = /\.sigmf-data$/i;
+
+/** One recording out of the files that were chosen or dropped. @throws Error with what is missing. */
+export async function chosenOf(files: readonly File[]): Promise<ChosenFile> {
+  const meta = files.find(({ name }) => META.test(name));
+  const data = files.find(({ name }) => DATA.test(name));
+  if (meta && data) return { name: data.name.replace(DATA, ''), file: data, metaText: await meta.text() };
+  if (meta ?? data)
+    throw new Error('A SigMF recording is two files of one name: choose .sigmf-meta and .sigmf-data together.');
+  const [file] = files;
+  if (!file) throw new Error('No file was chosen.');
+  return { name: file.name, file };
+}
+
+const fetchFile = async (address: string): Promise<Blob> => {
+  const answer = await fetch(address);
+  if (!answer.ok) throw new Error('The kept file could not be read. Reload the page, or choose the file again.');
+  return answer.blob();
+};
+
+/** The recording on the screen: its file, what its head says, what was answered, and the record in which its settings are kept. */
+export interface Opened {
+  readonly chosen?: ChosenFile;
+  readonly layout?: RecordingLayout;
+  readonly open?: OpenRecording;
+  readonly record?: Saved<'recordings'>;
+  readonly fault?: string;
+  /** Its file is not here: to be chosen again. */
+  readonly missing: boolean;
+  readonly checksum?: string;
+  readonly peakDbfs?: number;
+  readonly clipped?: number;
+  /** The chosen file is another one than the record's. */
+  readonly other: boolean;
+}
+
+export interface Answers {
+  readonly meaning?: RecordingMeaning;
+  readonly centreHz?: number;
+}
+
+/** @param record kept settings that were asked for; its file is fetched when it was kept too. */
+export function useOpened(
+  data: StationData,
+  asked: Saved<'recordings'> | undefined,
+  chosen: ChosenFile | undefined,
+  answers: Answers,
+): Opened {
+  const address = !chosen && asked?.attachmentId ? `/api/attachments/${asked.attachmentId}/bytes` : null;
+  const fetched = useSWRImmutable<Blob, Error>(address, fetchFile);
+  const shown = useMemo(
+    (): ChosenFile | undefined =>
+      chosen ?? (fetched.data && asked ? { name: asked.name, file: fetched.data } : undefined),
+    [chosen, fetched.data, asked],
+  );
+  const head = useJob('openRecording');
+  const proof = useJob('recordingProof');
+  const [layoutOf, setLayoutOf] = useState<ChosenFile>();
+  const { start: readHead } = head;
+  useEffect(() => {
+    if (!shown) return;
+    setLayoutOf(shown);
+    readHead({ file: shown.file, ...(shown.metaText === undefined ? {} : { metaText: shown.metaText }) });
+  }, [shown, readHead]);
+  const layout = layoutOf === shown && shown ? head.answer : undefined;
+  // a file that was looked at before is known by its checksum: its settings come back
+  const known = proof.answer && data.recordings.find(({ checksum }) => checksum === proof.answer?.checksum);
+  const record = chosen ? known : asked;
+  const meaning = answers.meaning ?? record?.meaning ?? layout?.meaning;
+  const centreHz = answers.centreHz ?? record?.centreHz ?? layout?.captures[0]?.centreHz ?? 0;
+  const open = useMemo(
+    (): OpenRecording | undefined =>
+      shown && layout && meaning ? { file: shown.file, layout, meaning, centreHz } : undefined,
+    [shown, layout, meaning, centreHz],
+  );
+  const { start: prove } = proof;
+  const provable = open?.file;
+  useEffect(() => {
+    if (open) prove(open);
+    // what is proven is the file, whatever is answered of it
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [provable, prove]);
+  const fault = head.fault ?? fetched.error?.message;
+  return {
+    ...(shown ? { chosen: shown } : {}),
+    ...(layout ? { layout } : {}),
+    ...(open ? { open } : {}),
+    ...(record ? { record } : {}),
+    ...(fault === undefined ? {} : { fault }),
+    missing: !shown && asked !== undefined && asked.attachmentId === null,
+    other: Boolean(chosen && asked && proof.answer && asked.checksum !== proof.answer.checksum),
+    ...(proof.answer ?? {}),
+  };
+}

@@ -1,0 +1,166 @@
+import { sha256 } from '@noble/hashes/sha2.js';
+import { bytesToHex } from '@noble/hashes/utils.js';
+import {
+  type Band,
+  type BandLevel,
+  bandSeries,
+  type BandSeries,
+  type ByteSource,
+  combIn,
+  type Comb,
+  levelOver,
+  meanSpectrum,
+  peakOf,
+  type PictureView,
+  readSigmfLayout,
+  readWavLayout,
+  type RecordedFloor,
+  recordedFloor,
+  type RecordedPulses,
+  recordedPulses,
+  type Recording,
+  type RecordingLayout,
+  type RecordingMeaning,
+  recordingOf,
+  spectrumLines,
+  type Spread,
+  spreadOf,
+  standardOffset,
+  type Switched,
+  switchedTurns,
+  switchingPeriodS,
+  waterfall,
+} from '@velvet-reed/core/recording';
+
+/** Reads a blob at once; only workers have it. */
+declare class FileReaderSync {
+  readAsArrayBuffer(blob: Blob): ArrayBuffer;
+}
+
+const sourceOf = (file: Blob): ByteSource => {
+  const reader = new FileReaderSync();
+  return {
+    size: file.size,
+    read: (offset, length) => new Uint8Array(reader.readAsArrayBuffer(file.slice(offset, offset + length))),
+  };
+};
+
+/** A file, what its head says, and what was answered. */
+export interface OpenRecording {
+  readonly file: Blob;
+  readonly layout: RecordingLayout;
+  readonly meaning: RecordingMeaning;
+  readonly centreHz: number;
+}
+
+const recordingIn = ({ file, layout, meaning, centreHz }: OpenRecording): Recording =>
+  recordingOf(sourceOf(file), layout, { meaning, centreHz });
+
+/** Head of a file. @param metaText of a .sigmf-meta; absent: a WAV file. */
+export function* openRecording({
+  file,
+  metaText,
+}: {
+  readonly file: Blob;
+  readonly metaText?: string;
+}): Generator<undefined, RecordingLayout> {
+  yield undefined;
+  return metaText === undefined ? readWavLayout(sourceOf(file)) : readSigmfLayout(metaText, file.size);
+}
+
+export const recordingPicture = ({ open, view }: { readonly open: OpenRecording; readonly view: PictureView }) =>
+  waterfall(recordingIn(open), view);
+
+/** Bytes read between two looks whether the job was left. */
+const HASHED_AT_ONCE = 1 << 22;
+
+/** SHA-256 of a whole file, by which it is known again, and its highest value. */
+export function* recordingProof(open: OpenRecording) {
+  const { file } = open;
+  const reader = new FileReaderSync();
+  const hash = sha256.create();
+  for (let at = 0; at < file.size; at += HASHED_AT_ONCE) {
+    hash.update(new Uint8Array(reader.readAsArrayBuffer(file.slice(at, at + HASHED_AT_ONCE))));
+    yield { share: at / file.size };
+  }
+  const peak = yield* peakOf(recordingIn(open));
+  return { checksum: bytesToHex(hash.digest()), ...peak };
+}
+
+/** Levels of a signal and the noise beside it, and the turns of two antennas when it was switched. */
+export interface RecordedLevels extends BandLevel {
+  readonly series: BandSeries;
+  readonly signal: Spread;
+  /** Absent: nothing was said of turns and none were seen. */
+  readonly switched?: Switched;
+  /** Time of a turn as said or as found, s. */
+  readonly turnS?: number;
+  readonly turnFound: boolean;
+}
+
+/** Levels over time in a signal's band. @param turnS time of one antenna's turn; null: looked for. */
+export function* recordingLevels({
+  open,
+  signal,
+  quiet,
+  turnS,
+}: {
+  readonly open: OpenRecording;
+  readonly signal: Band;
+  readonly quiet: Band;
+  readonly turnS: number | null;
+}): Generator<{ readonly share: number }, RecordedLevels> {
+  const series = yield* bandSeries(recordingIn(open), signal, quiet);
+  const found = turnS === null ? switchingPeriodS(series) : turnS;
+  return {
+    series,
+    signal: spreadOf(series.signal),
+    ...levelOver(series, 0, series.signal.length),
+    ...(found === undefined ? {} : { switched: switchedTurns(series, found), turnS: found }),
+    turnFound: turnS === null && found !== undefined,
+  };
+}
+
+/** Noise of a recording: its log, what ticks in it, and carriers at equal spacing. */
+export interface RecordedNoise {
+  readonly floor: RecordedFloor;
+  readonly pulses: RecordedPulses;
+  readonly comb?: Comb;
+}
+
+/** Bins in which a comb is sought. */
+const COMB_POINTS = 8192;
+
+export function* recordingNoise({
+  open,
+  bandwidthHz,
+}: {
+  readonly open: OpenRecording;
+  readonly bandwidthHz: number;
+}): Generator<{ readonly share: number }, RecordedNoise> {
+  const recording = recordingIn(open);
+  const floor = yield* recordedFloor(recording, bandwidthHz);
+  const pulses = yield* recordedPulses(recording);
+  const spectrum = yield* meanSpectrum(recording, { points: COMB_POINTS });
+  const comb = combIn(spectrumLines(spectrum), spectrum.binHz);
+  return { floor, pulses, ...(comb ? { comb } : {}) };
+}
+
+export const recordingStandard = ({
+  open,
+  standardHz,
+}: {
+  readonly open: OpenRecording;
+  readonly standardHz: number;
+}) => standardOffset(recordingIn(open), standardHz);
+
+/** Spectrum around a resonance, for the coil: source on in one recording, off in another. */
+export const recordingSpectrum = ({
+  open,
+  lowHz,
+  highHz,
+}: {
+  readonly open: OpenRecording;
+  readonly lowHz: number;
+  readonly highHz: number;
+}) => meanSpectrum(recordingIn(open), { points: 4096, lowHz, highHz });
