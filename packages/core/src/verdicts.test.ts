@@ -188,7 +188,7 @@ describe('noise and trials', () => {
   test('an interval that is shown as beginning at 0.0 dB proves nothing', () => {
     // sum of squares about the mean 1.8, scatter 0.5071, standard error 0.1793; t of 7 at 97.5 % is 2.365 (tables): half width 0.424 dB
     const spread = [0, 0.7, -0.7, 0.4, -0.4, 0.5, -0.5, 0];
-    const about = (mean: number) => trialVerdict(pairs(spread.map((by) => mean + by)), names).snr;
+    const about = (mean: number) => trialVerdict(pairs(spread.map((by) => mean + by)), names, { plannedPairs: 8 }).snr;
     // 0.45 − 0.424 = 0.026 is shown as 0.0; 0.60 − 0.424 = 0.176 as 0.2
     expect(about(0.45).result?.ciLow).toBeCloseTo(0.026, 2);
     expect(about(0.45).proven).toBe(false);

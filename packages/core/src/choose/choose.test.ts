@@ -513,6 +513,7 @@ describe('price per proven dB', () => {
     trialVerdict(
       differences.map((db) => ({ levelADbm: -90, noiseADbm: -100, levelBDbm: -90 + db, noiseBDbm: -100 })),
       { a: 'A', b: 'B' },
+      { plannedPairs: Math.max(2, differences.length) },
     ).snr;
   // By hand: mean 5, scatter √1.2, t(5) = 2.571: interval 5 ± 1.15; 100 of money over it.
   test('six pairs: extra price over the mean, its range over the interval', () => {

@@ -11,7 +11,7 @@ export type Worth =
       readonly better: 'A' | 'B';
       readonly gainDb: number;
       readonly perDb: number;
-      /** By the ends of the 95 % interval of the difference. */
+      /** By the ends of the interval that decides. */
       readonly lowest: number;
       readonly highest: number;
     };
@@ -23,12 +23,12 @@ export type Worth =
 export function pricePerProvenDb(snr: TrialResult, priceA: number, priceB: number): Worth {
   requireRange(priceA, 'Price of A', 0);
   requireRange(priceB, 'Price of B', 0);
-  const { result, proven } = snr;
-  if (!proven || !result || result.ciLow === null || result.ciHigh === null) return { state: 'not proven' };
+  const { result, proven, interval } = snr;
+  if (!proven || !result || !interval) return { state: 'not proven' };
   const better = result.mean > 0 ? 'B' : 'A';
   const gainDb = Math.abs(result.mean);
   const extra = better === 'B' ? priceB - priceA : priceA - priceB;
   if (extra <= 0) return { state: 'not dearer', better, gainDb };
-  const [least, most] = [Math.abs(result.ciLow), Math.abs(result.ciHigh)].sort((a, b) => a - b);
+  const [least, most] = [Math.abs(interval.low), Math.abs(interval.high)].sort((a, b) => a - b);
   return { state: 'priced', better, gainDb, perDb: extra / gainDb, lowest: extra / most, highest: extra / least };
 }

@@ -1,4 +1,12 @@
-export { type Band, type BandLevel, type BandSeries, bandSeries, levelOver, type Spread, spreadOf } from './band-levels';
+export {
+  type Band,
+  type BandLevel,
+  type BandSeries,
+  bandSeries,
+  levelOver,
+  type Spread,
+  spreadOf,
+} from './band-levels';
 export { type StandardOffset, standardOffset } from './carrier';
 export { type Comb, combIn, type SpectrumLine, spectrumLines } from './comb';
 export { type RecordedFloor, recordedFloor, type RecordedPulses, recordedPulses } from './floor';

@@ -3,4 +3,13 @@ export { sameSlotsTest, signTest } from './same-slots';
 export { binomialLimits, blockRatio, censoredDifference, snrBandwidth } from './counts';
 export { pairedDifferences, type PairedResult, pairsForPower, readingsForHalfWidth, signedRank } from './paired';
 export { HEARD_DB, SURVEY_SIGNALS, surveyRows, surveySummary } from './survey';
-export { firstOfRound, type TrialPair, type TrialResult, type TrialVerdict, trialVerdict } from './verdict';
+export { anytimeInterval, type MeanInterval, pairsWhenWatched, plannedInterval } from './sequence';
+export {
+  firstOfRound,
+  snrDifference,
+  type TrialMeasure,
+  type TrialPair,
+  type TrialResult,
+  type TrialVerdict,
+  trialVerdict,
+} from './verdict';

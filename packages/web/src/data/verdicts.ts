@@ -13,6 +13,7 @@ import {
   type PathVerdict,
 } from '@velvet-reed/core/path';
 import { benchVerdict, type BenchVerdict, nextCut, type NextCut, type Resonance } from '@velvet-reed/core/sweep';
+import { median } from '@velvet-reed/core/numeric';
 import { trialVerdict, type TrialVerdict } from '@velvet-reed/core/trial';
 import { designOf, latestRevision } from './derive';
 import { levelsOf, type OffOn } from './levels';
@@ -93,6 +94,19 @@ function judgePath(data: StationData, path: Saved<'paths'>): JudgedPath | undefi
   return { path, receiver, target, asked, orders, verdict };
 }
 
+/** Two pairs nearer than this in time were written down at once: their times say nothing, ms. */
+const AT_ONCE_MS = 1000;
+
+/** What was settled of a trial: pairs close in fading time count for fewer. */
+function termsOf(trial: Saved<'trials'>, readings: readonly Saved<'readings'>[]) {
+  const times = readings.flatMap(({ atMs }) => (atMs === null ? [] : [atMs])).sort((a, b) => a - b);
+  const gaps = times.slice(1).map((at, i) => at - times[i]);
+  const spacingMs = gaps.length > 0 ? median(gaps) : 0;
+  const rhoLeast = trial.fadingS === null || spacingMs < AT_ONCE_MS ? 0 : Math.exp(-spacingMs / 1000 / trial.fadingS);
+  const { worthDb, plannedPairs, primary } = trial;
+  return { worthDb, plannedPairs, primary, rhoLeast };
+}
+
 /** A trial judged, with the names of its antennas. */
 export function judgedTrial(
   data: StationData,
@@ -105,7 +119,7 @@ export function judgedTrial(
   const name = (id: number): string => data.antennas.find((antenna) => antenna.id === id)?.name ?? 'deleted antenna';
   const names = { a: name(trial.antennaAId), b: name(trial.antennaBId) };
   const readings = data.readings.filter((reading) => reading.trialId === trial.id);
-  return { names, readings, verdict: trialVerdict(readings, names, trial.worthDb) };
+  return { names, readings, verdict: trialVerdict(readings, names, termsOf(trial, readings)) };
 }
 
 /** The antenna that feeds an input, by its present name. */

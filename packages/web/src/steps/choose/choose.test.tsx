@@ -127,7 +127,7 @@ test('side by side: one column an antenna, the same rows for all', async () => {
 test('a proven dB has a price, with its range behind it; a doubtful one has none', async () => {
   const stored = (id: number) => ({ id, version: 1, stationId: 1, createdAt: '2026-03-10' });
   const [wire] = TEST_STATION.revisions;
-  const trial = { name: 'Loop against V', antennaAId: 1, antennaBId: 2, freqHz: 9.65e6, worthDb: 3, conditions: '' };
+  const trial = { name: 'Loop against V', antennaAId: 1, antennaBId: 2, freqHz: 9.65e6, worthDb: 3, plannedPairs: 6 };
   const withGains = (gains: readonly number[]) => ({
     ...TEST_STATION,
     antennas: [...TEST_STATION.antennas, { ...stored(2), ...BLANK.antennas, name: 'Loop', targetId: 1 }],

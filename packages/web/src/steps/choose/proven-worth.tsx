@@ -1,9 +1,9 @@
 import { antennaKind } from '@velvet-reed/core/antenna';
 import { pricePerProvenDb, type Worth } from '@velvet-reed/core/choose';
-import { trialVerdict } from '@velvet-reed/core/trial';
 import { fixed } from '@velvet-reed/core/units';
 import { latestRevision } from '../../data/derive';
 import type { StationData } from '../../data/station';
+import { judgedTrial } from '../../data/verdicts';
 import { Note } from '../../ui/section';
 import { Value } from '../../ui/value';
 
@@ -16,8 +16,7 @@ export function ProvenWorth({ data }: { readonly data: StationData }) {
     }));
     const [a, b] = sides;
     if (!a.name || !b.name || !a.kind || !b.kind) return [];
-    const readings = data.readings.filter((reading) => reading.trialId === trial.id);
-    const { snr } = trialVerdict(readings, { a: a.name, b: b.name }, trial.worthDb);
+    const { snr } = judgedTrial(data, trial).verdict;
     const prices = [antennaKind(a.kind).burden.price, antennaKind(b.kind).burden.price] as const;
     const worth = pricePerProvenDb(snr, ...prices);
     return [{ trial, names: { A: a.name, B: b.name }, prices, worth }];

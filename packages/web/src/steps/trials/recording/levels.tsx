@@ -203,7 +203,8 @@ function IntoTrial({
   );
   const [trialId, setTrialId] = useState<number>();
   const trial = fitting.find(({ id }) => id === trialId) ?? fitting.at(-1);
-  const verdict = trialVerdict(pairs, names, trial?.worthDb);
+  // a recording fixes its number of pairs before anybody looks
+  const verdict = trialVerdict(pairs, names, { worthDb: trial?.worthDb, plannedPairs: pairs.length });
   const scale = fullScaleDbm === undefined ? ('dBFS' as const) : ('dBm' as const);
   const shifted = (db: number | null): number | null => (db === null ? null : db + (fullScaleDbm ?? 0));
   const add = async (): Promise<void> => {

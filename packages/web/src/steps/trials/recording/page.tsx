@@ -188,7 +188,6 @@ function OpenedRoom({
     levels: found,
     pairs: found ? pairsOf(found) : [],
     names,
-    worthDb: undefined,
   });
   const setBand = (which: 'signal' | 'quiet', offsetHz: number, widthHz: number | undefined): void => {
     const bandwidthHz = widthHz ?? signal?.bandwidthHz ?? CLICKED_SHARE * (look.highHz - look.lowHz);

@@ -10,7 +10,6 @@ export function recordingSentence({
   levels,
   pairs,
   names,
-  worthDb,
 }: {
   readonly opened: Opened;
   readonly fault: string;
@@ -18,7 +17,6 @@ export function recordingSentence({
   readonly levels: RecordedLevels | undefined;
   readonly pairs: readonly TrialPair[];
   readonly names: { readonly a: string; readonly b: string };
-  readonly worthDb: number | undefined;
 }): { readonly sentence: string; readonly next: string } {
   const trouble = fault || opened.fault;
   if (trouble) return { sentence: trouble, next: 'Next: open another file.' };
@@ -39,7 +37,7 @@ export function recordingSentence({
     };
   if (!levels) return { sentence: 'Measuring level and noise…', next: '' };
   if (levels.switched && pairs.length > 0) {
-    const verdict = trialVerdict(pairs, names, worthDb);
+    const verdict = trialVerdict(pairs, names, { plannedPairs: pairs.length });
     const count = `${pairs.length} pair${pairs.length === 1 ? '' : 's'} from one recording: `;
     return {
       sentence: count + verdict.sentence[0].toLowerCase() + verdict.sentence.slice(1),
