@@ -1,7 +1,8 @@
-// Speed against targets that no test asserts: `npm run bench [-- crash fuzz heavy interface path ranking recording solver worlds]`. Each part prints its figures and the target beside them.
+// Speed against targets that no test asserts: `npm run bench [-- crash fuzz heavy honesty interface path ranking recording solver worlds]`. Each part prints its figures and the target beside them.
 import { crashBench } from './crash';
 import { fuzzBench } from './fuzz';
 import { heavyBench } from './heavy';
+import { honestyBench } from './honesty';
 import { interfaceBench } from './interface';
 import { pathBench } from './path';
 import { rankingBench } from './ranking';
@@ -15,6 +16,7 @@ const PARTS: Readonly<Record<string, () => Promise<void>>> = {
   recording: recordingBench,
   path: pathBench,
   worlds: worldsBench,
+  honesty: honestyBench,
   interface: interfaceBench,
   heavy: heavyBench,
   crash: crashBench,

@@ -21,7 +21,7 @@ export {
   recordingOf,
   secondsOf,
 } from './layout';
-export { madeSwitched, wavOf } from './made';
+export { chanceOf, madeSwitched, wavOf } from './made';
 export { meanSpectrum, peakOf, type PictureView, type Waterfall, waterfall } from './picture';
 export { readSigmfLayout, withAnnotations } from './sigmf';
 export { plannedTurns, type Switched, switchedTurns, switchingPeriodS, type Turn } from './switching';
