@@ -4,6 +4,7 @@ export { binomialLimits, blockRatio, censoredDifference, snrBandwidth } from './
 export { pairedDifferences, type PairedResult, pairsForPower, readingsForHalfWidth, signedRank } from './paired';
 export { HEARD_DB, SURVEY_SIGNALS, surveyRows, surveySummary } from './survey';
 export { type ConditionRule, type Factor, findRule, type RuleFinding, type Stratum } from './conditions';
+export { type TrialPlan, trialPlan } from './plan';
 export { anytimeInterval, type MeanInterval, pairsWhenWatched, plannedInterval } from './sequence';
 export {
   firstOfRound,

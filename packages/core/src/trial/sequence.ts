@@ -13,10 +13,13 @@ export interface MeanInterval {
 
 /** Ever being wrong is allowed this often. */
 const ALPHA = 0.05;
-/** Variance of the effects that are thought likely, in squared scatters: differences of half a scatter and more. */
-const PRIOR = 0.3;
+/** Effects that are thought likely, as variances in squared scatters with their weights: most about a scatter, some far larger. */
+const PRIORS = [
+  { weight: 0.85, variance: 0.4 },
+  { weight: 0.15, variance: 10 },
+] as const;
 /** Standard errors added to an estimated correlation: it is known badly while the series is short, and hiding it costs most. */
-const CAUTION = 0.7;
+const CAUTION = 0.9;
 const MOST_RHO = 0.95;
 
 /** Mean, variance of one reading and the number of independent ones, at a correlation. */
@@ -30,10 +33,33 @@ function momentsOf(differences: readonly number[], rho: number) {
 }
 
 /**
+ * Evidence against a mean: likelihood ratio of t among so many pairs, for effects spread as normals of the variances above over none, whatever the
+ * scatter is. Its expectation without an effect is 1 at every number of pairs.
+ */
+function evidence(t2: number, n: number): number {
+  return PRIORS.reduce((sum, { weight, variance }) => {
+    const spread = 1 + n * variance;
+    const log = -Math.log(spread) / 2 + (n / 2) * (Math.log1p(t2 / (n - 1)) - Math.log1p(t2 / ((n - 1) * spread)));
+    return sum + weight * Math.exp(log);
+  }, 0);
+}
+
+/** The t² at which the evidence reaches 1/α; undefined where no t does. */
+function boundT2(n: number): number | undefined {
+  if (n <= 2 || evidence(1e15, n) < 1 / ALPHA) return undefined;
+  let [low, high] = [-10, Math.log(1e15)];
+  for (let round = 0; round < 80; round += 1) {
+    const middle = (low + high) / 2;
+    if (evidence(Math.exp(middle), n) < 1 / ALPHA) low = middle;
+    else high = middle;
+  }
+  return Math.exp(high);
+}
+
+/**
  * Interval of a mean that holds at all times at once with 95 %: it may be looked at after every pair, and the trial stopped whenever one likes.
- * It is the set of means that a mixture of sequential t-tests does not reject: likelihood ratio of effects spread as a normal with variance c² in
- * units of the scatter, whatever the scatter is, at most 20 (Ville's inequality); the number of pairs counts as the effective one, at a correlation
- * a little above the estimated one.
+ * It is the set of means that a mixture of sequential t-tests does not reject: evidence against them at most 20 (Ville's inequality). The number of
+ * pairs counts as the effective one, at a correlation a little above the estimated one.
  * @param rhoLeast correlation known from the fading time; 0 where nothing is known.
  * @returns undefined while nothing can be excluded. Range: correlation up to 0.5 by the bench; beyond it claims grow too bold.
  * Source: Lai, "On confidence sequences", Ann. Stat. 4 (1976) 265; Wang & Ramdas, "Anytime-valid t-tests and confidence sequences for Gaussian
@@ -45,12 +71,9 @@ export function anytimeInterval(differences: readonly number[], rhoLeast = 0): M
   if (n < 3) return undefined;
   const rho = Math.min(MOST_RHO, Math.max(0, rhoLeast, lagOne(differences) + CAUTION / Math.sqrt(n)));
   const { mean, effective, variance } = momentsOf(differences, rho);
-  const spread = 1 + effective * PRIOR;
-  const ratio = Math.exp((2 * (Math.log(1 / ALPHA) + Math.log(spread) / 2)) / effective);
-  if (ratio >= spread) return undefined;
-  // (1 + u)/(1 + u/spread) = ratio, u = t²/(n − 1)
-  const u = (ratio - 1) / (1 - ratio / spread);
-  const half = Math.sqrt((variance * (effective - 1) * u) / effective);
+  const t2 = boundT2(effective);
+  if (t2 === undefined) return undefined;
+  const half = Math.sqrt((variance * t2) / effective);
   return { low: mean - half, high: mean + half, rho, effective };
 }
 
@@ -85,10 +108,9 @@ export function pairsWhenWatched(sd: number, difference: number): number | null 
   const enough = (n: number): boolean => {
     const rho = CAUTION / Math.sqrt(n);
     const effective = effectiveNumber(n, Math.min(MOST_RHO, rho)).exact;
-    const spread = 1 + effective * PRIOR;
-    const ratio = Math.exp((2 * (Math.log(1 / ALPHA) + Math.log(spread) / 2)) / effective);
-    if (effective <= 2 || ratio >= spread) return false;
-    const half = sd * Math.sqrt((((ratio - 1) / (1 - ratio / spread)) * (effective - 1)) / effective);
+    const t2 = boundT2(effective);
+    if (t2 === undefined) return false;
+    const half = sd * Math.sqrt(t2 / effective);
     return Math.abs(difference) > half + (POWER_SIGMAS * sd) / Math.sqrt(n);
   };
   let [low, high] = [2, 4];

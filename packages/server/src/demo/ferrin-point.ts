@@ -460,7 +460,31 @@ export const FERRIN_POINT_RECORDS: readonly Change[] = [
     [-81, -85, -103, -111],
     [-79, -86, -99, -111],
   ].map(([levelADbm, noiseADbm, levelBDbm, noiseBDbm], round) =>
-    createOf('readings', { trialId: { new: 'trial' }, round, levelADbm, noiseADbm, levelBDbm, noiseBDbm }),
+    createOf('readings', {
+      ...{ trialId: { new: 'trial' }, round, levelADbm, noiseADbm, levelBDbm, noiseBDbm },
+      atMs: EVENING_MS + round * 4 * 60_000,
+    }),
+  ),
+  createOf(
+    'trials',
+    {
+      ...{ name: 'The same at noon, charger on', antennaAId: { new: 'old' }, antennaBId: { new: 'loop' } },
+      ...{ freqHz: 9.65e6, worthDb: 3, conditions: 'noon, battery charger on' },
+    },
+    'noon',
+  ),
+  ...[
+    [-82, -104, -104, -123],
+    [-80, -103, -103, -121],
+    [-84, -104, -108, -123],
+    [-81, -105, -104, -124],
+    [-83, -103, -107, -121],
+    [-82, -104, -105, -124],
+  ].map(([levelADbm, noiseADbm, levelBDbm, noiseBDbm], round) =>
+    createOf('readings', {
+      ...{ trialId: { new: 'noon' }, round, levelADbm, noiseADbm, levelBDbm, noiseBDbm },
+      atMs: EVENING_MS + 17 * 3_600_000 + round * 4 * 60_000,
+    }),
   ),
   createOf(
     'guardPlans',

@@ -130,6 +130,12 @@ export const ROOMS: Readonly<Record<StepId, readonly Room[]>> = {
       schools: ['snr', 'loop', 'ears'],
     },
     {
+      id: 'conditions',
+      name: 'Conditions',
+      asks: 'When is which antenna better?',
+      schools: ['loop'],
+    },
+    {
       id: 'recording',
       name: 'Recording',
       asks: 'What does a recording say: levels, antennas in turn, noise?',

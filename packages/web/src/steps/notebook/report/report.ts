@@ -198,20 +198,19 @@ function trialPart(data: StationData): Content[] {
         [verdict.snr, verdict.level, verdict.noise].map((one) => [
           one.what === 'snr' ? 'SNR' : one.what,
           one.result ? `${fixed(one.result.mean, 1)} dB` : '–',
-          one.result?.ciLow == null || one.result.ciHigh == null
-            ? '–'
-            : `${fixed(one.result.ciLow, 1)} to ${fixed(one.result.ciHigh, 1)} dB`,
+          one.interval ? `${fixed(one.interval.low, 1)} to ${fixed(one.interval.high, 1)} dB` : '–',
           one.proven ? 'proven' : 'not proven',
         ]),
       ),
       table(
-        ['Round', 'Level A', 'Noise A', 'Level B', 'Noise B (dBm)'],
+        ['Round', 'Level A', 'Noise A', 'Level B', 'Noise B', 'Scale'],
         readings.map((pair) => [
           String(pair.round + 1),
           level(pair.levelADbm),
           level(pair.noiseADbm),
           level(pair.levelBDbm),
           level(pair.noiseBDbm),
+          pair.scale,
         ]),
       ),
     ];

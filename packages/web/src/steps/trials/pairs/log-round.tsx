@@ -6,15 +6,28 @@ import { levelDoubt } from '../../../ui/level-doubt';
 import { RecordForm, type FieldSpec } from '../../../ui/record-form';
 import { Section } from '../../../ui/section';
 
+/** Beside the levels: the difference where that alone was read, and under which conditions. */
+const MORE: readonly FieldSpec[] = [
+  {
+    ...{ name: 'differenceDb', label: 'or SNR, B less A', kind: 'quantity', dimension: 'gain', optional: true },
+    hint: 'where the difference alone was read',
+  },
+  { name: 'bandwidthHz', label: 'Bandwidth', kind: 'quantity', dimension: 'frequency', bareUnit: 'Hz', optional: true },
+  { name: 'conditions', label: 'Conditions', kind: 'text', hint: 'rain, shed lights on; commas between' },
+];
+
 export function LogRound({
   trial,
   round,
   names,
+  last,
   verdictNow,
 }: {
   readonly trial: Saved<'trials'>;
   readonly round: number;
   readonly names: { a: string; b: string };
+  /** The pair logged last. */
+  readonly last: Saved<'readings'> | undefined;
   readonly verdictNow: string;
 }) {
   const { save, trySave } = useWrite();
@@ -36,10 +49,15 @@ export function LogRound({
     >
       <RecordForm
         resetAfter
-        fields={firstOfRound(round) === 'A' ? [...a, ...b] : [...b, ...a]}
+        fields={[...(firstOfRound(round) === 'A' ? [...a, ...b] : [...b, ...a]), ...MORE]}
         schema={SCHEMAS.readings}
-        fixed={{ trialId: trial.id, round }}
-        start={{ levelADbm: '', noiseADbm: '', levelBDbm: '', noiseBDbm: '' }}
+        fixed={{ trialId: trial.id, round, receiverId: last?.receiverId ?? null }}
+        start={{
+          ...{ levelADbm: '', noiseADbm: '', levelBDbm: '', noiseBDbm: '', differenceDb: '' },
+          // what was said of the last pair holds until it is changed
+          bandwidthHz: last?.bandwidthHz ? `${last.bandwidthHz} Hz` : '',
+          conditions: last?.conditions ?? '',
+        }}
         submit="Log this pair"
         doubt={(values) =>
           levelDoubt(

@@ -28,6 +28,7 @@ export function NewTrial({
         freqHz: '9.65 MHz',
         worthDb: '3 dB',
         conditions: '',
+        ...{ plannedPairs: '', primary: 'snr', fadingS: '' },
       }}
       submit="Begin the trial"
       onCancel={onClose}

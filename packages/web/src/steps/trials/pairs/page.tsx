@@ -1,6 +1,7 @@
 import { firstOfRound } from '@velvet-reed/core/trial';
 import { useSearchParams } from 'react-router';
 import type { StationData } from '../../../data/station';
+import { comparisonOf, conditionVerdict } from '../../../data/conditions';
 import { judgedTrial } from '../../../data/verdicts';
 import { Disclosure } from '../../../ui/disclosure';
 import { ChangeButton, DeleteButton } from '../../../ui/record-row';
@@ -9,8 +10,11 @@ import { Next, Note } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';
 import { inDb, Value } from '../../../ui/value';
 import { provenanceOf } from './result-provenance';
+import { MEASURES } from './measures';
 import { ThreeResults } from './results';
 import { LogRound } from './log-round';
+import { Plan } from './plan';
+import { Recorder } from './recorder';
 import { Readings } from './readings';
 import { NewTrial } from './new-trial';
 import { trialFields } from './trial-fields';
@@ -24,21 +28,29 @@ function Trials({ data }: { readonly data: StationData }) {
   const trial = data.trials.find((one) => one.id === Number(params.get('trial'))) ?? data.trials.at(-1);
   const judged = trial && judgedTrial(data, trial);
   const { names, verdict, readings = [] } = judged ?? {};
+  // where conditions disagree the rule is the headline, never the number pooled over them
+  const comparison = trial && comparisonOf(data, trial);
+  const rule = comparison?.finding.state === 'rule' && comparison.finding.rule.opposite ? comparison : undefined;
   return (
     <Room
       title="Pairs, Trials"
       verdict={
-        trial && names && verdict ? (
+        rule ? (
+          <>
+            {conditionVerdict(rule).sentence} <Next>Next: switch by this rule.</Next>
+          </>
+        ) : trial && names && verdict ? (
           <>
             {verdict.sentence}{' '}
-            {verdict.snr.result && !verdict.snr.proven && (
+            {verdict.primary.result && !verdict.primary.proven && (
               <>
-                Mean difference in SNR so far, B minus A:{' '}
-                <Value strong shown={inDb(verdict.snr.result.mean)} provenance={provenanceOf(verdict.snr)} />.{' '}
+                Mean difference in {MEASURES[verdict.primary.what]} so far, B minus A:{' '}
+                <Value strong shown={inDb(verdict.primary.result.mean)} provenance={provenanceOf(verdict.primary)} />
+                .{' '}
               </>
             )}
             <Next>
-              {verdict.snr.proven
+              {verdict.primary.proven
                 ? 'Next: keep it, and repeat under other conditions.'
                 : `Next: read ${firstOfRound(readings.length) === 'A' ? names.a : names.b} first.`}
             </Next>
@@ -71,6 +83,11 @@ function Trials({ data }: { readonly data: StationData }) {
       }
       margin={
         <>
+          {rule && verdict && (
+            <Note title="This trial alone">
+              <p>{verdict.sentence}</p>
+            </Note>
+          )}
           {verdict?.warning && (
             <Note title="Level and SNR disagree">
               <p className="text-caution">{verdict.warning}</p>
@@ -99,10 +116,21 @@ function Trials({ data }: { readonly data: StationData }) {
       {trial && names && verdict && (
         <>
           <ThreeResults results={[verdict.snr, verdict.level, verdict.noise]} worthDb={trial.worthDb} />
-          <LogRound trial={trial} round={readings.length} names={names} verdictNow={verdict.sentence} />
+          <div className="mb-5">
+            <Disclosure label="Record one after the other">
+              {(close) => <Recorder {...{ data, trial, names }} round={readings.length} onClose={close} />}
+            </Disclosure>
+          </div>
+          <LogRound
+            {...{ trial, names }}
+            round={readings.length}
+            last={readings.at(-1)}
+            verdictNow={verdict.sentence}
+          />
           <Readings readings={readings} names={names} freqHz={trial.freqHz} />
         </>
       )}
+      <Plan data={data} />
       <div className="mb-5 flex flex-wrap items-end gap-4">
         {trial && (
           <>

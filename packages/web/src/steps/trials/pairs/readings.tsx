@@ -1,5 +1,5 @@
 import type { Saved } from '@velvet-reed/contract';
-import { signedRank } from '@velvet-reed/core/trial';
+import { signedRank, snrDifference } from '@velvet-reed/core/trial';
 import { fixed } from '@velvet-reed/core/units';
 import { useFew } from '../../../ui/few';
 import type { FieldSpec } from '../../../ui/record-form';
@@ -20,15 +20,22 @@ const pairFields = (names: { a: string; b: string }, freqHz: number): readonly F
       ['levelBDbm', `Level, ${names.b}`],
       ['noiseBDbm', `Noise, ${names.b}`],
     ] as const
-  ).map(([name, label]) => ({
-    name,
-    label,
-    kind: 'quantity',
-    dimension: 'level',
-    bareUnit: 'dBm',
-    optional: true,
-    freqHz,
-  }));
+  )
+    .map(([name, label]): FieldSpec => ({
+      ...{ name, label, kind: 'quantity', dimension: 'level', bareUnit: 'dBm', optional: true, freqHz },
+    }))
+    .concat([
+      { name: 'differenceDb', label: 'or SNR, B less A', kind: 'quantity', dimension: 'gain', optional: true },
+      {
+        name: 'bandwidthHz',
+        label: 'Bandwidth',
+        kind: 'quantity',
+        dimension: 'frequency',
+        bareUnit: 'Hz',
+        optional: true,
+      },
+      { name: 'conditions', label: 'Conditions', kind: 'text' },
+    ]);
 
 export function Readings({
   readings,
@@ -39,11 +46,7 @@ export function Readings({
   readonly names: { a: string; b: string };
   readonly freqHz: number;
 }) {
-  const differences = readings.flatMap(({ levelADbm, noiseADbm, levelBDbm, noiseBDbm }) =>
-    levelADbm === null || noiseADbm === null || levelBDbm === null || noiseBDbm === null
-      ? []
-      : [levelBDbm - noiseBDbm - levelADbm + noiseADbm],
-  );
+  const differences = readings.map(snrDifference).filter((one) => one !== null);
   const ranks = differences.length > 0 ? signedRank(differences) : undefined;
   const { rows, more } = useFew(readings, FEW, 'pairs');
   return (
@@ -60,6 +63,8 @@ export function Readings({
                 <th scope="col">noise</th>
                 <th scope="col">{names.b}: level</th>
                 <th scope="col">noise</th>
+                <th scope="col">SNR, B less A</th>
+                <th scope="col">Conditions</th>
                 <th scope="col">
                   <span className="sr-only">Actions</span>
                 </th>
@@ -76,6 +81,8 @@ export function Readings({
                   <td>{show(reading.noiseADbm)}</td>
                   <td>{show(reading.levelBDbm)}</td>
                   <td>{show(reading.noiseBDbm)}</td>
+                  <td>{show(snrDifference(reading))}</td>
+                  <td className="font-sans text-sm text-dim">{reading.conditions}</td>
                   <td className="font-sans">
                     <ChangeButton
                       resource="readings"

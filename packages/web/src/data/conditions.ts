@@ -1,0 +1,210 @@
+import type { Saved } from '@velvet-reed/contract';
+import { lightAt, wantedPosition } from '@velvet-reed/core/site';
+import { type ConditionRule, type Factor, findRule, type RuleFinding, snrDifference } from '@velvet-reed/core/trial';
+import { fixed, frequencyText } from '@velvet-reed/core/units';
+import type { StationData } from './station';
+
+/** One pair with what is known of the hour in which it was read; the difference is the second antenna's SNR less the first's. */
+export interface Occasion {
+  readonly trialId: number;
+  readonly round: number;
+  readonly differenceDb: number;
+  readonly atMs: number | null;
+}
+
+/** All that was ever compared of two antennas, in all their trials, and what the difference hangs on. */
+export interface Comparison {
+  readonly antennaAId: number;
+  readonly antennaBId: number;
+  readonly names: { readonly a: string; readonly b: string };
+  readonly trialNames: ReadonlyMap<number, string>;
+  readonly occasions: readonly Occasion[];
+  readonly factors: readonly NamedFactor[];
+  readonly finding: RuleFinding;
+}
+
+/** A factor with its words. */
+export interface NamedFactor {
+  readonly factor: Factor;
+  readonly name: string;
+  /** How its near and far side read; a number's threshold is put in. */
+  readonly near: (threshold: string) => string;
+  readonly far: (threshold: string) => string;
+  readonly valueText: (value: number) => string;
+}
+
+const HOUR_MS = 3_600_000;
+
+/** Words of the conditions of a trial and of a pair, as typed between commas. */
+const tagsOf = (...texts: readonly string[]): readonly string[] =>
+  texts.flatMap((text) =>
+    text
+      .split(/[,;]/)
+      .map((one) => one.trim().toLowerCase())
+      .filter((one) => one !== '' && !one.startsWith('from the recording')),
+  );
+
+interface Row {
+  readonly trial: Saved<'trials'>;
+  readonly reading: Saved<'readings'>;
+  readonly sign: 1 | -1;
+  readonly differenceDb: number;
+}
+
+const flag = (
+  id: string,
+  name: string,
+  near: string,
+  far: string,
+  values: readonly (boolean | null)[],
+): NamedFactor => ({
+  ...{ name, factor: { id, kind: 'flag', values } },
+  ...{ near: () => near, far: () => far, valueText: (value) => (value === 0 ? near : far) },
+});
+
+const number = (
+  id: string,
+  name: string,
+  values: readonly (number | null)[],
+  valueText: (value: number) => string,
+): NamedFactor => ({
+  ...{ name, factor: { id, kind: 'number', values }, valueText },
+  near: (threshold) => `below ${threshold} of ${name}`,
+  far: () => 'above it',
+});
+
+function factorsOf(data: StationData, rows: readonly Row[]): readonly NamedFactor[] {
+  const { station } = data;
+  const dark = (row: Row): boolean | null =>
+    row.reading.atMs === null ? null : lightAt(station, row.reading.atMs) !== 'day';
+  const far = (row: Row): boolean | null => {
+    const target = data.targets.find(({ lowHz, highHz }) => row.trial.freqHz >= lowHz && row.trial.freqHz <= highHz);
+    const place = target && wantedPosition(target);
+    return place && row.reading.atMs !== null ? lightAt(place, row.reading.atMs) !== 'day' : null;
+  };
+  const both = rows.map((row) => {
+    const [here, there] = [dark(row), far(row)];
+    return here === null || there === null ? null : here && there;
+  });
+  const tags = [...new Set(rows.flatMap(({ trial, reading }) => tagsOf(trial.conditions, reading.conditions)))];
+  return [
+    number(
+      'floor',
+      'noise',
+      rows.map(({ reading, sign }) =>
+        reading.scale === 'dBm' ? (sign === 1 ? reading.noiseADbm : reading.noiseBDbm) : null,
+      ),
+      (dbm) => `${fixed(dbm, 1)} dBm`,
+    ),
+    flag('dark', 'darkness here', 'in daylight', 'in the dark', rows.map(dark)),
+    flag('dark at both ends', 'darkness at both ends', 'unless both ends are dark', 'with both ends in the dark', both),
+    number(
+      'hour',
+      'hour (UTC)',
+      rows.map(({ reading }) => (reading.atMs === null ? null : (reading.atMs % (24 * HOUR_MS)) / HOUR_MS)),
+      (hour) => `${Math.floor(hour)}:${String(Math.floor((hour % 1) * 60)).padStart(2, '0')} UTC`,
+    ),
+    number(
+      'frequency',
+      'frequency',
+      rows.map(({ trial }) => trial.freqHz),
+      (hz) => frequencyText(hz, 4),
+    ),
+    ...tags.map((tag) =>
+      flag(
+        `tag ${tag}`,
+        tag,
+        `without “${tag}”`,
+        `with “${tag}”`,
+        rows.map(({ trial, reading }) => tagsOf(trial.conditions, reading.conditions).includes(tag)),
+      ),
+    ),
+  ].filter(({ factor }) => new Set(factor.values.filter((one) => one !== null)).size > 1);
+}
+
+const found = new WeakMap<StationData, readonly Comparison[]>();
+
+/** Every two antennas that were compared, whatever the trial and its order; looked at once for each state of the records. */
+export function comparisonsOf(data: StationData): readonly Comparison[] {
+  const known = found.get(data);
+  if (known) return known;
+  const name = (id: number): string => data.antennas.find((antenna) => antenna.id === id)?.name ?? 'deleted antenna';
+  const couples = new Map<string, Row[]>();
+  for (const trial of data.trials) {
+    const [a, b] = [trial.antennaAId, trial.antennaBId].sort((x, y) => x - y);
+    const rows = couples.get(`${a} ${b}`) ?? [];
+    for (const reading of data.readings) {
+      if (reading.trialId !== trial.id) continue;
+      const difference = snrDifference(reading);
+      if (difference === null) continue;
+      const sign = trial.antennaAId === a ? 1 : -1;
+      rows.push({ trial, reading, sign, differenceDb: sign * difference });
+    }
+    couples.set(`${a} ${b}`, rows);
+  }
+  const all = [...couples].flatMap(([key, rows]): Comparison[] => {
+    if (rows.length === 0) return [];
+    const [antennaAId, antennaBId] = key.split(' ').map(Number);
+    const factors = factorsOf(data, rows);
+    return [
+      {
+        ...{ antennaAId, antennaBId, factors },
+        names: { a: name(antennaAId), b: name(antennaBId) },
+        trialNames: new Map(rows.map(({ trial }) => [trial.id, trial.name])),
+        occasions: rows.map(({ trial, reading, differenceDb }) => ({
+          ...{ trialId: trial.id, round: reading.round, differenceDb, atMs: reading.atMs },
+        })),
+        finding: findRule(
+          rows.map(({ differenceDb }) => differenceDb),
+          factors.map(({ factor }) => factor),
+        ),
+      },
+    ];
+  });
+  found.set(data, all);
+  return all;
+}
+
+/** The comparison that a trial belongs to. */
+export const comparisonOf = (data: StationData, trial: Saved<'trials'>): Comparison | undefined =>
+  comparisonsOf(data).find(
+    ({ antennaAId, antennaBId }) =>
+      [antennaAId, antennaBId].includes(trial.antennaAId) && [antennaAId, antennaBId].includes(trial.antennaBId),
+  );
+
+/** A rule in words: what holds on either side of it. */
+export function ruleSentence({ names, factors }: Comparison, rule: ConditionRule): string {
+  const named = factors.find(({ factor }) => factor.id === rule.factor);
+  const threshold = rule.threshold && named ? named.valueText(rule.threshold.at) : '';
+  const ahead = ({ meanDb }: ConditionRule['near']): string => (meanDb >= 0 ? names.b : names.a);
+  const size = ({ meanDb }: ConditionRule['near']): string => `by ${fixed(Math.abs(meanDb), 1)} dB`;
+  const [near, far] = [named?.near(threshold) ?? 'on one side', named?.far(threshold) ?? 'on the other'];
+  return `${ahead(rule.near)} is better ${size(rule.near)} ${near}, ${rule.opposite ? `${ahead(rule.far)} ` : ''}${size(rule.far)} ${far}.`;
+}
+
+/** What the conditions say of two antennas, and what comes next. */
+export function conditionVerdict(comparison: Comparison): { readonly sentence: string; readonly next: string } {
+  const { finding, factors, occasions } = comparison;
+  if (finding.state === 'rule')
+    return {
+      sentence: ruleSentence(comparison, finding.rule),
+      next: finding.rule.opposite
+        ? 'Next: switch by this rule.'
+        : 'Next: log the weaker side, to know how far it goes.',
+    };
+  if (finding.state === 'too few') {
+    const named = factors.find(({ factor }) => factor.id === finding.factor);
+    const side = finding.side === 'near' ? named?.near('') : named?.far('');
+    return {
+      sentence: `No rule yet: ${occasions.length} pairs, too few of them ${side ?? 'on one side'}.`,
+      next: `Next: ${finding.missing} more pair${finding.missing === 1 ? '' : 's'} ${side ?? ''}.`,
+    };
+  }
+  return {
+    sentence:
+      factors.length === 0
+        ? 'No rule yet: all pairs were read under the same conditions.'
+        : `No rule: over ${occasions.length} pairs nothing looked at decides between the two.`,
+    next: 'Next: log pairs at another hour, on another evening, in other weather.',
+  };
+}
