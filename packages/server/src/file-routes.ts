@@ -8,7 +8,7 @@ import { fileValues, importPicture, pictureType, requirePicture, sha256, type Ar
 import { NotFoundError, RequestError } from './refusals';
 import { answerOf, asRecord, authorOf, numberParam, optionalId, readJson, revisionParam } from './request-values';
 import { keepRecording } from './recording-store';
-import { importLog, logKind, logRows, logSummary, pageNumber } from './log-import';
+import { decodesOf, importLog, logKind, logRows, logSummary, pageNumber, slotsOf } from './log-import';
 import { importSpectrum, importSweep, storeCalibration } from './sweep-import';
 
 /** Largest file taken: a 200,001-point Touchstone file is about 12 MB. */
@@ -92,6 +92,13 @@ export function fileRoutes(app: Express, db: Database): void {
   });
   app.get('/api/logs/:record/summary', async (req, res) => {
     res.json(await logSummary(db, numberParam(req, 'record')));
+  });
+  app.get('/api/logs/:record/decodes', async (req, res) => {
+    res.json(await decodesOf(db, numberParam(req, 'record')));
+  });
+  app.get('/api/logs/:record/slots', async (req, res) => {
+    const [other, slotS] = [pageNumber(req.query.with, 0), pageNumber(req.query.slot, 0)];
+    res.json(await slotsOf(db, numberParam(req, 'record'), other, slotS));
   });
   app.post('/api/stations/:station/calibrations', upload, async (req, res) => {
     const { bytes } = arrived(req, 'Measure open, short and load first.');

@@ -12,6 +12,8 @@ import {
   type TableQuestion,
   TableQuestionError,
 } from '@velvet-reed/core/formats';
+import type { Position } from '@velvet-reed/core/site';
+import { compareSlots, decodeReport, type DecodeReport, type SlotComparison } from '@velvet-reed/core/trial';
 import { dipShiftHz, findResonances, shiftText, summariseSweep } from '@velvet-reed/core/sweep';
 import { frequencyText } from '@velvet-reed/core/units';
 
@@ -27,7 +29,11 @@ export type FileJob =
   | { readonly kind: 'spectrum'; readonly bytes: Uint8Array; readonly answer?: TableAnswer }
   | { readonly kind: 'log'; readonly of: LogKind; readonly bytes: Uint8Array; readonly answer?: TableAnswer }
   /** A stored log summed up. */
-  | { readonly kind: 'summary'; readonly of: LogKind; readonly bytes: Uint8Array };
+  | { readonly kind: 'summary'; readonly of: LogKind; readonly bytes: Uint8Array }
+  /** A stored log of decodes judged from where it was heard. */
+  | { readonly kind: 'decodes'; readonly bytes: Uint8Array; readonly home: Position }
+  /** Two stored logs of decodes, slot by slot. */
+  | { readonly kind: 'slots'; readonly bytes: Uint8Array; readonly other: Uint8Array; readonly slotS: number };
 
 /** Rows of a long log, packed. */
 export interface LogContent {
@@ -42,6 +48,8 @@ export interface Contents {
   readonly spectrum: FileContent;
   readonly log: LogContent;
   readonly summary: LogSummary;
+  readonly decodes: DecodeReport;
+  readonly slots: SlotComparison;
 }
 
 /** What was read: a record's columns and its bytes. */
@@ -128,6 +136,10 @@ function contentOf(job: FileJob): Contents[FileJob['kind']] {
       return logContent(job);
     case 'summary':
       return summariseLog(unpackLog(job.of, job.bytes));
+    case 'decodes':
+      return decodeReport(unpackLog('decodes', job.bytes), job.home);
+    case 'slots':
+      return compareSlots(unpackLog('decodes', job.bytes), unpackLog('decodes', job.other), job.slotS);
   }
 }
 

@@ -118,3 +118,24 @@ export async function logSummary(db: Database, id: number): Promise<LogSummary> 
   summaries.set(sum, made);
   return made;
 }
+
+/** A stored log of decodes. @throws NotFoundError, RequestError for a log of another kind */
+async function storedDecodes(db: Database, id: number) {
+  const log = await storedLog(db, id);
+  if (log.kind !== 'decodes') throw new RequestError('This log holds no decodes. Choose one that does.');
+  return log;
+}
+
+/** Statistics, reach and doubts of a log of decodes, from the place of its station. */
+export async function decodesOf(db: Database, id: number) {
+  const { row, bytes } = await storedDecodes(db, id);
+  const station = await findStation(db, Number(row.get('stationId')));
+  const home = { latDeg: Number(station.get('latDeg')), lonDeg: Number(station.get('lonDeg')) };
+  return readFileApart({ kind: 'decodes', bytes, home });
+}
+
+/** Two logs of decodes, slot by slot. */
+export async function slotsOf(db: Database, id: number, otherId: number, slotS: number) {
+  const [one, other] = await Promise.all([storedDecodes(db, id), storedDecodes(db, otherId)]);
+  return readFileApart({ kind: 'slots', bytes: one.bytes, other: other.bytes, slotS });
+}

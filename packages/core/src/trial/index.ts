@@ -3,6 +3,14 @@ export { sameSlotsTest, signTest } from './same-slots';
 export { binomialLimits, blockRatio, censoredDifference, snrBandwidth } from './counts';
 export { pairedDifferences, type PairedResult, pairsForPower, readingsForHalfWidth, signedRank } from './paired';
 export { HEARD_DB, SURVEY_SIGNALS, surveyRows, surveySummary } from './survey';
+export {
+  compareSlots,
+  type DecodeReport,
+  decodeReport,
+  planModes,
+  type SlotComparison,
+  type WeakMode,
+} from './decodes';
 export { type ConditionRule, type Factor, findRule, type RuleFinding, type Stratum } from './conditions';
 export { type TrialPlan, trialPlan } from './plan';
 export { anytimeInterval, type MeanInterval, pairsWhenWatched, plannedInterval } from './sequence';

@@ -22,6 +22,18 @@ const LOGS = [
     name: 'night-of-decodes.csv',
     text: nightOfDecodes(EVENING_MS + 2 * HOUR_MS, 10, 60),
   },
+  {
+    kind: 'decodes',
+    antenna: 'loop',
+    name: 'same-night-on-the-loop.csv',
+    text: nightOfDecodes(EVENING_MS + 2 * HOUR_MS, 10, 60, { shiftDb: 2.5 }),
+  },
+  {
+    kind: 'decodes',
+    antenna: 'loop',
+    name: 'night-after-on-the-loop.csv',
+    text: nightOfDecodes(EVENING_MS + DAY_MS + 2 * HOUR_MS, 10, 60, { shiftDb: 1, seed: 20260311 }),
+  },
   { kind: 'pattern', antenna: 'loop', name: 'loop-walked-round.csv', text: loopPattern(5) },
 ] as const;
 

@@ -2,23 +2,45 @@ import { repeatableNoise } from './sample-noise';
 
 const SENDERS = 40;
 
+/** Where the invented senders lie: open sea to the south and east, by locator. */
+const SEAS = ['IH90', 'HG83', 'JE25', 'KF41', 'IE77', 'JD08', 'GH12', 'LF36'];
+
 /**
- * A night of decodes in place of a decoding program's: invented senders in open sea, more of them and stronger towards midnight.
- * @param fromMs first evening hour, UTC. @returns CSV with time, frequency, SNR, who and mode, one row per decode.
+ * A night of decodes in place of a decoding program's: invented senders in open sea, more of them and stronger towards midnight. The same night and
+ * the same transmissions on another antenna: a shift in SNR, and what falls below the weakest is missed.
+ * @param fromMs first evening hour, UTC. @returns CSV with time, frequency, SNR, who, where and mode, one row per decode.
  */
-export function nightOfDecodes(fromMs: number, hours: number, perHour: number): string {
-  const noise = repeatableNoise(20260310);
+export function nightOfDecodes(
+  fromMs: number,
+  hours: number,
+  perHour: number,
+  { shiftDb = 0, seed = 20260310 }: { readonly shiftDb?: number; readonly seed?: number } = {},
+): string {
+  const noise = repeatableNoise(seed);
+  const own = repeatableNoise(seed + 1 + Math.round(10 * shiftDb));
   const rows = Array.from({ length: hours * perHour }, (_, i) => {
     const hour = i / perHour;
     const opening = Math.sin((Math.PI * hour) / hours);
-    const snrDb = -22 + 16 * opening + 7 * noise();
+    const snrDb = -22 + 16 * opening + 7 * noise() + shiftDb + (shiftDb === 0 ? 0 : 1.5 * own());
     const sender = Math.floor((SENDERS / 2) * (noise() + 1)) + 1;
     const atMs = fromMs + 15_000 * Math.round((hour * 3_600_000) / 15_000);
     const freqHz = 7_040_000 + 15 * Math.round(100 * noise());
     const time = new Date(atMs).toISOString().slice(0, 19).replace('T', ' ');
-    return `${time},${freqHz},${snrDb.toFixed(0)},beacon ${String(sender).padStart(2, '0')},weak-signal`;
+    const locator = SEAS[sender % SEAS.length];
+    return {
+      snrDb,
+      row: `${time},${freqHz},${snrDb.toFixed(0)},beacon ${String(sender).padStart(2, '0')},${locator},weak-signal`,
+    };
   });
-  return ['time_UTC,freq_Hz,snr_dB,sender,mode', ...rows].join('\n');
+  // nothing weaker decodes
+  const heard = rows.filter(({ snrDb }) => snrDb >= -18).map(({ row }) => row);
+  // one that no other station was near, once, at the limit: what a false decode looks like
+  const odd = new Date(fromMs + 3_600_000 * Math.floor(hours / 2) + 7_500).toISOString().slice(0, 19).replace('T', ' ');
+  return [
+    'time_UTC,freq_Hz,snr_dB,sender,locator,mode',
+    ...heard,
+    ...(shiftDb === 0 ? [`${odd},7040300,-18,beacon 99,QF56,weak-signal`] : []),
+  ].join('\n');
 }
 
 /** A loop walked round with a small source: a figure of eight whose nulls a little tilt fills, with a reading's scatter. @returns CSV of angle and level. */

@@ -4,6 +4,8 @@ import { Room } from '../../../ui/room';
 import { Next, Note } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';
 import { BlockCounts } from './block-counts';
+import { ModePlan } from './mode-plan';
+import { DecodeStatistics } from './statistics';
 
 const DECODES = {
   title: 'Decodes',
@@ -30,7 +32,13 @@ export default function DecodesRoom() {
               ) : (
                 <>
                   {capital(countText(logs.length, 'night'))} with {rows.toLocaleString('en')} decodes.{' '}
-                  <Next>Next: the same nights on the other antenna, so that they can be held against each other.</Next>
+                  <Next>
+                    {logs.some((one, i) =>
+                      logs.slice(i + 1).some((other) => other.first <= one.last && one.first <= other.last),
+                    )
+                      ? 'Next: look at the same slots, below: there the antennas differ by what one alone heard.'
+                      : 'Next: the same nights on the other antenna, so that they can be held against each other.'}
+                  </Next>
                 </>
               )
             }
@@ -44,7 +52,9 @@ export default function DecodesRoom() {
             }
           >
             <LongLogs evidence data={data} kind="decodes" words={DECODES} />
+            <DecodeStatistics data={data} logs={logs} />
             <BlockCounts />
+            <ModePlan />
           </Room>
         );
       }}
