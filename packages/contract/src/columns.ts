@@ -76,8 +76,6 @@ export const choice = <T extends string>(label: string, options: readonly T[]): 
   ...{ label, store: 'text', optional: false, schema: choiceSchema(label, options) },
   json: { enum: [...options] },
 });
-/** A column that begins with a value when nobody says another. */
-export const begins = <T>(column: Column<T>, blank: T): BlankColumn<T> => ({ ...column, blank });
 export const flag = (label: string): Column<boolean> => ({
   ...{ label, store: 'flag', optional: false, schema: flagSchema(label) },
   json: { type: 'boolean' },

@@ -1,4 +1,4 @@
-import { begins, choice, real, maybeReal, whole, line, text, ref, maybeRef } from '../columns';
+import { choice, real, maybeReal, whole, line, text, ref, maybeRef, withBlank } from '../columns';
 import { tableOf } from '../table';
 import { FREQUENCY, LEVEL } from './shared';
 
@@ -12,7 +12,7 @@ export const trials = tableOf({
     worthDb: real('Difference worth proving (dB)', 0.1, 40),
     conditions: text('Conditions'),
     /** What decides: reception is SNR; level and noise are answers to other questions. */
-    primary: begins(choice('What decides', ['snr', 'level', 'noise'] as const), 'snr'),
+    primary: withBlank(choice('What decides', ['snr', 'level', 'noise'] as const), 'snr'),
     /** Number of pairs fixed beforehand: judged once, at its end. Null: looked at after every pair, and judged so. */
     plannedPairs: maybeReal('Pairs fixed beforehand', 2, 2000),
     /** Time in which the band's fading falls to 1/e; null: not known. */
@@ -41,8 +41,23 @@ export const readings = tableOf({
     bandwidthHz: maybeReal('Bandwidth (Hz)', 1, 100e6),
     conditions: text('Conditions', 400),
     /** Of what the levels are: of a power, or of a receiver's full scale when nobody knows that power. */
-    scale: begins(choice('Scale', ['dBm', 'dBFS'] as const), 'dBm'),
+    scale: withBlank(choice('Scale', ['dBm', 'dBFS'] as const), 'dBm'),
     /** SNR of B less A, where the difference alone was written down. */
     differenceDb: maybeReal('SNR of B less A (dB)', -200, 200),
+  },
+});
+
+/** A pass of a satellite as it was heard: how well, against how high it stood. */
+export const passes = tableOf({
+  label: 'pass',
+  plural: 'passes',
+  columns: {
+    satelliteId: ref('satellites', 'Satellite'),
+    riseMs: real('Rise (ms)', 0, 1e14),
+    highestDeg: real('Highest (degrees)', 0, 90),
+    /** 0: nothing heard; 5: without a fault from horizon to horizon. */
+    rating: whole('Rating', 0, 5),
+    antennaId: maybeRef('antennas', 'Antenna'),
+    note: text('Note', 400),
   },
 });

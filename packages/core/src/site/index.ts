@@ -27,7 +27,15 @@ export { fieldDbuv, fieldToPower, freeSpaceFieldVPerM, POWER_KINDS, type PowerKi
 export { floorNear, measuredFaDb } from './measured-floor';
 export { hydrogenVelocityMPerS, linkRange, noiseScatterDb, radiometer } from './link';
 export { circularOrbit, EFFECTIVE_EARTH, geostationaryLook, horizonKm, radioHorizonKm } from './orbit';
-export { ELEMENTS_OLD_DAYS, elementsEpochMs, readElements } from './passes';
+export {
+  ELEMENTS_OLD_DAYS,
+  elementsEpochMs,
+  type OrbitalElements,
+  type Pass,
+  readElements,
+  satellitePasses,
+} from './passes';
+export { clearSeconds, type HorizonPoint, horizonAt, readHorizon, type SkyPoint, skyTrack, wholePictures } from './sky';
 export { greatCircle, locatorOf, parsePosition, type Position } from './place';
 export { lightFavours, type ListeningWindow, listeningWindows } from './schedule';
 export { REPEATS } from './repeats';

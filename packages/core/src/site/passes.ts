@@ -118,6 +118,10 @@ function lookAt(record: SatRec, site: Position, atMs: number) {
   };
 }
 
+/** Direction and distance of a satellite from a place; undefined where its elements give no position. */
+export const lookFrom = (elements: OrbitalElements, site: Position, atMs: number) =>
+  lookAt(recordOf(elements), site, atMs);
+
 /**
  * Passes of a satellite above an elevation within a stretch of time, in order; one under way at the beginning starts there. By SGP4 (the
  * satellite.js package; Vallado et al., Revisiting Spacetrack Report #3, 2006), spherical refraction and the real horizon not counted.

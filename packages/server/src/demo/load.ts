@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { applyWithin } from '../changes';
 import type { Database } from '../database';
 import { RESOURCES } from '@velvet-reed/contract';
+import { elementsEpochMs } from '@velvet-reed/core/site';
 import { readLogFile, storeLog } from '../log-import';
 import { storeRecording } from '../recording-store';
 import { makeStation } from '../records';
@@ -9,6 +10,7 @@ import { readSweepFile, storeSweep } from '../sweep-import';
 import { dipoleSweepFile } from './dipole-sweep';
 import { EVENING_MS, FERRIN_POINT, FERRIN_POINT_RECORDS } from './ferrin-point';
 import { loopPattern, nightOfDecodes } from './sample-logs';
+import { weekOfPasses } from './sample-passes';
 import { sampleRecording } from './sample-recording';
 
 const DAY_MS = 86_400_000;
@@ -71,6 +73,16 @@ export async function loadDemo(db: Database): Promise<boolean> {
         ...{ file: log, content: rows, author: author() },
         origin: { kind, values },
       });
+    }
+    const satellite = await db.tables.satellites.findOne({ where: { stationId }, transaction });
+    if (satellite) {
+      const elements = { name: '', line1: String(satellite.get('line1')), line2: String(satellite.get('line2')) };
+      const heard = weekOfPasses(elements, FERRIN_POINT, elementsEpochMs(elements));
+      const changes = heard.map((values) => ({
+        ...{ op: 'create' as const, resource: 'passes' as const },
+        values: { ...values, satelliteId: Number(satellite.get('id')), antennaId: null },
+      }));
+      await applyWithin(db, transaction, stationId, { changes, author: author() });
     }
     const { said, ...recorded } = sampleRecording();
     await storeRecording(db, transaction, stationId, {

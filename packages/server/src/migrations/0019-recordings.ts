@@ -8,13 +8,14 @@ const ADDED: Readonly<Record<string, readonly (readonly [name: string, sql: stri
     ['plannedPairs', 'REAL', 'null'],
     ['fadingS', 'REAL', 'null'],
   ],
+  stations: [['horizon', `TEXT NOT NULL DEFAULT ''`, '""']],
   readings: [
     ['scale', `TEXT NOT NULL DEFAULT 'dBm'`, '"dBm"'],
     ['differenceDb', 'REAL', 'null'],
   ],
 };
 
-/** Recordings of receivers, and what trials are judged by. */
+/** Recordings of receivers, passes as they were heard, the horizon, and what trials are judged by. */
 export const recordings: Migration = {
   name: '0019-recordings',
   async up({ context }) {
@@ -25,6 +26,12 @@ export const recordings: Migration = {
        meaning TEXT NOT NULL, centreHz REAL NOT NULL, startMs REAL, receiverId INTEGER REFERENCES receivers(id),
        antennaAId INTEGER REFERENCES antennas(id), antennaBId INTEGER REFERENCES antennas(id), signalHz REAL, bandwidthHz REAL,
        quietHz REAL, turnS REAL, fullScaleDbm REAL, attachmentId INTEGER REFERENCES attachments(id)`,
+    );
+    await createTable(
+      context,
+      'passes',
+      `satelliteId INTEGER NOT NULL REFERENCES satellites(id), riseMs REAL NOT NULL, highestDeg REAL NOT NULL,
+       rating INTEGER NOT NULL, antennaId INTEGER REFERENCES antennas(id), note TEXT NOT NULL DEFAULT ''`,
     );
     for (const [table, columns] of Object.entries(ADDED)) {
       for (const [column, sql] of columns) await addColumn(context, table, `"${column}"`, sql);
@@ -38,7 +45,9 @@ export const recordings: Migration = {
       const gone = columns.map(([column]) => `'$.${column}'`).join(', ');
       await rewriteEdits(context, table, (side) => `json_remove(${side}, ${gone})`);
     }
-    await context.sequelize.query(`DELETE FROM edits WHERE resource = 'recordings'`);
-    await context.sequelize.query('DROP TABLE recordings');
+    for (const table of ['passes', 'recordings']) {
+      await context.sequelize.query(`DELETE FROM edits WHERE resource = '${table}'`);
+      await context.sequelize.query(`DROP TABLE ${table}`);
+    }
   },
 };

@@ -118,6 +118,7 @@ export const TEST_STATION: StationData = {
   satellites: [],
   appointments: [],
   recordings: [],
+  passes: [],
   boughtAntennas: [],
   attachments: [{ ...stored(1), name: 'a.s1p', size: 3, sha256: 'ab'.repeat(32) }],
 };

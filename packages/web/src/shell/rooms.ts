@@ -143,6 +143,7 @@ export const ROOMS: Readonly<Record<StepId, readonly Room[]>> = {
       schools: ['evidence'],
     },
     { id: 'decodes', name: 'Counts and decodes', asks: 'Who is heard more often?', schools: ['evidence', 'slots'] },
+    { id: 'passes', name: 'Passes', asks: 'Which passes come, and how well are they heard?' },
     {
       id: 'pattern',
       name: 'Pattern',

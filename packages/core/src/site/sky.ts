@@ -1,0 +1,118 @@
+import { CoreError, requirePositive, requireRange } from '../errors';
+import { lookFrom, type OrbitalElements, type Pass } from './passes';
+import { SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
+import type { Position } from './place';
+
+/** A text that should be a horizon is none. */
+export class HorizonTextError extends CoreError {
+  readonly code = 'HORIZON_TEXT';
+}
+
+/** How high the horizon stands in a direction; between two directions it runs straight. */
+export interface HorizonPoint {
+  readonly azimuthDeg: number;
+  readonly elevationDeg: number;
+}
+
+/**
+ * Reads a horizon as it is typed: "0 5, 90 12, 180 8", azimuth and elevation in degrees. Empty: flat.
+ * @throws HorizonTextError with what cannot be read.
+ */
+export function readHorizon(text: string): readonly HorizonPoint[] {
+  const parts = text
+    .split(/[,;\n]/)
+    .map((part) => part.trim())
+    .filter((part) => part !== '');
+  const points = parts.map((part): HorizonPoint => {
+    const match = /^(\d+(?:\.\d+)?)°?[\s:]+(-?\d+(?:\.\d+)?)°?$/.exec(part);
+    const [azimuthDeg, elevationDeg] = match ? [Number(match[1]), Number(match[2])] : [NaN, NaN];
+    if (!(azimuthDeg >= 0 && azimuthDeg <= 360 && elevationDeg >= -10 && elevationDeg <= 89))
+      throw new HorizonTextError(
+        `"${part.slice(0, 30)}" is no direction with its height. Write azimuth and elevation in degrees, as in 0 5, 90 12, 180 8.`,
+      );
+    return { azimuthDeg: azimuthDeg % 360, elevationDeg };
+  });
+  return points.sort((a, b) => a.azimuthDeg - b.azimuthDeg);
+}
+
+/** Height of a horizon in a direction, degrees; 0 where nothing was said. */
+export function horizonAt(points: readonly HorizonPoint[], azimuthDeg: number): number {
+  if (points.length === 0) return 0;
+  const turned = ((azimuthDeg % 360) + 360) % 360;
+  const after = points.findIndex((one) => one.azimuthDeg > turned);
+  const next = points[after < 0 ? 0 : after];
+  const last = points[(after <= 0 ? points.length : after) - 1];
+  const width = (((next.azimuthDeg - last.azimuthDeg) % 360) + 360) % 360 || 360;
+  const share = ((((turned - last.azimuthDeg) % 360) + 360) % 360) / width;
+  return last.elevationDeg + share * (next.elevationDeg - last.elevationDeg);
+}
+
+/** A moment of a pass. */
+export interface SkyPoint {
+  readonly atMs: number;
+  readonly azimuthDeg: number;
+  readonly elevationDeg: number;
+  readonly rangeKm: number;
+  /** Received over sent frequency, less 1. */
+  readonly dopplerRatio: number;
+  /** Whether it stands above the horizon in that direction. */
+  readonly clear: boolean;
+}
+
+/** A pass over the sky of a place. @param points moments from rise to set. */
+export function skyTrack(
+  elements: OrbitalElements,
+  site: Position,
+  pass: Pick<Pass, 'riseMs' | 'setMs'>,
+  horizon: readonly HorizonPoint[] = [],
+  points = 60,
+): readonly SkyPoint[] {
+  requireRange(points, 'Points of the track', 2, 5000);
+  return Array.from(
+    { length: points },
+    (_, i) => pass.riseMs + (i * (pass.setMs - pass.riseMs)) / (points - 1),
+  ).flatMap((atMs): SkyPoint[] => {
+    const [here, later] = [atMs, atMs + 1000].map((ms) => lookFrom(elements, site, ms));
+    if (!here || !later) return [];
+    return [
+      {
+        ...{ atMs, ...here },
+        dopplerRatio: ((here.rangeKm - later.rangeKm) * 1000) / SPEED_OF_LIGHT_M_PER_S,
+        clear: here.elevationDeg > horizonAt(horizon, here.azimuthDeg),
+      },
+    ];
+  });
+}
+
+/** Longest stretch of a track above the horizon, s. */
+export function clearSeconds(track: readonly SkyPoint[]): number {
+  let [best, from] = [0, -1];
+  track.forEach(({ clear, atMs }, i) => {
+    if (clear && from < 0) from = i;
+    if (clear) best = Math.max(best, (atMs - track[from].atMs) / 1000);
+    if (!clear) from = -1;
+  });
+  return best;
+}
+
+/** Pictures sent one after the other, of which the window holds some whole. */
+export interface WholePictures {
+  /** Whole ones whatever the moment at which the window begins. */
+  readonly least: number;
+  /** Chance of one more than that. */
+  readonly chanceOfMore: number;
+}
+
+/**
+ * Whole pictures in a window that begins at any moment of the sender's round of picture and pause.
+ * @param windowS time that the sender is heard. @param pictureS time of one picture. @param pauseS between two.
+ * Source: uniform phase; m = (window − picture)/round, at least ⌊m⌋, one more with the chance of its fraction.
+ */
+export function wholePictures(windowS: number, pictureS: number, pauseS: number): WholePictures {
+  requireRange(windowS, 'Window (s)', 0, 1e6);
+  requirePositive(pictureS, 'Time of a picture (s)');
+  requireRange(pauseS, 'Pause (s)', 0, 1e6);
+  const rounds = (windowS - pictureS) / (pictureS + pauseS);
+  if (rounds < 0) return { least: 0, chanceOfMore: 0 };
+  return { least: Math.floor(rounds), chanceOfMore: rounds - Math.floor(rounds) };
+}
