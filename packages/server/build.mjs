@@ -8,7 +8,8 @@ await build({
   target: 'node20',
   format: 'esm',
   sourcemap: true,
-  // our own workspace TypeScript is bundled, everything from node_modules stays external
+  // our own workspace TypeScript is bundled, everything from node_modules stays external: also what the core depends on, so the server names
+  // satellite.js among its own packages, or it is not found from here
   plugins: [
     {
       name: 'external-packages',

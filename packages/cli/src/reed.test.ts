@@ -214,6 +214,17 @@ describe('reed solve', () => {
   });
 });
 
+interface RecordingAnswer {
+  readonly lengthS: number;
+  readonly pairs: { readonly n: number };
+  readonly stretches: readonly {
+    readonly antenna: string;
+    readonly startS: number;
+    readonly levelDbfs: number;
+    readonly noiseDbfs: number;
+  }[];
+}
+
 describe('reed recording', () => {
   const bytesFile = (name: string, bytes: Uint8Array): string => {
     const full = path.join(dir, name);
@@ -240,7 +251,7 @@ describe('reed recording', () => {
     for (const args of [[wav, '--iq', '--centre', '9.65e6'], [meta]]) {
       const { code, lines } = await reed('recording', ...args, ...SWITCHED);
       expect(code).toBe(0);
-      const answer = JSON.parse(lines.join('\n'));
+      const answer = JSON.parse(lines.join('\n')) as RecordingAnswer;
       expect(answer).toMatchObject({ sampleRateHz: 4000, channels: 2, centreHz: 9.65e6 });
       expect(answer.lengthS).toBeCloseTo(made.iq.length / 8000, 6);
       expect(answer.stretches.length).toBe(8);

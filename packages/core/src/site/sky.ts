@@ -4,7 +4,7 @@ import { SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
 import type { Position } from './place';
 
 /** A text that should be a horizon is none. */
-export class HorizonTextError extends CoreError {
+class HorizonTextError extends CoreError {
   readonly code = 'HORIZON_TEXT';
 }
 

@@ -47,7 +47,7 @@ export function planModes(
 }
 
 /** Figures of some decodes. */
-export interface DecodeFigures {
+interface DecodeFigures {
   readonly n: number;
   readonly meanDb: number;
   readonly sdDb: number | null;
@@ -59,7 +59,7 @@ export interface DecodeFigures {
 }
 
 /** A decode that may be none; it stays in the log. */
-export interface DoubtfulDecode {
+interface DoubtfulDecode {
   readonly atMs: number;
   readonly sender: string;
   readonly locator: string;
@@ -68,7 +68,7 @@ export interface DoubtfulDecode {
 }
 
 /** One eighth of the horizon. */
-export interface ReachSector {
+interface ReachSector {
   readonly name: string;
   readonly decodes: number;
   readonly senders: number;
@@ -113,15 +113,19 @@ const SECTORS = ['N', 'NE', 'E', 'SE', 'S', 'SW', 'W', 'NW'] as const;
 /** Decodes of a sender that its regularity is told from. */
 const LEAST_HEARD = 4;
 
+/** Place of a locator; null for a word that is none. */
+function placeIn(locator: string): Position | null {
+  try {
+    return positionOf(locator);
+  } catch {
+    return null;
+  }
+}
+
 const placeOf = (locator: string, known: Map<string, Position | null>): Position | null => {
   const found = known.get(locator);
   if (found !== undefined) return found;
-  let place: Position | null = null;
-  try {
-    place = positionOf(locator);
-  } catch {
-    place = null; // a word that is no locator says nothing of a place
-  }
+  const place = placeIn(locator);
   known.set(locator, place);
   return place;
 };

@@ -16,7 +16,7 @@ export interface TrialPair {
 export type TrialMeasure = 'snr' | 'level' | 'noise';
 
 /** How a trial is judged: once, after a number of pairs fixed beforehand, or so that it may be watched. */
-export type TrialRule = 'plan' | 'watch';
+type TrialRule = 'plan' | 'watch';
 
 /** B − A in one respect. */
 export interface TrialResult {

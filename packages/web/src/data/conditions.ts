@@ -5,7 +5,7 @@ import { fixed, frequencyText } from '@velvet-reed/core/units';
 import type { StationData } from './station';
 
 /** One pair with what is known of the hour in which it was read; the difference is the second antenna's SNR less the first's. */
-export interface Occasion {
+interface Occasion {
   readonly trialId: number;
   readonly round: number;
   readonly differenceDb: number;
@@ -173,7 +173,7 @@ export const comparisonOf = (data: StationData, trial: Saved<'trials'>): Compari
   );
 
 /** A rule in words: what holds on either side of it. */
-export function ruleSentence({ names, factors }: Comparison, rule: ConditionRule): string {
+function ruleSentence({ names, factors }: Comparison, rule: ConditionRule): string {
   const named = factors.find(({ factor }) => factor.id === rule.factor);
   const threshold = rule.threshold && named ? named.valueText(rule.threshold.at) : '';
   const ahead = ({ meanDb }: ConditionRule['near']): string => (meanDb >= 0 ? names.b : names.a);

@@ -56,16 +56,18 @@ export interface OpenRecording {
 const recordingIn = ({ file, layout, meaning, centreHz }: OpenRecording): Recording =>
   recordingOf(sourceOf(file), layout, { meaning, centreHz });
 
-/** Head of a file. @param metaText of a .sigmf-meta; absent: a WAV file. */
+/** Head of a file. @param metaText of a .sigmf-meta; absent: a WAV file. @param key comes back with the answer. */
 export function* openRecording({
   file,
   metaText,
+  key,
 }: {
   readonly file: Blob;
   readonly metaText?: string;
-}): Generator<undefined, RecordingLayout> {
+  readonly key: string;
+}): Generator<undefined, { readonly key: string; readonly layout: RecordingLayout }> {
   yield undefined;
-  return metaText === undefined ? readWavLayout(sourceOf(file)) : readSigmfLayout(metaText, file.size);
+  return { key, layout: metaText === undefined ? readWavLayout(sourceOf(file)) : readSigmfLayout(metaText, file.size) };
 }
 
 export const recordingPicture = ({ open, view }: { readonly open: OpenRecording; readonly view: PictureView }) =>

@@ -117,7 +117,7 @@ function Running({
   const [readings, setReadings] = useState<Readonly<Partial<Record<'A' | 'B', Reading>>>>({});
   const side = readings[first] ? (first === 'A' ? 'B' : 'A') : first;
   const name = side === 'A' ? names.a : names.b;
-  const [switched, setSwitched] = useState({ side, atMs: Date.now() });
+  const [switched, setSwitched] = useState(() => ({ side, atMs: Date.now() }));
   const [shown, setShown] = useState<Reading>(EMPTY);
   const [fault, setFault] = useState('');
   const seconds = useSince(switched.atMs);

@@ -10,8 +10,7 @@ import { TypedFields } from '../../../ui/typed-numbers';
 import { useTypedNumbers } from '../../../ui/use-typed-numbers';
 import type { OpenRecording } from '../../../workers/recording-jobs';
 import { useJob } from '../../../workers/use-job';
-import { levelText } from './waterfall-picture';
-import { timeText } from './view';
+import { levelText, timeText } from './view';
 
 /** The noise of the whole band, what ticks in it and what stands at equal spacing. */
 export function NoiseOfRecording({

@@ -1,4 +1,3 @@
-import type { TrialPair } from '@velvet-reed/core/trial';
 import { trialVerdict } from '@velvet-reed/core/trial';
 import type { Saved } from '@velvet-reed/contract';
 import { useMemo, useState } from 'react';
@@ -9,8 +8,8 @@ import { Curves } from '../../../ui/curves';
 import { Section, Wide } from '../../../ui/section';
 import { Value } from '../../../ui/value';
 import type { RecordedLevels } from '../../../workers/recording-jobs';
-import { levelText } from './waterfall-picture';
-import { timeText } from './view';
+import { pairsOf } from './pairs-of';
+import { levelText, timeText } from './view';
 
 /** Points of the curve of levels. */
 const MOST_POINTS = 400;
@@ -24,19 +23,6 @@ function thinned(power: Float64Array, startS: number, stepS: number, shiftDb: nu
     return { x: startS + (i + 0.5) * size * stepS, y: 10 * Math.log10(Math.max(1e-30, sum / size)) + shiftDb };
   });
 }
-
-/** The pairs of a switched recording as a trial logs them. */
-export const pairsOf = ({ switched }: RecordedLevels): readonly (TrialPair & { readonly atS: number })[] =>
-  (switched?.turns ?? []).flatMap((a, i, turns) => {
-    const b = turns[i + 1];
-    if (i % 2 === 1 || !b) return [];
-    return [
-      {
-        ...{ levelADbm: a.levelDbfs, noiseADbm: a.noiseDbfs, levelBDbm: b.levelDbfs, noiseBDbm: b.noiseDbfs },
-        atS: b.startS,
-      },
-    ];
-  });
 
 /** Levels over time, and what they say of two antennas. */
 export function Levels({

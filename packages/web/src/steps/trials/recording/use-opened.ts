@@ -1,6 +1,6 @@
 import type { Saved } from '@velvet-reed/contract';
 import type { RecordingLayout, RecordingMeaning } from '@velvet-reed/core/recording';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo } from 'react';
 import useSWRImmutable from 'swr/immutable';
 import type { StationData } from '../../../data/station';
 import type { OpenRecording } from '../../../workers/recording-jobs';
@@ -15,6 +15,9 @@ export interface ChosenFile {
 
 const META = /\.sigmf-meta$/i;
 const DATA = /\.sigmf-data$/i;
+
+/** By which the answers to a file are told from those to another. */
+const keyOf = ({ name, file, metaText }: ChosenFile): string => `${name} ${file.size} ${metaText?.length ?? 0}`;
 
 /** One recording out of the files that were chosen or dropped. @throws Error with what is missing. */
 export async function chosenOf(files: readonly File[]): Promise<ChosenFile> {
@@ -71,14 +74,16 @@ export function useOpened(
   );
   const head = useJob('openRecording');
   const proof = useJob('recordingProof');
-  const [layoutOf, setLayoutOf] = useState<ChosenFile>();
   const { start: readHead } = head;
   useEffect(() => {
     if (!shown) return;
-    setLayoutOf(shown);
-    readHead({ file: shown.file, ...(shown.metaText === undefined ? {} : { metaText: shown.metaText }) });
+    readHead({
+      ...{ file: shown.file, key: keyOf(shown) },
+      ...(shown.metaText === undefined ? {} : { metaText: shown.metaText }),
+    });
   }, [shown, readHead]);
-  const layout = layoutOf === shown && shown ? head.answer : undefined;
+  // an answer may still be of the file before
+  const layout = shown && head.answer?.key === keyOf(shown) ? head.answer.layout : undefined;
   // a file that was looked at before is known by its checksum: its settings come back
   const known = proof.answer && data.recordings.find(({ checksum }) => checksum === proof.answer?.checksum);
   const record = chosen ? known : asked;

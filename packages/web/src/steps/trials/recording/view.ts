@@ -45,3 +45,7 @@ export const exactHz = (hz: number): string =>
 /** Seconds as minutes and seconds where there are minutes. */
 export const timeText = (s: number): string =>
   s < 60 ? `${s.toFixed(1)} s` : `${Math.floor(s / 60)}:${(s % 60).toFixed(0).padStart(2, '0')} min`;
+
+/** Level in the unit that is known. */
+export const levelText = (dbfs: number, fullScaleDbm: number | undefined): string =>
+  `${(dbfs + (fullScaleDbm ?? 0)).toFixed(1).replace('-', '−')} ${fullScaleDbm === undefined ? 'dBFS' : 'dBm'}`;

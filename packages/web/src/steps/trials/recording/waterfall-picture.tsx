@@ -4,7 +4,7 @@ import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerE
 import { useGestures } from '../../../ui/gestures';
 import { levelColours, stepOf } from './colours';
 import { SpectrumBelow } from './spectrum-below';
-import { exactHz, movedLook, timeText, zoomedLook, type Look } from './view';
+import { exactHz, levelText, movedLook, timeText, zoomedLook, type Look } from './view';
 
 /** What a drag sets. */
 export type Brush = 'signal' | 'quiet' | 'look';
@@ -28,10 +28,6 @@ export interface PictureProps {
   readonly onLook: (look: Look) => void;
   readonly onBand: (brush: 'signal' | 'quiet', offsetHz: number, widthHz: number | undefined) => void;
 }
-
-/** Level in the unit that is known. */
-export const levelText = (dbfs: number, fullScaleDbm: number | undefined): string =>
-  `${(dbfs + (fullScaleDbm ?? 0)).toFixed(1).replace('-', '−')} ${fullScaleDbm === undefined ? 'dBFS' : 'dBm'}`;
 
 /** Time runs down, frequency to the right; the spectrum of what is shown stands below. */
 export function WaterfallPicture(props: PictureProps) {
