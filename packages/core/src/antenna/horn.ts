@@ -1,5 +1,5 @@
 import { wavelengthM } from '../units/wavelength';
-import { apertureReception, hornGainDbi, waveguide } from './aperture';
+import { apertureReception, hornGainDbi, optimumHorn, waveguide } from './aperture';
 import { dimensionsOf, lengthParameter } from './dimensions';
 import { closedForm, figure, step } from './closed-form-kind';
 import type { Parameter } from './kind';
@@ -44,6 +44,7 @@ export const horn = closedForm({
   ],
   figures: ({ guideWidthM, apertureWidthM, apertureHeightM }, design) => {
     const guide = waveguide(guideWidthM, design.freqHz);
+    const flare = optimumHorn(apertureWidthM, apertureHeightM, design.freqHz);
     return [
       figure(
         'Gain (dBi)',
@@ -52,6 +53,10 @@ export const horn = closedForm({
         '0.51 · 4πab/λ²',
         'Balanis ch. 13, optimum flare',
       ),
+      figure('Slant to the apex, wide side', flare.slantHM, 'length', 'a² / 3λ', 'Balanis ch. 13, optimum flare', 3),
+      figure('Slant to the apex, narrow side', flare.slantEM, 'length', 'b² / 2λ', 'Balanis ch. 13, optimum flare', 3),
+      figure('Beam width, along the wide side (degrees)', flare.beamHDeg, 'plain', '78 λ / a', 'Balanis ch. 13', 3),
+      figure('Beam width, along the narrow side (degrees)', flare.beamEDeg, 'plain', '54 λ / b', 'Balanis ch. 13', 3),
       figure('Guide cut-off', guide.cutoffHz, 'frequency', 'c / 2a', 'Pozar sec. 3.3', 4),
       figure('Wavelength in the guide', guide.guideWavelengthM, 'length', 'λ / √(1 − (f_c/f)²)', 'Pozar sec. 3.3', 4),
       figure('Probe from the closed end', guide.probeFromEndM, 'length', 'λ_g / 4', 'common practice, no source'),

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { bearingFix, cancellation, combining, ELLIPSE_95, figureEightNull } from './fix';
 import { farField, patternFigures, reflectionRipple, threeAntennas } from './pattern';
+import { checkedGain } from './range';
 import { ShapeError } from '../errors';
 
 const RAD = Math.PI / 180;
@@ -109,5 +110,30 @@ describe('patterns', () => {
       bc: 14 + 11 - loss,
     });
     expect([gainADbi, gainBDbi, gainCDbi].map((gain) => Math.round(gain * 1e6) / 1e6)).toEqual([8, 14, 11]);
+  });
+});
+
+describe('gain by substitution', () => {
+  const ASKED = {
+    ...{ referenceDbi: 2.15, referenceDbm: -26.5, testDbm: -22.2, referenceSwr: 1, testSwr: 1 },
+    ...{ freqHz: 868e6, distanceM: 6, sentDbm: 14, senderDbi: 2.15 },
+    ...{ scatterDb: 0.5, referenceErrorDb: 0.3, reflectionDb: 1 },
+  };
+  // worked example: 868 MHz over 6 m: 46.8 dB; a dipole of 2.15 dBi at 14 dBm shows −28.5 dBm; 4.3 dB over it are 6.45 dBi, the model says 6.1
+  test('the beam of the worked example agrees with its model within the scatter', () => {
+    const found = checkedGain({ ...ASKED, modelDbi: 6.1 });
+    expect(found.freeSpaceDb).toBeCloseTo(46.8, 1);
+    expect(found.expectedDbm).toBeCloseTo(-28.5, 1);
+    expect(found.gainDbi).toBeCloseTo(6.45, 2);
+    expect(found.modelOffDb).toBeCloseTo(0.35, 2);
+    expect(found.agrees).toBe(true);
+    // 0.707, 0.3 and 1 dB as independent parts (by hand)
+    expect(found.sigmaDb).toBeCloseTo(Math.sqrt(0.5 + 0.09 + 1), 6);
+  });
+  test('a model far off is told; without one nothing is said; a wrong figure is refused', () => {
+    expect(checkedGain({ ...ASKED, modelDbi: 10 }).agrees).toBe(false);
+    expect(checkedGain({ ...ASKED, modelDbi: null })).toMatchObject({ modelOffDb: null, agrees: null });
+    expect(() => checkedGain({ ...ASKED, modelDbi: 6, scatterDb: -1 })).toThrow('Scatter of a level');
+    expect(() => checkedGain({ ...ASKED, modelDbi: 6, testSwr: 0.5 })).toThrow('SWR of the antenna');
   });
 });

@@ -1,5 +1,6 @@
 import { requirePositive, requireRange, ShapeError } from '../errors';
 import { gammaOfSwr, mismatchLossDb } from '../line/reflection';
+import { freeSpaceLossDb } from '../site/orbit';
 import { DIPOLE_GAIN_DBI } from '../units/constants';
 import { powerDb, powerRatio } from '../units/decibel';
 import { wavelengthM } from '../units/wavelength';
@@ -59,6 +60,61 @@ export function substitutionGain(input: {
     input.referenceDbi - lost(input.referenceSwr, 'SWR of the reference') + input.testDbm - input.referenceDbm;
   const gainDbi = realisedDbi + lost(input.testSwr, 'SWR of the antenna');
   return { realisedDbi, gainDbi, gainDbd: gainDbi - DIPOLE_GAIN_DBI };
+}
+
+/** A gain by substitution held against free space and a model. */
+export interface GainCheck extends SubstitutedGain {
+  /** Loss between the two antennas in free space, dB, and the level that the reference should then show. */
+  readonly freeSpaceDb: number;
+  readonly expectedDbm: number;
+  /** Measured level of the reference less the expected one, dB: what the room adds. */
+  readonly offDb: number;
+  /** Error of the gain, 1 sigma, and its parts, dB. */
+  readonly sigmaDb: number;
+  readonly parts: readonly { readonly name: string; readonly db: number }[];
+  /** Measured less model, dB; null without a model. */
+  readonly modelOffDb: number | null;
+  /** Whether the model lies within two sigmas. */
+  readonly agrees: boolean | null;
+}
+
+/**
+ * Gain by substitution with its error budget: scatter of either level, the reference's own gain, reflections of the place; as independent parts.
+ * Source: root of the sum of squares, JCGM 100 (GUM).
+ */
+export function checkedGain(
+  input: Parameters<typeof substitutionGain>[0] & {
+    readonly freqHz: number;
+    readonly distanceM: number;
+    readonly sentDbm: number;
+    readonly senderDbi: number;
+    readonly scatterDb: number;
+    readonly referenceErrorDb: number;
+    readonly reflectionDb: number;
+    readonly modelDbi: number | null;
+  },
+): GainCheck {
+  for (const [what, db] of [
+    ['Scatter of a level (dB)', input.scatterDb],
+    ['Error of the reference (dB)', input.referenceErrorDb],
+    ['Reflections (dB)', input.reflectionDb],
+  ] as const)
+    requireRange(db, what, 0, 40);
+  const gain = substitutionGain(input);
+  const freeSpaceDb = freeSpaceLossDb(input.distanceM, input.freqHz);
+  const expectedDbm = input.sentDbm + input.senderDbi + input.referenceDbi - freeSpaceDb;
+  const parts = [
+    { name: 'scatter of the two levels', db: Math.SQRT2 * input.scatterDb },
+    { name: 'gain of the reference', db: input.referenceErrorDb },
+    { name: 'reflections of the place', db: input.reflectionDb },
+  ];
+  const sigmaDb = Math.hypot(...parts.map(({ db }) => db));
+  const modelOffDb = input.modelDbi === null ? null : gain.gainDbi - input.modelDbi;
+  return {
+    ...gain,
+    ...{ freeSpaceDb, expectedDbm, offDb: input.referenceDbm - expectedDbm, sigmaDb, parts, modelOffDb },
+    agrees: modelOffDb === null ? null : Math.abs(modelOffDb) <= 2 * sigmaDb,
+  };
 }
 
 /** One turn of an antenna: levels at each angle, and the level at the reference angle before and after. */

@@ -1,4 +1,5 @@
 import { CoilByNoise } from './coil-by-noise';
+import { CoilQuestions } from './tuning';
 import type { StationData } from '../../../data/station';
 import { Room } from '../../../ui/room';
 import { Next } from '../../../ui/section';
@@ -26,6 +27,7 @@ function Coil({ data }: { readonly data: StationData }) {
       margin={<BenchNotes />}
     >
       <CoilByNoise key={`coil ${antenna?.id}`} data={data} antenna={antenna} />
+      <CoilQuestions />
     </Room>
   );
 }

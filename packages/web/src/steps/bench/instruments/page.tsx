@@ -2,6 +2,7 @@ import { Room } from '../../../ui/room';
 import { Next } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';
 import { BenchNotes } from '../bench-room';
+import { Bridge } from './bridge';
 import { Claims } from './claims';
 import { Readings } from './readings';
 import { SweepPlanner } from './sweep-planner';
@@ -23,6 +24,7 @@ export default function InstrumentsRoom() {
           <SweepPlanner data={data} />
           <Readings />
           <Claims />
+          <Bridge />
         </Room>
       )}
     </StationPage>

@@ -6,6 +6,7 @@ import { roomOf } from '../../../data/derive';
 import type { StationData } from '../../../data/station';
 import { Section } from '../../../ui/section';
 import { Value } from '../../../ui/value';
+import { LinkRange } from './link-range';
 
 /** Great circle to any place, without storing it. */
 export function Distances({ data }: { readonly data: StationData }) {
@@ -38,6 +39,9 @@ export function Distances({ data }: { readonly data: StationData }) {
         </output>
       </div>
       <Horizon data={data} />
+      <div className="mt-6">
+        <LinkRange heightM={roomOf(data).heightM} />
+      </div>
     </Section>
   );
 }

@@ -1,3 +1,4 @@
+import { Averaging } from './averaging';
 import { SMeter } from './s-meter';
 import { Room } from '../../../ui/room';
 import { Next, Note } from '../../../ui/section';
@@ -25,6 +26,7 @@ export default function MetersRoom() {
           }
         >
           <SMeter />
+          <Averaging />
         </Room>
       )}
     </StationPage>

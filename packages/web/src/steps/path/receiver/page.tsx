@@ -4,6 +4,7 @@ import { PathRoom, type PathState } from '../path-room';
 import { usePathTools } from '../use-path-tools';
 import { DialAndTone } from './dial-and-tone';
 import { Compatibility, SetupCards } from './receiver-tools';
+import { StrongSignals } from './strong-signals';
 
 export default function ReceiverRoom() {
   return (
@@ -32,6 +33,7 @@ function Sheet({ path: state }: { readonly path: PathState }) {
     <>
       <SetupCards receivers={state.data.receivers} wanted={wanted} />
       <DialAndTone />
+      <StrongSignals />
       <Compatibility />
     </>
   );

@@ -3,6 +3,7 @@ import { LongLogs } from '../../../ui/long-logs';
 import { Room } from '../../../ui/room';
 import { Next, Note } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';
+import { Substitution } from './substitution';
 
 const PATTERNS = {
   title: 'Measured patterns',
@@ -40,6 +41,7 @@ export default function PatternRoom() {
             }
           >
             <LongLogs evidence data={data} kind="pattern" words={PATTERNS} />
+            <Substitution />
           </Room>
         );
       }}
