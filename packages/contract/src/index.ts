@@ -47,10 +47,12 @@ export {
   sweepRequestSchema,
   spectrumRequestSchema,
   readingRequestSchema,
+  routeRequestSchema,
   handsRequestSchema,
   type SweepRequest,
   type SpectrumRequest,
   type ReadingRequest,
+  type RouteRequest,
   type HandsRequest,
   type ExerciseTruth,
 } from './instruments';

@@ -4,7 +4,14 @@ import { boolean, object, string, type InferType } from 'yup';
 import { choice, namedNumbers, optionalQuantity, quantity, wholeNumber } from './fields';
 
 /** Kinds of instruments that the bench talks to. */
-export const INSTRUMENT_KINDS = ['analyser', 'receiver', 'turntable', 'power-meter', 'lcr-meter'] as const;
+export const INSTRUMENT_KINDS = [
+  'analyser',
+  'receiver',
+  'turntable',
+  'power-meter',
+  'lcr-meter',
+  'antenna-switch',
+] as const;
 export type InstrumentKind = (typeof INSTRUMENT_KINDS)[number];
 
 /** An instrument as lists show it. */
@@ -48,12 +55,19 @@ export const readingRequestSchema = object({
   .noUnknown()
   .required('The request has no body. Say what to read.');
 
+/** Which antenna a switch closes onto the receiver. */
+export const routeRequestSchema = object({ channel: wholeNumber('Channel', 1, 99) })
+  .noUnknown()
+  .required('The request has no body. Say which channel to close.');
+
 /** What a person's hands do at a stand-in: each part is optional. */
 export const handsRequestSchema = object({
   connect: string()
     .oneOf(['antenna', 'open', 'short', 'load'], 'Connect the antenna, the open, the short or the load.')
     .optional(),
   noise: boolean().optional(),
+  /** A distant station to tune to, Hz. */
+  distantHz: quantity('Distant station (Hz)', 1e3, 300e9).optional().default(undefined),
   exercise: wholeNumber('Exercise', 0, 1e9).optional().default(undefined),
   state: string().oneOf(['before', 'after'], 'The state is before or after.').optional(),
   design: object({
@@ -82,6 +96,7 @@ export const handsRequestSchema = object({
 export type SweepRequest = InferType<typeof sweepRequestSchema>;
 export type SpectrumRequest = InferType<typeof spectrumRequestSchema>;
 export type ReadingRequest = InferType<typeof readingRequestSchema>;
+export type RouteRequest = InferType<typeof routeRequestSchema>;
 export type HandsRequest = InferType<typeof handsRequestSchema>;
 
 /** Truth of an exercise, told after the listener's finding. */

@@ -259,7 +259,7 @@ describe('the bench behind the instruments', () => {
   });
 });
 
-test('all five answer over TCP on the loopback interface and share one bench', async () => {
+test('all six answer over TCP on the loopback interface and share one bench', async () => {
   const bench = openBench(1);
   const servers = await Promise.all(STAND_INS.map((name) => serve((line) => bench(name, line))));
   const ask = (index: number, line: string): Promise<string> =>
@@ -272,10 +272,36 @@ test('all five answer over TCP on the loopback interface and share one bench', a
     });
   const names = await Promise.all(STAND_INS.map((_, i) => ask(i, '*IDN?')));
   expect(names.map((name) => name.split(',')[1])).toEqual(
-    STAND_INS.map((name) => `stand-in ${name.replace('power-', 'power ').replace('lcr-', 'LCR ')}`),
+    STAND_INS.map(
+      (name) => `stand-in ${name.replace('power-', 'power ').replace('lcr-', 'LCR ').replace('antenna-', 'antenna ')}`,
+    ),
   );
   expect(await ask(2, ':POS:AZIM 45;AZIM?')).toBe('45\n');
   expect(await ask(3, ':STAN:CONN LOAD;CONN?')).toBe('LOAD\n');
   expect(await ask(0, ':STAN:CONN?')).toBe('LOAD\n');
   await Promise.all(servers.map((server) => new Promise((resolve) => server.close(resolve))));
+});
+
+test('the switch closes one antenna at a time, and the receiver hears which', () => {
+  const bench = openBench(1);
+  const ask = (name: Parameters<typeof bench>[0], line: string): string => String(bench(name, line)[0]);
+  bench('antenna-switch', ':STAN:DIST 9650000');
+  bench('receiver', ':SENS:FREQ:STAR 9645000;STOP 9655000;:SENS:SWE:POIN 101;:SENS:BAND 300');
+  const heard = (): { readonly level: number; readonly noise: number } => {
+    const levels = ask('receiver', ':READ?').split(',').map(Number);
+    return { level: levels[50], noise: levels.slice(0, 30).reduce((sum, one) => sum + one, 0) / 30 };
+  };
+  bench('antenna-switch', ':ROUT:CLOS (@1)');
+  const one = heard();
+  bench('antenna-switch', ':ROUT:CLOS (@2)');
+  expect(ask('antenna-switch', ':ROUT:CLOS:STAT?')).toBe('(@2)');
+  expect([ask('antenna-switch', ':ROUT:CLOS? (@1)'), ask('antenna-switch', ':ROUT:CLOS? (@2)')]).toEqual(['0', '1']);
+  const two = heard();
+  // as put in: 10 dB weaker; noise less so than 13.5 dB, since the receiver's own stays
+  expect(Math.abs(two.level - one.level + 10)).toBeLessThan(2.5);
+  expect(two.noise).toBeLessThan(one.noise - 8);
+  expect(ask('antenna-switch', ':ROUT:CLOS (@3);:SYST:ERR?')).toMatch(/-222/);
+  expect(ask('antenna-switch', ':ROUT:CLOS 1;:SYST:ERR?')).toMatch(/-109/);
+  bench('antenna-switch', ':ROUT:OPEN:ALL');
+  expect(heard().level).toBeLessThan(one.level - 30);
 });

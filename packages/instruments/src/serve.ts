@@ -1,5 +1,6 @@
 import { createServer, type Server } from 'node:net';
 import { ANALYSER, startAnalyser } from './devices/analyser';
+import { ANTENNA_SWITCH } from './devices/antenna-switch';
 import type { OnBench } from './devices/hands';
 import { RECEIVER, startReceiver } from './devices/receiver';
 import { LCR_METER, POWER_METER, startLcrMeter, startPowerMeter, TURNTABLE } from './devices/small';
@@ -10,7 +11,7 @@ import { startLab, startWorld, type Lab } from './world/lab';
 const LONGEST_LINE = 8192;
 
 /** Stand-ins by what they are, in the order in which lists show them. */
-export const STAND_INS = ['analyser', 'receiver', 'turntable', 'power-meter', 'lcr-meter'] as const;
+export const STAND_INS = ['analyser', 'receiver', 'turntable', 'power-meter', 'lcr-meter', 'antenna-switch'] as const;
 export type StandIn = (typeof STAND_INS)[number];
 
 /** One instrument's memory; the bench is handed in and out, since all stand on the same one. */
@@ -34,6 +35,7 @@ export function openBench(seed: number): (name: StandIn, line: string) => readon
     turntable: answering(TURNTABLE, { lab }),
     'power-meter': answering(POWER_METER, startPowerMeter(lab)),
     'lcr-meter': answering(LCR_METER, startLcrMeter(lab)),
+    'antenna-switch': answering(ANTENNA_SWITCH, { lab }),
   };
   return (name, line) => {
     const answer = instruments[name](lab, line);

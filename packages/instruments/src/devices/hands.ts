@@ -97,6 +97,14 @@ export const handCommands = <S extends OnBench>(): readonly Command<S>[] => [
     },
   },
   {
+    pattern: ':STANdin:DISTant',
+    query: (state) => ({ state, reply: String(state.lab.distantHz) }),
+    set: (state, [one]) =>
+      one?.kind === 'number' && one.value >= 0 && one.value <= 3e11
+        ? { state: withLab(state, { distantHz: one.value }) }
+        : { state, fault: ILLEGAL },
+  },
+  {
     pattern: ':STANdin:TRUTh',
     query: (state) => {
       const { fault, feed } = state.lab.world;

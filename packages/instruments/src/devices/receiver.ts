@@ -71,7 +71,7 @@ function power({ lab, bandwidthHz, attenuationDb }: Receiver, freqHz: number, li
   const gain = mw(amplifier.gainDb - attenuationDb);
   const off = coil.q * (freqHz / coil.freqHz - coil.freqHz / freqHz);
   const source = lab.noiseSource ? coil.riseRatio / (1 + off * off) : 0;
-  const outside = mw(THERMAL + OUTSIDE_DB + 10 * Math.log10(bandwidthHz)) * (1 + source);
+  const outside = mw(THERMAL + OUTSIDE_DB + throughSwitch(lab).noiseDb + 10 * Math.log10(bandwidthHz)) * (1 + source);
   const own = mw(THERMAL + amplifier.noiseFigureDb + 10 * Math.log10(bandwidthHz));
   const receiver = mw(THERMAL + NOISE_FIGURE_DB + 10 * Math.log10(bandwidthHz));
   const heard = lines.reduce((sum, line) => {
@@ -84,9 +84,27 @@ function power({ lab, bandwidthHz, attenuationDb }: Receiver, freqHz: number, li
 /** Scatter of a detector that averages n looks at noise: χ² with 2n degrees of freedom, here by its normal limit in dB. */
 const scatterDb = (averages: number, random: Random): number => (4.343 / Math.sqrt(averages)) * random.normal();
 
+/** Signal and noise on the second antenna against the first, dB: weaker, quieter, and ahead in SNR by their difference. */
+const SECOND = { signalDb: -10, noiseDb: -13.5 };
+/** Through an open switch. */
+const OPEN_DB = -60;
+/** The distant station at its median, dBm, and how deep it fades, dB. */
+const DISTANT_DBM = -92;
+const FADE_DB = 3;
+
+/** What the switch lets through, as it stands, dB. */
+const throughSwitch = ({ route }: Lab): { readonly signalDb: number; readonly noiseDb: number } =>
+  route === 0 ? { signalDb: OPEN_DB, noiseDb: OPEN_DB } : route === 2 ? SECOND : { signalDb: 0, noiseDb: 0 };
+
+/** The station that a person tuned to: it fades slowly, alike on both antennas. */
+const distant = ({ distantHz, sweepsDone }: Lab): readonly HeardStation[] =>
+  distantHz === 0 ? [] : [{ freqHz: distantHz, levelDbm: DISTANT_DBM + FADE_DB * Math.sin(sweepsDone / 5) }];
+
 function trace(state: Receiver): { readonly lab: Lab; readonly values: Float64Array } {
   const { lab, startHz, stopHz, points, averages } = state;
-  const lines = [...lab.world.stations, ...products(lab.world, lab.world.stations)];
+  const { signalDb } = throughSwitch(lab);
+  const all = [...lab.world.stations, ...distant(lab), ...products(lab.world, lab.world.stations)];
+  const lines = all.map((line) => ({ ...line, levelDbm: line.levelDbm + signalDb }));
   const random = randomFrom(lab.seed + 104729 + lab.sweepsDone * 6007);
   const values = Float64Array.from({ length: points }, (_, i) => {
     const freq = startHz + ((stopHz - startHz) * i) / Math.max(1, points - 1);

@@ -9,7 +9,9 @@ export type Argument =
       /** Dimension of the suffix; absent without one. */ readonly unit?: Dimension;
     }
   | { readonly kind: 'word'; readonly value: string }
-  | { readonly kind: 'text'; readonly value: string };
+  | { readonly kind: 'text'; readonly value: string }
+  /** A channel list of one channel, "(@2)" (SCPI-1999 vol. 1, 8.3.2). */
+  | { readonly kind: 'channel'; readonly value: number };
 
 /** One command or query of a program message. */
 interface Unit {
@@ -72,6 +74,8 @@ function readArgument(raw: string): Argument | { readonly fault: string } {
     if (text.length < 2 || text[text.length - 1] !== quote) return { fault: SYNTAX };
     return { kind: 'text', value: text.slice(1, -1).replaceAll(quote + quote, quote) };
   }
+  const channel = /^\(\s*@\s*(\d{1,4})\s*\)$/.exec(text);
+  if (channel) return { kind: 'channel', value: Number(channel[1]) };
   const number = /^([+-]?(?:\d+\.?\d*|\.\d+)(?:[eE]\s*[+-]?\d+)?)\s*([A-Za-z]*)$/.exec(text);
   if (number) {
     const suffix = number[2] === '' ? undefined : SUFFIXES[number[2].toUpperCase()];

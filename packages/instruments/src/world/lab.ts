@@ -50,6 +50,10 @@ export interface Lab {
   readonly faulty: boolean;
   readonly noiseSource: boolean;
   readonly azimuthDeg: number;
+  /** Which antenna the switch has closed, 1 or 2; 0: none. */
+  readonly route: 0 | 1 | 2;
+  /** A distant station that a person tuned to, Hz; 0: none. */
+  readonly distantHz: number;
   /** State of the noise generator; the same start gives the same readings. */
   readonly seed: number;
   readonly sweepsDone: number;
@@ -147,6 +151,8 @@ export const startLab = (world: World): Lab => ({
   faulty: false,
   noiseSource: true,
   azimuthDeg: 0,
+  route: 1,
+  distantHz: 0,
   seed: world.seed,
   sweepsDone: 0,
 });

@@ -5,6 +5,7 @@ import {
   type InstrumentCard,
   type InstrumentKind,
   type ReadingRequest,
+  type RouteRequest,
   type SpectrumRequest,
   type SweepRequest,
 } from '@velvet-reed/contract';
@@ -44,6 +45,8 @@ export interface Bench {
   sweep(id: string, request: SweepRequest): Promise<Taken<SweepData>>;
   spectrum(id: string, request: SpectrumRequest): Promise<Taken<Spectrum>>;
   read(id: string, request: ReadingRequest): Promise<number>;
+  /** Closes one antenna onto the receiver; it is asked whether it stands there. */
+  route(id: string, request: RouteRequest): Promise<void>;
   /** @returns the frequency that the antenna on the stand-ins is meant for, Hz. */
   hands(id: string, request: HandsRequest): Promise<number>;
   truth(id: string): Promise<ExerciseTruth>;
@@ -156,7 +159,14 @@ export function openBench(allowed: readonly AllowedInstrument[], shipped: StandI
       const [value] = await link.askNumbers(`${turn}${at}${query}`, 1);
       return value;
     },
-    async hands(id, { connect, noise, exercise, state, design }) {
+    async route(id, { channel }) {
+      wanted(id, 'antenna-switch');
+      const link = await linkTo(id);
+      await link.command(`:ROUT:CLOS (@${channel})`);
+      if (Number(await link.ask(`:ROUT:CLOS? (@${channel})`)) !== 1)
+        throw new InstrumentError(`The antenna switch does not stand on channel ${channel}. Look at it, then go on.`);
+    },
+    async hands(id, { connect, noise, exercise, state, design, distantHz }) {
       if (!card(id).standIn)
         throw new RequestError('Only a stand-in is plugged by a button. Plug the real one by hand.');
       const parts = [
@@ -167,6 +177,7 @@ export function openBench(allowed: readonly AllowedInstrument[], shipped: StandI
           ? []
           : [`:STAN:CONN ${connect === 'short' ? 'SHOR' : connect === 'antenna' ? 'ANT' : connect.toUpperCase()}`]),
         ...(noise === undefined ? [] : [`:STAN:NOIS ${noise ? 'ON' : 'OFF'}`]),
+        ...(distantHz === undefined ? [] : [`:STAN:DIST ${distantHz}`]),
       ];
       const link = await linkTo(id);
       if (parts.length > 0) await link.command(parts.join(';'));

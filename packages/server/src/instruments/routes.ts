@@ -3,6 +3,7 @@ import {
   packSamples,
   packSpectrum,
   readingRequestSchema,
+  routeRequestSchema,
   spectrumRequestSchema,
   sweepRequestSchema,
 } from '@velvet-reed/contract';
@@ -36,6 +37,10 @@ export function instrumentRoutes(app: Express, bench: Bench): void {
   app.post('/api/instruments/:id/reading', async (req, res) => {
     const request = await readingRequestSchema.validate(req.body, STRICT);
     res.json({ value: await bench.read(req.params.id, request) });
+  });
+  app.post('/api/instruments/:id/route', async (req, res) => {
+    await bench.route(req.params.id, await routeRequestSchema.validate(req.body, STRICT));
+    res.json({});
   });
   app.post('/api/instruments/:id/hands', async (req, res) => {
     const request = await handsRequestSchema.validate(req.body, STRICT);

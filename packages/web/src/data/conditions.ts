@@ -67,10 +67,12 @@ const number = (
   name: string,
   values: readonly (number | null)[],
   valueText: (value: number) => string,
+  near: (threshold: string) => string,
+  far = 'above it',
 ): NamedFactor => ({
   ...{ name, factor: { id, kind: 'number', values }, valueText },
-  near: (threshold) => `below ${threshold} of ${name}`,
-  far: () => 'above it',
+  near,
+  far: () => far,
 });
 
 function factorsOf(data: StationData, rows: readonly Row[]): readonly NamedFactor[] {
@@ -87,6 +89,7 @@ function factorsOf(data: StationData, rows: readonly Row[]): readonly NamedFacto
     return here === null || there === null ? null : here && there;
   });
   const tags = [...new Set(rows.flatMap(({ trial, reading }) => tagsOf(trial.conditions, reading.conditions)))];
+  // of conditions that part the pairs alike the first one is named: what is measured, then what the listener said, the clock last
   return [
     number(
       'floor',
@@ -95,20 +98,7 @@ function factorsOf(data: StationData, rows: readonly Row[]): readonly NamedFacto
         reading.scale === 'dBm' ? (sign === 1 ? reading.noiseADbm : reading.noiseBDbm) : null,
       ),
       (dbm) => `${fixed(dbm, 1)} dBm`,
-    ),
-    flag('dark', 'darkness here', 'in daylight', 'in the dark', rows.map(dark)),
-    flag('dark at both ends', 'darkness at both ends', 'unless both ends are dark', 'with both ends in the dark', both),
-    number(
-      'hour',
-      'hour (UTC)',
-      rows.map(({ reading }) => (reading.atMs === null ? null : (reading.atMs % (24 * HOUR_MS)) / HOUR_MS)),
-      (hour) => `${Math.floor(hour)}:${String(Math.floor((hour % 1) * 60)).padStart(2, '0')} UTC`,
-    ),
-    number(
-      'frequency',
-      'frequency',
-      rows.map(({ trial }) => trial.freqHz),
-      (hz) => frequencyText(hz, 4),
+      (threshold) => `below ${threshold} of noise`,
     ),
     ...tags.map((tag) =>
       flag(
@@ -118,6 +108,23 @@ function factorsOf(data: StationData, rows: readonly Row[]): readonly NamedFacto
         `with “${tag}”`,
         rows.map(({ trial, reading }) => tagsOf(trial.conditions, reading.conditions).includes(tag)),
       ),
+    ),
+    flag('dark', 'darkness here', 'in daylight', 'in the dark', rows.map(dark)),
+    flag('dark at both ends', 'darkness at both ends', 'unless both ends are dark', 'with both ends in the dark', both),
+    number(
+      'frequency',
+      'frequency',
+      rows.map(({ trial }) => trial.freqHz),
+      (hz) => frequencyText(hz, 4),
+      (threshold) => `below ${threshold}`,
+    ),
+    number(
+      'hour',
+      'hour (UTC)',
+      rows.map(({ reading }) => (reading.atMs === null ? null : (reading.atMs % (24 * HOUR_MS)) / HOUR_MS)),
+      (hour) => `${Math.floor(hour)}:${String(Math.floor((hour % 1) * 60)).padStart(2, '0')} UTC`,
+      (threshold) => `before ${threshold}`,
+      'after it',
     ),
   ].filter(({ factor }) => new Set(factor.values.filter((one) => one !== null)).size > 1);
 }

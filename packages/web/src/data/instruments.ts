@@ -58,6 +58,10 @@ export async function readInstrument(id: string, request: ReadingRequest): Promi
   return isRecord(reply) && typeof reply.value === 'number' ? reply.value : misfit();
 }
 
+/** Closes one antenna of a switch onto the receiver. */
+export const closeRoute = (id: string, channel: number): Promise<unknown> =>
+  sendJson('POST', at(id, 'route'), { channel });
+
 /** What hands do at a stand-in. @returns the frequency that the antenna on it is meant for, Hz. */
 export async function plug(id: string, request: HandsRequest): Promise<number> {
   const reply = await sendJson('POST', at(id, 'hands'), request);

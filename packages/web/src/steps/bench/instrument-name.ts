@@ -6,6 +6,7 @@ const KIND_WORDS: Readonly<Record<InstrumentCard['kind'], string>> = {
   turntable: 'turntable',
   'power-meter': 'power meter',
   'lcr-meter': 'LCR meter',
+  'antenna-switch': 'antenna switch',
 };
 
 /** An instrument as lists name it. */

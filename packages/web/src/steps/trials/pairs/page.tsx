@@ -14,6 +14,7 @@ import { MEASURES } from './measures';
 import { ThreeResults } from './results';
 import { LogRound } from './log-round';
 import { Plan } from './plan';
+import { AutomaticLog } from './automatic';
 import { Recorder } from './recorder';
 import { Readings } from './readings';
 import { NewTrial } from './new-trial';
@@ -116,9 +117,12 @@ function Trials({ data }: { readonly data: StationData }) {
       {trial && names && verdict && (
         <>
           <ThreeResults results={[verdict.snr, verdict.level, verdict.noise]} worthDb={trial.worthDb} />
-          <div className="mb-5">
+          <div className="mb-5 flex flex-wrap gap-3">
             <Disclosure label="Record one after the other">
               {(close) => <Recorder {...{ data, trial, names }} round={readings.length} onClose={close} />}
+            </Disclosure>
+            <Disclosure label="Let receiver and switch log">
+              {(close) => <AutomaticLog {...{ trial, names }} logged={readings.length} onClose={close} />}
             </Disclosure>
           </div>
           <LogRound
