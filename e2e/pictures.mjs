@@ -18,6 +18,8 @@ const all = [
   'bench/sweep',
   'bench/trim',
   'trials/pairs',
+  'trials/conditions',
+  'trials/recording',
   'noise/floor',
   'path/chain',
   'path/every-target',

@@ -23,6 +23,7 @@ import { readTouchstone, type SweepData } from '@velvet-reed/core/formats';
 import { groundClass } from '@velvet-reed/core/solver';
 import { findResonances } from '@velvet-reed/core/sweep';
 import { parseQuantity } from '@velvet-reed/core/units';
+import { comparisonsOf, conditionVerdict } from './data/conditions';
 import {
   boughtCandidates,
   designOf,
@@ -285,14 +286,30 @@ describe(`${WORLDS} made-up stations`, () => {
         for (const one of [verdict.snr, verdict.level, verdict.noise]) {
           if (!one.proven) continue;
           proven += 1;
-          const shown = [one.result?.ciLow, one.result?.ciHigh].map((db) => Number((db ?? 0).toFixed(1)));
+          const shown = [one.interval?.low, one.interval?.high].map((db) => Number((db ?? 0).toFixed(1)));
           expect(shown[0] > 0 || shown[1] < 0).toBe(true);
           expect(one.result?.n).toBeGreaterThanOrEqual(6);
         }
-        expect(verdict.sentence.includes(', proven.')).toBe(verdict.snr.proven);
+        expect(/, proven( by a hair)?\./.test(verdict.sentence)).toBe(verdict.primary.proven);
       }
     });
     expect(proven).toBeGreaterThan(20);
+  });
+
+  test('Conditions: a rule has two sides of five pairs, and names which way round they are', () => {
+    let compared = 0;
+    eachWorld(1, ({ data }) => {
+      for (const comparison of comparisonsOf(data)) {
+        compared += 1;
+        const { sentence, next } = conditionVerdict(comparison);
+        expect(`${sentence} ${next}`).not.toMatch(NONSENSE);
+        if (comparison.finding.state !== 'rule') continue;
+        const { near, far, opposite } = comparison.finding.rule;
+        expect(Math.min(near.n, far.n)).toBeGreaterThanOrEqual(5);
+        expect(near.meanDb * far.meanDb < 0).toBe(opposite);
+      }
+    });
+    expect(compared).toBeGreaterThan(20);
   });
 
   test('Guard: never safe while an antenna has no input or an input is not disconnected', () => {

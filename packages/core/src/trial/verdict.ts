@@ -108,7 +108,7 @@ function pairsLeft(result: PairedResult, rule: TrialRule, terms: Required<TrialT
   const { worthDb, plannedPairs } = terms;
   if (plannedPairs !== null && result.n < plannedPairs) return plannedPairs - result.n;
   const least = Math.max(1, LEAST_PAIRS - result.n);
-  if (result.sd === null || result.sd === 0) return least;
+  if (result.sd === null || result.sd <= ALIKE_DB) return least;
   const worth = Math.max(worthDb, WORTH_DB);
   const needed = rule === 'watch' ? pairsWhenWatched(result.sd, worth) : pairsForPower(result.sd, worth);
   return needed === null ? null : Math.max(least, needed - result.n);
