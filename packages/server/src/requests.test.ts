@@ -1,4 +1,4 @@
-import { randomUUID } from 'node:crypto';
+import { createHash, randomUUID } from 'node:crypto';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -406,6 +406,77 @@ describe('long logs', () => {
     await write(station, [{ op: 'update', resource: 'logs', id, version, values: { rows: 5 } }]).expect(400);
     await write(station, [{ op: 'update', resource: 'logs', id, version, values: { conditions: 'dusk' } }]).expect(200);
   }, 60_000);
+  test('decodes are judged from the place of the station, and two nights slot by slot', async () => {
+    const station = await newStation();
+    const row = (minute: number, sender: string, snr: number): string =>
+      `${new Date(Date.UTC(2026, 2, 10, 20, minute)).toISOString().slice(0, 19).replace('T', ' ')};7.04;${snr};${sender};IN80`;
+    const night = (rows: readonly string[]): string =>
+      ['Time UTC;Frequency (MHz);SNR;Heard;Locator', ...rows].join('\n');
+    const both = [0, 2, 4, 6, 8, 10].map((minute) => row(minute, 'one', -10));
+    const only = [1, 3, 5, 7, 9, 11].map((minute) => row(minute, 'two', -20));
+    const [a, b]: { body: Reply }[] = [
+      await send(station, night(both)).expect(201),
+      await send(station, night([...both, ...only].sort())).expect(201),
+    ];
+    const report: { body: Record<string, unknown> } = await request(app)
+      .get(`/api/logs/${b.body.id}/decodes`)
+      .expect(200);
+    expect(report.body).toMatchObject({ senders: 2, doubtful: [], all: { n: 12, meanDb: -15 } });
+    const slots: { body: Record<string, unknown> } = await request(app)
+      .get(`/api/logs/${a.body.id}/slots?with=${b.body.id}&slot=60`)
+      .expect(200);
+    // six that B alone heard: 2 · (1/2)^6 by the exact test
+    expect(slots.body).toMatchObject({ both: 6, onlyA: 0, onlyB: 6 });
+    expect(slots.body.pTwoSided).toBeCloseTo(0.03125, 9);
+    await request(app).get(`/api/logs/${a.body.id}/slots?with=${b.body.id}&slot=0`).expect(422);
+    await request(app).get(`/api/logs/${a.body.id}/slots?with=99999&slot=60`).expect(404);
+    await request(app).get('/api/logs/99999/decodes').expect(404);
+  });
+  test('a recording is kept with its file once, by the checksum of the bytes and not by what was said', async () => {
+    const station = await newStation();
+    const key = randomUUID();
+    const bytes = Buffer.from('RIFF and what follows');
+    const said = {
+      ...{
+        name: 'dusk',
+        lengthS: 4,
+        sampleRateHz: 8000,
+        meaning: 'iq',
+        centreHz: 9.65e6,
+        startMs: null,
+        receiverId: null,
+      },
+      ...{ antennaAId: null, antennaBId: null, signalHz: null, bandwidthHz: null, quietHz: null, turnS: null },
+      ...{ fullScaleDbm: null, fileBytes: 1, checksum: 'made up' },
+    };
+    const keep = (values: object, name = 'dusk.wav') =>
+      request(app)
+        .post(`/api/stations/${station}/recordings`)
+        .field('values', JSON.stringify(values))
+        .field('key', key)
+        .attach('file', bytes, name);
+    await keep({ ...said, meaning: 'stereo' }).expect(400);
+    expect((await load(station)).recordings).toHaveLength(0);
+    const first: { body: Reply & Record<string, unknown> } = await keep(said).expect(201);
+    expect(first.body).toMatchObject({
+      fileBytes: bytes.length,
+      checksum: createHash('sha256').update(bytes).digest('hex'),
+      centreHz: 9.65e6,
+    });
+    const again: { body: Reply } = await keep(said).expect(201);
+    expect(again.body.id).toBe(first.body.id);
+    expect((await load(station)).recordings).toHaveLength(1);
+    const kept: { body: Buffer } = await request(app)
+      .get(`/api/attachments/${String(first.body.attachmentId)}/bytes`)
+      .expect(200);
+    expect(Buffer.compare(Buffer.from(kept.body), bytes)).toBe(0);
+    // what was set may change, what was recorded not
+    const { id, version } = first.body;
+    await write(station, [{ op: 'update', resource: 'recordings', id, version, values: { checksum: 'x' } }]).expect(
+      400,
+    );
+    await write(station, [{ op: 'update', resource: 'recordings', id, version, values: { turnS: 6 } }]).expect(200);
+  });
   test('a table that does not say enough is asked, a broken one refused, and nothing is stored', async () => {
     const station = await newStation();
     const open: { body: { question?: { meanings: string[] } } } = await send(station, 'a,b\n1,2\n2,3', 'levels').expect(

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { chanceOf } from '../recording/made';
 import { findRule } from './conditions';
+import { trialPlan } from './plan';
 import { anytimeInterval, pairsWhenWatched, plannedInterval } from './sequence';
 import { effectiveNumber, lagOne, readingMeans } from './series';
 import { sameSlotsTest, signTest } from './same-slots';
@@ -101,6 +102,25 @@ describe('a plan fixed beforehand', () => {
     expect(judge(8).snr.result?.n).toBe(7);
     // the same seven, watched: not proven yet
     expect(trialVerdict(pairs(differences.slice(0, 7)), names).snr.proven).toBe(false);
+  });
+});
+
+describe('what a comparison will take', () => {
+  const ASKED = { sdDb: 2.08, worthDb: 2, fadingS: null, readS: 10, settleS: 3 };
+  // worked example: 11 pairs for 2 dB at a scatter of 2.08 dB; each pair two readings of 13 s
+  test('pairs, time and order', () => {
+    const plan = trialPlan(ASKED);
+    expect(plan.fixedPairs).toBe(11);
+    expect(plan.spacingS).toBe(26);
+    expect(plan.fixedMinutes).toBeCloseTo((11 * 26) / 60, 9);
+    expect(plan.watchedPairs).toBeGreaterThan(11);
+    expect(plan.order).toBe('A B B A A B B A');
+  });
+  test('in slow fading pairs stand apart: e^{−t/τ} down to a tenth takes 2.30 τ', () => {
+    expect(trialPlan({ ...ASKED, fadingS: 30 }).spacingS).toBeCloseTo(30 * Math.log(10), 6);
+    expect(trialPlan({ ...ASKED, fadingS: 1 }).spacingS).toBe(26);
+    expect(() => trialPlan({ ...ASKED, readS: 0 })).toThrow('Time of a reading');
+    expect(trialPlan({ ...ASKED, sdDb: 60, worthDb: 0.5 }).fixedMinutes).toBeNull();
   });
 });
 

@@ -14,6 +14,7 @@ const SPAN = 20;
 /** The signal lies in the middle so many bins wide; noise is read outside. */
 const MIDDLE_BINS = 5;
 
+const present = (): number => Date.now();
 const pause = (s: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, 1000 * s));
 
 /** A receiver and an antenna switch log pairs by themselves: switch, settle, read level and noise, in the order A B, B A. */
@@ -83,7 +84,7 @@ function Automatic({
               op: 'create',
               resource: 'readings',
               values: {
-                ...{ trialId: trial.id, round: round + k, atMs: Date.now(), bandwidthHz },
+                ...{ trialId: trial.id, round: round + k, atMs: present(), bandwidthHz },
                 ...{ levelADbm: tenth(a.level), noiseADbm: tenth(a.noise) },
                 ...{ levelBDbm: tenth(b.level), noiseBDbm: tenth(b.noise) },
                 conditions: receiver.standIn ? 'stand-in receiver' : '',
