@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises';
 import { expect, test, type Page } from '@playwright/test';
 import { madeSwitched, wavOf } from '../packages/core/src/recording';
 import { enter, watch } from './helpers';
@@ -56,6 +57,20 @@ test('a recording is opened, measured, kept by its checksum, and its pairs go in
   await page.keyboard.press('+');
   await page.keyboard.press('Home');
 
+  // a plan made by hand gives the same; what is no list of seconds says so
+  const plan = page.getByLabel('Switched at, s');
+  await plan.fill('six');
+  await expect(page.getByRole('alert')).toContainText('Type seconds from the start');
+  await plan.fill(
+    MADE.turns
+      .slice(1)
+      .map(({ startS }) => startS.toFixed(2))
+      .join(', '),
+  );
+  await expect(page.getByRole('region', { name: 'Turns of the antennas' })).toContainText('as you say');
+  await expect(page.locator('.verdict')).toContainText('8 pairs from one recording');
+  await plan.fill('');
+
   // kept with its checksum, and the pairs go where pairs are judged
   const settings = page.getByRole('region', { name: 'What it is, and what was set' });
   await settings.getByLabel('Centre frequency').fill('nine');
@@ -81,6 +96,30 @@ test('a recording is opened, measured, kept by its checksum, and its pairs go in
   );
   const told = Number(/by (\d+\.\d) dB/.exec((await page.locator('.verdict').textContent()) ?? '')?.[1]);
   expect(Math.abs(told - TRUTH)).toBeLessThan(0.4);
+
+  // a description with its data says all of itself; the bands leave as marks
+  await page.getByLabel('Recording files').setInputFiles([
+    {
+      ...{ name: 'dusk.sigmf-meta', mimeType: 'application/json' },
+      buffer: Buffer.from(
+        JSON.stringify({
+          global: { 'core:datatype': 'cf32_le', 'core:sample_rate': RATE_HZ, 'core:version': '1.0.0' },
+          captures: [{ 'core:sample_start': 0, 'core:frequency': 9_650_000, 'core:datetime': '2026-03-10T18:40:00Z' }],
+          annotations: [],
+        }),
+      ),
+    },
+    { name: 'dusk.sigmf-data', mimeType: 'application/octet-stream', buffer: Buffer.from(MADE.iq.buffer) },
+  ]);
+  await expect(page.locator('.verdict')).toContainText('nothing is measured yet');
+  await drag(page, share(550), share(850));
+  const saved = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save the bands as marks' }).click();
+  const marks = await readFile(await (await saved).path(), 'utf8');
+  expect(marks).toContain('"core:label": "signal"');
+  expect(marks).toMatch(/"core:freq_lower_edge": 9650\d{3}/);
+  await waterfall.focus();
+  await expect(page.getByTestId('pointer')).toContainText('UTC');
 
   // the noise of the whole band
   const noise = page.getByRole('region', { name: 'Noise, ticks and combs' });

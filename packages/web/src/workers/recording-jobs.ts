@@ -11,6 +11,7 @@ import {
   levelOver,
   meanSpectrum,
   peakOf,
+  plannedTurns,
   type PictureView,
   readSigmfLayout,
   readWavLayout,
@@ -100,24 +101,33 @@ export interface RecordedLevels extends BandLevel {
   readonly turnFound: boolean;
 }
 
-/** Levels over time in a signal's band. @param turnS time of one antenna's turn; null: looked for. */
+/** Levels over time in a signal's band. @param turnS time of one antenna's turn; null: looked for. @param switchedAtS a plan made by hand instead. */
 export function* recordingLevels({
   open,
   signal,
   quiet,
   turnS,
+  switchedAtS = [],
 }: {
   readonly open: OpenRecording;
   readonly signal: Band;
   readonly quiet: Band;
   readonly turnS: number | null;
+  readonly switchedAtS?: readonly number[];
 }): Generator<{ readonly share: number }, RecordedLevels> {
   const series = yield* bandSeries(recordingIn(open), signal, quiet);
+  const common = {
+    ...{ series, signal: spreadOf(series.signal) },
+    ...levelOver(series, 0, series.signal.length),
+  };
+  if (switchedAtS.length > 0) {
+    const lengthS = series.signal.length * series.stepS;
+    const planned = { switched: plannedTurns(series, switchedAtS), turnS: lengthS / (switchedAtS.length + 1) };
+    return { ...common, ...planned, turnFound: false };
+  }
   const found = turnS === null ? switchingPeriodS(series) : turnS;
   return {
-    series,
-    signal: spreadOf(series.signal),
-    ...levelOver(series, 0, series.signal.length),
+    ...common,
     ...(found === undefined ? {} : { switched: switchedTurns(series, found), turnS: found }),
     turnFound: turnS === null && found !== undefined,
   };

@@ -15,6 +15,7 @@ import type { StationData } from '../../../data/station';
 import { Note } from '../../../ui/section';
 import { NoiseParts } from '../../../ui/noise-parts';
 import { useChanges } from './changes';
+import { RulesNote } from '../../../ui/rules-note';
 import { ProvenWorth } from '../proven-worth';
 
 /** What would turn the choice round; worked out in pauses, because a ranking is drawn at once and this can follow. */
@@ -105,6 +106,7 @@ export function ChooseNotes({
           <NoiseParts noise={outsideNoise(data, centre)} />
         </Note>
       )}
+      <RulesNote data={data} />
       <ProvenWorth data={data} />
       <Note title="Assumed">
         <p>

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { useMoment } from '../../../data/moment';
 import { useNow } from '../../../data/now';
 import type { StationData } from '../../../data/station';
+import { RulesNote } from '../../../ui/rules-note';
 import { Room } from '../../../ui/room';
 import { Next, Note } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';
@@ -60,6 +61,7 @@ function When({ data }: { readonly data: StationData }) {
       }
       margin={
         <>
+          <RulesNote data={data} />
           <SunNote data={data} />
           <Note title="A rule of thumb">
             <p>By the sun at both ends, the hours you gave, and passes. It is no forecast of the ionosphere.</p>

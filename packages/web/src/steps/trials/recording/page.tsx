@@ -1,5 +1,12 @@
 import type { Values } from '@velvet-reed/contract';
-import { type Band, bandOf, recordingOf, secondsOf } from '@velvet-reed/core/recording';
+import {
+  type Annotation,
+  type Band,
+  bandOf,
+  recordingOf,
+  secondsOf,
+  withAnnotations,
+} from '@velvet-reed/core/recording';
 import { bandText } from '@velvet-reed/core/units';
 import { useEffect, useMemo, useRef, useState, type DragEvent } from 'react';
 import { useSearchParams } from 'react-router';
@@ -11,7 +18,9 @@ import { Next, Note } from '../../../ui/section';
 import { Empty, Waiting } from '../../../ui/states';
 import { StationPage } from '../../../ui/station-page';
 import { useJob } from '../../../workers/use-job';
+import { saveText } from '../../../ui/export';
 import { NoiseOfRecording, StandardOfRecording } from './finds';
+import { ResonanceOfRecording } from './resonance';
 import { Levels } from './levels';
 import { pairsOf } from './pairs-of';
 import { recordingSentence } from './sentence';
@@ -172,9 +181,19 @@ function OpenedRoom({
   }, [open, look, draw]);
   const { start: measure } = levels;
   const turnS = record?.turnS ?? null;
+  const [planText, setPlanText] = useState('');
+  const plan = useMemo(
+    () =>
+      planText
+        .split(/[\s,;]+/)
+        .filter(Boolean)
+        .map(Number),
+    [planText],
+  );
+  const planned = plan.every((at) => Number.isFinite(at));
   useEffect(() => {
-    if (open && signal && quiet) measure({ open, signal, quiet, turnS });
-  }, [open, signal, quiet, turnS, measure]);
+    if (open && signal && quiet) measure({ open, signal, quiet, turnS, switchedAtS: planned ? plan : [] });
+  }, [open, signal, quiet, turnS, plan, planned, measure]);
   const shown = picture.answer ?? picture.step;
   const fullScaleDbm = record?.fullScaleDbm ?? undefined;
   const name = (id: number | null | undefined, otherwise: string): string =>
@@ -263,6 +282,11 @@ function OpenedRoom({
           <Button look="quiet" onClick={() => setLook(whole)}>
             Show all
           </Button>
+          {chosen?.metaText !== undefined && signal && (
+            <Button look="quiet" onClick={() => saveMarks(chosen, signal, quiet, centreHz, whole)}>
+              Save the bands as marks (.sigmf-meta)
+            </Button>
+          )}
           {look.toS < whole.toS && (
             <span className="text-sm text-dim">
               {look.fromS.toFixed(0)} to {look.toS.toFixed(0)} s of {whole.toS.toFixed(0)} s
@@ -274,6 +298,22 @@ function OpenedRoom({
         <p role="alert" className="mb-2 max-w-prose text-danger">
           {levels.fault}
         </p>
+      )}
+      {open && signal && quiet && (
+        <label className="mb-3 block text-sm text-dim">
+          Switched at, s (a plan made by hand; empty: looked for)
+          <input
+            className="mt-1 block w-full max-w-96 font-mono text-ink"
+            value={planText}
+            aria-invalid={planned ? undefined : true}
+            onChange={(event) => setPlanText(event.target.value)}
+          />
+          {!planned && (
+            <span role="alert" className="text-danger">
+              Type seconds from the start of the recording, as in 6, 12, 18.
+            </span>
+          )}
+        </label>
       )}
       {open && found && (
         <Levels
@@ -288,12 +328,25 @@ function OpenedRoom({
       {open && (
         <>
           <RecordingSettings data={data} opened={opened} draft={draft} onKept={onKept} />
+          <ResonanceOfRecording data={data} open={open} record={record} name={chosen?.name ?? 'recording'} />
           <NoiseOfRecording open={open} record={record} startMs={startMs} fullScaleDbm={fullScaleDbm} />
           <StandardOfRecording data={data} open={open} record={record} />
         </>
       )}
     </Room>
   );
+}
+
+/** The bands as annotations beside those that the description had. */
+function saveMarks(chosen: ChosenFile, signal: Band, quiet: Band | undefined, centreHz: number, whole: Look): void {
+  const mark = (text: string, { offsetHz, bandwidthHz }: Band): Annotation => ({
+    ...{ startS: whole.fromS, stopS: whole.toS, text },
+    ...{ lowHz: centreHz + offsetHz - bandwidthHz / 2, highHz: centreHz + offsetHz + bandwidthHz / 2 },
+  });
+  const added = [mark('signal', signal), ...(quiet ? [mark('quiet band', quiet)] : [])];
+  const meta = chosen.metaText ?? '{}';
+  const rate = /"core:sample_rate"\s*:\s*([\d.eE+]+)/.exec(meta)?.[1];
+  saveText(`${chosen.name}.sigmf-meta`, withAnnotations(meta, added, Number(rate)), 'application/json');
 }
 
 /** A band moved and narrowed until the recording holds it. */
