@@ -69,14 +69,18 @@ function withPart<S extends Partial<ModelState>>(old: S, answer: ModelAnswer): S
 const troubleOf = (error: unknown): string =>
   error instanceof Error ? error.message : 'The computation met a fault. Change a dimension and try again.';
 
-/** A question that replaces another lets it draw its curve first, but waits no longer than this, ms: so curves follow a dimension that is dragged. */
-const PATIENCE_MS = 150;
+/**
+ * While a dimension is dragged the patterns follow every question, and the curve, which costs more, so often: a question that replaces another lets
+ * it draw its curve first when none was drawn for this long, and waits no longer than that, ms.
+ */
+const CURVE_EVERY_MS = 200;
 
 /** Solves a model in a worker whenever the question changes; undefined asks nothing. */
 export function useModel(question: ModelQuestion | undefined): ModelState {
   const [state, setState] = useState<Omit<ModelState, 'busy'> & { readonly finished?: string }>({});
   const key = JSON.stringify(question);
   const turn = useRef<Promise<unknown>>(Promise.resolve());
+  const drawnAt = useRef(-Infinity);
   useEffect(() => {
     if (!question) return;
     const own = new AbortController();
@@ -84,10 +88,12 @@ export function useModel(question: ModelQuestion | undefined): ModelState {
     const begin = (): void => {
       if (!asked) return;
       turn.current = new Promise<void>((drawn) => {
-        setTimeout(drawn, PATIENCE_MS);
+        const wantsCurve = performance.now() - drawnAt.current > CURVE_EVERY_MS;
+        setTimeout(drawn, CURVE_EVERY_MS);
         const onStep = (answer: ModelAnswer): void => {
           setState((old) => withPart(old, answer));
-          if (answer.part === 'sweep') drawn();
+          if (answer.part === 'sweep') drawnAt.current = performance.now();
+          if (answer.part === 'sweep' || (answer.part === 'spot' && !wantsCurve)) drawn();
         };
         runJob('analyse', question, { onStep, signal: own.signal }).then(
           ({ ms }) => setState((old) => ({ ...old, finished: key, ms })),

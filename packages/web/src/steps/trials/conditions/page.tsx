@@ -45,10 +45,10 @@ function Conditions({ data }: { readonly data: StationData }) {
       picker={
         comparison && (
           <>
-            <label className="text-sm text-dim">
+            <label className="max-w-full min-w-0 text-sm text-dim">
               Antennas
               <select
-                className="ml-2 max-w-96 text-ink"
+                className="ml-2 w-full max-w-96 text-ink max-sm:ml-0"
                 value={keyOf(comparison)}
                 onChange={(event) => setParams({ of: event.target.value })}
               >
@@ -60,10 +60,10 @@ function Conditions({ data }: { readonly data: StationData }) {
               </select>
             </label>
             {shown && (
-              <label className="text-sm text-dim">
+              <label className="max-w-full min-w-0 text-sm text-dim">
                 Over
                 <select
-                  className="ml-2 text-ink"
+                  className="ml-2 max-w-full text-ink"
                   value={shown.factor.id}
                   onChange={(event) => setPicked(event.target.value)}
                 >

@@ -146,10 +146,10 @@ function SameSlots({ data, logs }: { readonly data: StationData; readonly logs: 
   const [a, b] = [aId, bId].map((wanted) => logs.find(({ id }) => id === wanted));
   const { data: found, error } = useSlots(a, b, typed.value('slot') ?? 0);
   const pick = (label: string, value: number, onPick: (id: number) => void) => (
-    <label className="text-sm text-dim">
+    <label className="max-w-full min-w-0 text-sm text-dim">
       {label}
       <select
-        className="mt-1 block max-w-72 text-ink"
+        className="mt-1 block w-full max-w-72 text-ink"
         value={value}
         onChange={(event) => onPick(Number(event.target.value))}
       >

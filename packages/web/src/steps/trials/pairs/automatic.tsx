@@ -107,7 +107,7 @@ function Automatic({
   const choice = (label: string, kind: string, value: string, onPick: (id: string) => void) => (
     <label className="text-sm text-dim">
       {label}
-      <select className="mt-1 block text-ink" value={value} onChange={(event) => onPick(event.target.value)}>
+      <select className="mt-1 block max-w-full text-ink" value={value} onChange={(event) => onPick(event.target.value)}>
         {of(kind).map((one) => (
           <option key={one.id} value={one.id}>
             {one.standIn ? `stand-in ${one.kind.replace('-', ' ')}` : `${one.kind.replace('-', ' ')} at ${one.address}`}

@@ -58,7 +58,7 @@ export function Recorder({
             <label className="text-sm text-dim">
               Receiver
               <select
-                className="mt-1 block text-ink"
+                className="mt-1 block max-w-full text-ink"
                 value={receiverId}
                 onChange={(event) => setReceiverId(Number(event.target.value))}
               >

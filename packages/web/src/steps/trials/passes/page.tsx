@@ -61,10 +61,10 @@ function Passes({ data }: { readonly data: StationData }) {
       }
       picker={
         passes.length > 0 && (
-          <label className="text-sm text-dim">
+          <label className="max-w-full min-w-0 text-sm text-dim">
             Pass
             <select
-              className="ml-2 text-ink"
+              className="ml-2 max-w-full text-ink max-sm:ml-0"
               value={shown?.pass.riseMs}
               onChange={(event) => setChosen(Number(event.target.value))}
             >

@@ -67,10 +67,10 @@ function Recordings({ data }: { readonly data: StationData }) {
   const picker = (
     <>
       {data.recordings.length > 0 && (
-        <label className="text-sm text-dim">
+        <label className="max-w-full min-w-0 text-sm text-dim">
           Recording
           <select
-            className="ml-2 max-w-72 text-ink"
+            className="ml-2 max-w-72 text-ink max-sm:ml-0 max-sm:max-w-full"
             value={chosen ? '' : (asked?.id ?? '')}
             onChange={(event) => {
               setChosen(undefined);
