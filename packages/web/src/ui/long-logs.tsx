@@ -65,7 +65,7 @@ export function LongLogs({
     <Section title={words.title} hint={words.hint}>
       {log ? <LogView key={log.id} log={log} value={words.value} evidence={evidence} /> : <Empty>{words.empty}</Empty>}
       {logs.length > 1 && (
-        <label className="text-sm text-dim">
+        <label className="mt-3 block text-sm text-dim">
           Log
           <select className="ml-2 text-ink" value={log?.id} onChange={(event) => setChosen(Number(event.target.value))}>
             {logs.map(({ id, name }) => (

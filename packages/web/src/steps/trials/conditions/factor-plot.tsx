@@ -10,6 +10,9 @@ const WIDTH = 760;
 const HEIGHT = 250;
 const [LEFT, RIGHT, TOP, BOTTOM] = [54, 46, 14, 34];
 
+/** Width of a letter with the gap to the next number, in letter heights. */
+const LETTER = 0.75;
+
 /** Each pair a dot: the condition across, the difference upward; above the line one antenna is ahead, below it the other. */
 export function FactorPlot({
   comparison,
@@ -40,8 +43,12 @@ export function FactorPlot({
     .nice()
     .range([HEIGHT - BOTTOM, TOP]);
   const edge = rule?.threshold?.at ?? 0.5;
-  const ticks = isFlag ? [0, 1] : x.ticks(6);
   const size = readable(12);
+  const all = isFlag ? [0, 1] : x.ticks(6);
+  // as many numbers below as fit beside each other
+  const wide = Math.max(...all.map((value) => shown.valueText(value).length)) * LETTER * size;
+  const every = isFlag ? 1 : Math.ceil((all.length * wide) / (WIDTH - LEFT - RIGHT));
+  const ticks = all.filter((_, i) => i % every === 0);
   // dots of one value stand beside each other
   const seen = new Map<number, number>();
   return (
