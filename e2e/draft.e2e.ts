@@ -16,7 +16,11 @@ async function begin(page: Page, kind: string, frequency: string): Promise<void>
   await expect(picker).not.toHaveValue(before);
   await settled(page);
 }
-const settled = (page: Page) => expect(page.getByText(/segments, settled within/)).toBeVisible({ timeout: 20_000 });
+/** The model's last word, not that of the dimensions before. */
+async function settled(page: Page): Promise<void> {
+  await expect(page.getByText(/computing…/)).toHaveCount(0, { timeout: 20_000 });
+  await expect(page.getByText(/segments, settled within/)).toBeVisible({ timeout: 20_000 });
+}
 const dimension = (page: Page, name: string) => page.getByRole('textbox', { name, exact: true });
 
 /** A number shown in the model's list, by its name. */
