@@ -28,7 +28,6 @@ const MOST_VALUES = 400_000;
 
 /**
  * Power in the band of a signal and in a quiet band of the same width, over time.
- * @param channel which of two receivers.
  * @throws OutOfRangeError for bands that the recording does not hold.
  */
 export function* bandSeries(
@@ -36,7 +35,6 @@ export function* bandSeries(
   signal: Band,
   noise: Band,
   stretch?: Stretch,
-  channel: 0 | 1 = 0,
 ): Generator<{ readonly share: number }, BandSeries> {
   requirePositive(signal.bandwidthHz, 'Bandwidth (Hz)');
   const { sampleRateHz, frames } = recording.layout;
@@ -50,7 +48,7 @@ export function* bandSeries(
   const width = signal.bandwidthHz / noise.bandwidthHz;
   const out = { signal: [] as number[], noise: [] as number[] };
   let [count, sumSignal, sumNoise, seen] = [0, 0, 0, 0];
-  for (const { power } of transforms(recording, plan, stretch, channel)) {
+  for (const { power } of transforms(recording, plan, stretch)) {
     sumSignal += powerIn(power, inSignal);
     sumNoise += powerIn(power, inNoise) * width;
     count += 1;

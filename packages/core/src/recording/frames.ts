@@ -100,7 +100,8 @@ export function* blocksOf(recording: Recording, stretch?: Stretch): Generator<Bl
     if (count === 0) return;
     // a view of wider values needs its bytes to begin on their width
     decode(bytes.byteOffset % 8 === 0 ? bytes : bytes.slice(), count, re, im);
-    yield { frame, count, re, im };
+    // the second of two receivers is read as the first would be
+    yield recording.channel === 1 ? { frame, count, re: im, im: re } : { frame, count, re, im };
   }
 }
 
@@ -137,14 +138,12 @@ export function transformsOf({ layout }: Recording, length: number, hop = length
 
 /**
  * Windowed transforms (Hann) through a stretch of a recording, streaming: memory does not grow with the file.
- * @param channel of two receivers, 0 or 1; of anything else 0.
  * Normalised by Parseval: Σ|X|² over N·Σw² is the mean square. Source: Welch, IEEE Trans. Audio Electroacoust. 15 (1967) 70; Harris, Proc. IEEE 66 (1978) 51.
  */
 export function* transforms(
   recording: Recording,
   { length, hop, bins }: Transforms,
   stretch?: Stretch,
-  channel: 0 | 1 = 0,
 ): Generator<Transform> {
   const complex = recording.layout.meaning === 'iq';
   const plan = fourierPlan(length);
@@ -163,7 +162,7 @@ export function* transforms(
     const nextRe = new Float32Array(kept + block.count);
     const nextIm = new Float32Array(complex ? kept + block.count : 0);
     nextRe.set(heldRe);
-    nextRe.set((channel === 1 ? block.im : block.re).subarray(0, block.count), kept);
+    nextRe.set(block.re.subarray(0, block.count), kept);
     if (complex) {
       nextIm.set(heldIm);
       nextIm.set(block.im.subarray(0, block.count), kept);

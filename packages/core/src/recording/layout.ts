@@ -67,6 +67,8 @@ export interface Recording {
   readonly layout: RecordingLayout & { readonly meaning: RecordingMeaning };
   /** Middle of its band, Hz; 0 where the listener reads real samples as they are. */
   readonly centreHz: number;
+  /** Which of two receivers is read, 0 or 1; of anything else 0. */
+  readonly channel: 0 | 1;
 }
 
 /** Lowest and highest frequency that a recording holds, Hz. */
@@ -85,7 +87,7 @@ export function bandOf({ layout, centreHz }: Recording): { readonly lowHz: numbe
 export function recordingOf(
   source: ByteSource,
   layout: RecordingLayout,
-  answers: { readonly meaning?: RecordingMeaning; readonly centreHz?: number } = {},
+  answers: { readonly meaning?: RecordingMeaning; readonly centreHz?: number; readonly channel?: 0 | 1 } = {},
 ): Recording {
   const meaning = answers.meaning ?? layout.meaning;
   if (meaning === undefined)
@@ -98,5 +100,6 @@ export function recordingOf(
     source,
     layout: { ...layout, meaning },
     centreHz: answers.centreHz ?? layout.captures[0]?.centreHz ?? 0,
+    channel: meaning === 'two' ? (answers.channel ?? 0) : 0,
   };
 }

@@ -46,11 +46,7 @@ const SHOW_EVERY = 32;
  * Waterfall and spectrum of a part of a recording; partial pictures come as steps. Powers are averaged where several transforms fall into one
  * row and the strongest bin stands for a column: a thin carrier is not lost between pixels.
  */
-export function* waterfall(
-  recording: Recording,
-  view: PictureView,
-  channel: 0 | 1 = 0,
-): Generator<Waterfall, Waterfall> {
+export function* waterfall(recording: Recording, view: PictureView): Generator<Waterfall, Waterfall> {
   const { sampleRateHz } = recording.layout;
   const { columns, rows, lowHz, highHz } = view;
   const toS = Math.min(view.toS, secondsOf(recording.layout));
@@ -106,7 +102,7 @@ export function* waterfall(
       },
     };
   };
-  for (const { frame, power } of transforms(recording, plan, { fromS: view.fromS, toS }, channel)) {
+  for (const { frame, power } of transforms(recording, plan, { fromS: view.fromS, toS })) {
     const at = Math.min(rows - 1, Math.floor((frame + length / 2 - view.fromS * sampleRateHz) / rowFrames));
     if (at !== row && inRow > 0) {
       finishRow();

@@ -353,6 +353,24 @@ describe('levels', () => {
   });
 });
 
+describe('two receivers at once', () => {
+  test('either channel is read as if it were alone, by transforms and by samples', () => {
+    // half of full scale at 1 kHz on the first, a tenth at 2 kHz on the second
+    const both = iqOf(8000, 3, (s) => [0.5 * Math.cos(2000 * Math.PI * s), 0.1 * Math.cos(4000 * Math.PI * s)]);
+    const first = recordingFrom(both, 8000, 'two');
+    for (const [channel, hz, db] of [
+      [0, 1000, -6.02],
+      [1, 2000, -20],
+    ] as const) {
+      const one = { ...first, channel };
+      const series = ended(bandSeries(one, { offsetHz: hz, bandwidthHz: 400 }, { offsetHz: 3000, bandwidthHz: 400 }));
+      expect(spreadOf(series.signal).meanDbfs).toBeCloseTo(db, 1);
+      const { freqHz, levelDb } = ended(meanSpectrum(one));
+      expect(Math.abs(freqHz[levelDb.indexOf(Math.max(...levelDb))] - hz)).toBeLessThan(5);
+    }
+  });
+});
+
 describe('two antennas in turn', () => {
   const ASK = {
     ...{ sampleRateHz: 5600, turns: 16, periodS: 6, carrierHz: 1210, bandwidthHz: 500 },

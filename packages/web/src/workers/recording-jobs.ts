@@ -52,10 +52,11 @@ export interface OpenRecording {
   readonly layout: RecordingLayout;
   readonly meaning: RecordingMeaning;
   readonly centreHz: number;
+  readonly channel: 0 | 1;
 }
 
-const recordingIn = ({ file, layout, meaning, centreHz }: OpenRecording): Recording =>
-  recordingOf(sourceOf(file), layout, { meaning, centreHz });
+const recordingIn = ({ file, layout, ...answers }: OpenRecording): Recording =>
+  recordingOf(sourceOf(file), layout, answers);
 
 /** Head of a file. @param metaText of a .sigmf-meta; absent: a WAV file. @param key comes back with the answer. */
 export function* openRecording({

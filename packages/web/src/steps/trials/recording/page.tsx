@@ -279,6 +279,19 @@ function OpenedRoom({
       {open && (
         <div className="my-2 flex flex-wrap items-center gap-x-4 gap-y-2">
           <BrushChoice brush={brush} onBrush={setBrush} />
+          {open.meaning === 'two' && (
+            <label className="text-sm text-dim">
+              Receiver
+              <select
+                className="ml-2 text-ink"
+                value={open.channel}
+                onChange={(event) => onAnswer({ ...answers, channel: event.target.value === '1' ? 1 : 0 })}
+              >
+                <option value={0}>first channel</option>
+                <option value={1}>second channel</option>
+              </select>
+            </label>
+          )}
           <Button look="quiet" onClick={() => setLook(whole)}>
             Show all
           </Button>

@@ -56,6 +56,7 @@ export interface Opened {
 export interface Answers {
   readonly meaning?: RecordingMeaning;
   readonly centreHz?: number;
+  readonly channel?: 0 | 1;
 }
 
 /** @param record kept settings that were asked for; its file is fetched when it was kept too. */
@@ -89,10 +90,11 @@ export function useOpened(
   const record = chosen ? known : asked;
   const meaning = answers.meaning ?? record?.meaning ?? layout?.meaning;
   const centreHz = answers.centreHz ?? record?.centreHz ?? layout?.captures[0]?.centreHz ?? 0;
+  const channel = answers.channel ?? 0;
   const open = useMemo(
     (): OpenRecording | undefined =>
-      shown && layout && meaning ? { file: shown.file, layout, meaning, centreHz } : undefined,
-    [shown, layout, meaning, centreHz],
+      shown && layout && meaning ? { file: shown.file, layout, meaning, centreHz, channel } : undefined,
+    [shown, layout, meaning, centreHz, channel],
   );
   const { start: prove } = proof;
   const provable = open?.file;
