@@ -83,7 +83,6 @@ export interface DecodeReport {
   /** Share of the transmissions of a sender, between its first and its last decode, that were decoded; median over senders heard four times or more. */
   readonly consistency: number | null;
   readonly farthestKm: number | null;
-  readonly medianKm: number | null;
   readonly sectors: readonly ReachSector[];
   readonly doubtful: readonly DoubtfulDecode[];
 }
@@ -216,7 +215,6 @@ export function decodeReport(log: LogRows, home: Position, modes: readonly WeakM
     senders: senders.size,
     consistency: regular.length === 0 ? null : quantile(regular, 0.5),
     farthestKm: distances.length === 0 ? null : Math.max(...distances),
-    medianKm: distances.length === 0 ? null : quantile(distances, 0.5),
     sectors: SECTORS.map((name, k) => {
       const own = trusted.filter(({ bearingDeg }) => Math.round(bearingDeg / 45) % 8 === k);
       return {

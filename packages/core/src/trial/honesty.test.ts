@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { chanceOf } from '../recording/made';
 import { findRule } from './conditions';
+import { dwellReading } from './dwell';
 import { trialPlan } from './plan';
 import { anytimeInterval, pairsWhenWatched, plannedInterval } from './sequence';
 import { effectiveNumber, lagOne, readingMeans } from './series';
@@ -102,6 +103,14 @@ describe('a plan fixed beforehand', () => {
     expect(judge(8).snr.result?.n).toBe(7);
     // the same seven, watched: not proven yet
     expect(trialVerdict(pairs(differences.slice(0, 7)), names).snr.proven).toBe(false);
+  });
+});
+
+describe('a reading of one antenna', () => {
+  test('the signal in the middle, the noise well beside it; a stray carrier at the edge is neither', () => {
+    const levels = Array.from({ length: 81 }, (_, i) => (i === 40 ? -60 : i === 3 ? -40 : -100 + (i % 3)));
+    expect(dwellReading(levels)).toEqual({ levelDb: -60, noiseDb: -99 });
+    expect(() => dwellReading([1, 2, 3])).toThrow('here are 3');
   });
 });
 

@@ -12,7 +12,8 @@ export {
   type WeakMode,
 } from './decodes';
 export { type ConditionRule, type Factor, findRule, type RuleFinding, type Stratum } from './conditions';
-export { type TrialPlan, trialPlan } from './plan';
+export { dwellReading } from './dwell';
+export { trialPlan } from './plan';
 export { anytimeInterval, type MeanInterval, pairsWhenWatched, plannedInterval } from './sequence';
 export {
   firstOfRound,

@@ -4,7 +4,7 @@ import { pairsWhenWatched } from './sequence';
 import { fadingSpacing } from './series';
 
 /** What a fair comparison will take. */
-export interface TrialPlan {
+interface TrialPlan {
   /** Pairs for 80 % when their number is fixed beforehand, and when the trial is watched; null: not practical. */
   readonly fixedPairs: number | null;
   readonly watchedPairs: number | null;

@@ -1,6 +1,5 @@
 import type { Saved } from '@velvet-reed/contract';
-import { median } from '@velvet-reed/core/numeric';
-import { firstOfRound } from '@velvet-reed/core/trial';
+import { dwellReading, firstOfRound } from '@velvet-reed/core/trial';
 import { useEffect, useRef, useState } from 'react';
 import { closeRoute, plug, recordSpectrum, useInstruments } from '../../../data/instruments';
 import { showTrouble, useWrite } from '../../../data/station';
@@ -11,8 +10,7 @@ import { useTypedNumbers } from '../../../ui/use-typed-numbers';
 /** Bins that are read around the signal, and the span in bandwidths. */
 const POINTS = 81;
 const SPAN = 20;
-/** The signal lies in the middle so many bins wide; noise is read outside. */
-const MIDDLE_BINS = 5;
+type Dwell = ReturnType<typeof dwellReading>;
 
 const present = (): number => Date.now();
 const pause = (s: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, 1000 * s));
@@ -51,7 +49,7 @@ function Automatic({
     [],
   );
   const bandwidthHz = typed.value('bandwidth') ?? 0;
-  const readSide = async (side: 'A' | 'B'): Promise<{ level: number; noise: number }> => {
+  const readSide = async (side: 'A' | 'B'): Promise<Dwell> => {
     setTold(`Now ${side === 'A' ? names.a : names.b}…`);
     await closeRoute(antennaSwitch.id, side === 'A' ? 1 : 2);
     await pause(typed.value('settle') ?? 1);
@@ -60,10 +58,7 @@ function Automatic({
       ...{ startHz: Math.round(trial.freqHz - half), stopHz: Math.round(trial.freqHz + half) },
       ...{ points: POINTS, bandwidthHz: Math.round(bandwidthHz) },
     });
-    const middle = (POINTS - 1) / 2;
-    const inside = levelDb.slice(middle - MIDDLE_BINS, middle + MIDDLE_BINS + 1);
-    const outside = [...levelDb.slice(0, middle - 3 * MIDDLE_BINS), ...levelDb.slice(middle + 3 * MIDDLE_BINS)];
-    return { level: Math.max(...inside), noise: median(outside) };
+    return dwellReading(levelDb);
   };
   const run = async (): Promise<void> => {
     stopped.current = false;
@@ -73,7 +68,7 @@ function Automatic({
       const count = Math.round(typed.value('pairs') ?? 1);
       for (let k = 0; k < count && !stopped.current; k += 1) {
         const order = firstOfRound(round + k) === 'A' ? (['A', 'B'] as const) : (['B', 'A'] as const);
-        const read: Partial<Record<'A' | 'B', { level: number; noise: number }>> = {};
+        const read: Partial<Record<'A' | 'B', Dwell>> = {};
         for (const side of order) read[side] = await readSide(side);
         const { A: a, B: b } = read;
         if (!a || !b || stopped.current) break;
@@ -85,8 +80,8 @@ function Automatic({
               resource: 'readings',
               values: {
                 ...{ trialId: trial.id, round: round + k, atMs: present(), bandwidthHz },
-                ...{ levelADbm: tenth(a.level), noiseADbm: tenth(a.noise) },
-                ...{ levelBDbm: tenth(b.level), noiseBDbm: tenth(b.noise) },
+                ...{ levelADbm: tenth(a.levelDb), noiseADbm: tenth(a.noiseDb) },
+                ...{ levelBDbm: tenth(b.levelDb), noiseBDbm: tenth(b.noiseDb) },
                 conditions: receiver.standIn ? 'stand-in receiver' : '',
               },
             },

@@ -125,12 +125,12 @@ export function NoiseOfRecording({
             height={150}
             caption={`seconds; ${unit} in the bandwidth above`}
           />
-          {record && fullScaleDbm !== undefined ? (
+          {record && fullScaleDbm !== undefined && open.centreHz > 0 ? (
             <Button onClick={() => void intoLog()}>Put it into the noise log</Button>
           ) : (
             <p className="max-w-prose text-sm text-dim">
-              It goes into the noise log once the settings are kept and the receiver’s full scale is known: a log is in
-              dBm.
+              It goes into the noise log once the settings are kept with the centre frequency and the receiver’s full
+              scale: a log is in dBm at a frequency.
             </p>
           )}
         </Announced>
