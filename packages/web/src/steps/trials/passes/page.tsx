@@ -7,15 +7,13 @@ import { useMoment } from '../../../data/moment';
 import { useStationId, useWrite, type StationData } from '../../../data/station';
 import { Curves } from '../../../ui/curves';
 import { momentText } from '../../../ui/moment-text';
+import { QuickAnswer } from '../../../ui/quick-answer';
 import { RecordForm } from '../../../ui/record-form';
 import { DeleteButton } from '../../../ui/record-row';
 import { Room } from '../../../ui/room';
 import { Next, Note, Section, Wide } from '../../../ui/section';
 import { Empty } from '../../../ui/states';
 import { StationPage } from '../../../ui/station-page';
-import { tried } from '../../../ui/tried';
-import { TypedFields } from '../../../ui/typed-numbers';
-import { useTypedNumbers } from '../../../ui/use-typed-numbers';
 import { SkyPlot } from './sky-plot';
 import { type SeenPass, usePasses } from './use-passes';
 
@@ -163,36 +161,23 @@ function DopplerTable({ seen: { satellite, track, pass } }: { readonly seen: See
 }
 
 /** Whole pictures that the pass holds. */
-function Pictures({ seen }: { readonly seen: SeenPass }) {
-  const typed = useTypedNumbers([
-    { name: 'window', label: 'Heard for', dimension: 'time', bareUnit: 's', start: `${seen.clearS.toFixed(0)} s` },
-    { name: 'picture', label: 'One picture', dimension: 'time', bareUnit: 's', start: '126 s' },
-    { name: 'pause', label: 'Pause between two', dimension: 'time', bareUnit: 's', start: '210 s' },
-  ]);
-  const [windowS, pictureS, pauseS] = ['window', 'picture', 'pause'].map(typed.value);
-  const { value, fault } = tried(() =>
-    windowS === undefined || pictureS === undefined || pauseS === undefined
-      ? undefined
-      : wholePictures(windowS, pictureS, pauseS),
-  );
-  return (
-    <Section title="Whole pictures" hint="sent one after the other, begun at any moment">
-      <TypedFields of={typed} />
-      {fault && (
-        <p role="alert" className="mt-1 text-danger">
-          {fault}
-        </p>
-      )}
-      {value && (
-        <p className="mt-2">
-          {value.least === 0 && value.chanceOfMore === 0
-            ? 'Too short for a whole picture.'
-            : `At least ${value.least} whole picture${value.least === 1 ? '' : 's'}, and a ${(100 * value.chanceOfMore).toFixed(0)} % chance of ${value.least + 1} (model).`}
-        </p>
-      )}
-    </Section>
-  );
-}
+const Pictures = ({ seen }: { readonly seen: SeenPass }) => (
+  <QuickAnswer
+    title="Whole pictures"
+    hint="sent one after the other, begun at any moment"
+    specs={[
+      { name: 'window', label: 'Heard for', dimension: 'time', bareUnit: 's', start: `${seen.clearS.toFixed(0)} s` },
+      { name: 'picture', label: 'One picture', dimension: 'time', bareUnit: 's', start: '126 s' },
+      { name: 'pause', label: 'Pause between two', dimension: 'time', bareUnit: 's', start: '210 s' },
+    ]}
+    answer={(value) => {
+      const { least, chanceOfMore } = wholePictures(value('window'), value('picture'), value('pause'));
+      return least === 0 && chanceOfMore === 0
+        ? 'Too short for a whole picture.'
+        : `At least ${least} whole picture${least === 1 ? '' : 's'}, and a ${(100 * chanceOfMore).toFixed(0)} % chance of ${least + 1} (model).`;
+    }}
+  />
+);
 
 /** What was heard against how high it stood. */
 function Rated({ data, seen }: { readonly data: StationData; readonly seen: SeenPass | undefined }) {
@@ -305,32 +290,23 @@ function Horizon({ data }: { readonly data: StationData }) {
 }
 
 /** What a round orbit offers at best, before any elements are at hand. */
-function AtBest({ freqHz }: { readonly freqHz: number }) {
-  const typed = useTypedNumbers([
-    { name: 'altitude', label: 'Height of the orbit, km', dimension: 'plain', start: '420' },
-    { name: 'freq', label: 'Frequency', dimension: 'frequency', bareUnit: 'MHz', start: `${freqHz / 1e6} MHz` },
-    { name: 'least', label: 'Least elevation', dimension: 'angle', start: '0°' },
-  ]);
-  const [altitude, freq, least] = ['altitude', 'freq', 'least'].map(typed.value);
-  const { value, fault } = tried(() =>
-    altitude === undefined || freq === undefined || least === undefined
-      ? undefined
-      : circularOrbit(altitude, freq, { elevationDeg: least, leastDeg: least, highestDeg: 90 }),
-  );
-  return (
-    <Section title="At best" hint="a round orbit straight overhead, earth at rest">
-      <TypedFields of={typed} />
-      {fault && (
-        <p role="alert" className="mt-1 text-danger">
-          {fault}
-        </p>
-      )}
-      {value && (
-        <p className="mt-2">
-          Round in {minutes(value.periodS)}, in view for {minutes(value.durationS)}, Doppler ±
-          {(value.dopplerHz / 1000).toFixed(2)} kHz (model).
-        </p>
-      )}
-    </Section>
-  );
-}
+const AtBest = ({ freqHz }: { readonly freqHz: number }) => (
+  <QuickAnswer
+    title="At best"
+    hint="a round orbit straight overhead, earth at rest"
+    specs={[
+      { name: 'altitude', label: 'Height of the orbit, km', dimension: 'plain', start: '420' },
+      { name: 'freq', label: 'Frequency', dimension: 'frequency', bareUnit: 'MHz', start: `${freqHz / 1e6} MHz` },
+      { name: 'least', label: 'Least elevation', dimension: 'angle', start: '0°' },
+    ]}
+    answer={(value) => {
+      const leastDeg = value('least');
+      const found = circularOrbit(value('altitude'), value('freq'), {
+        elevationDeg: leastDeg,
+        leastDeg,
+        highestDeg: 90,
+      });
+      return `Round in ${minutes(found.periodS)}, in view for ${minutes(found.durationS)}, Doppler ±${(found.dopplerHz / 1000).toFixed(2)} kHz (model).`;
+    }}
+  />
+);
