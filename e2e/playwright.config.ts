@@ -44,7 +44,7 @@ export default defineConfig({
     { name: 'alone', grep: /@alone/, dependencies: ['walks'] },
   ],
   webServer: {
-    command: `rm -rf e2e/test-results/data && node packages/server/dist/main.js --port ${port} --data e2e/test-results/data --instrument analyser=127.0.0.1:${port + 40}`,
+    command: `rm -rf e2e/test-results/data e2e/test-results/decodes && mkdir -p e2e/test-results/decodes && node packages/server/dist/main.js --port ${port} --data e2e/test-results/data --decodes e2e/test-results/decodes --instrument analyser=127.0.0.1:${port + 40}`,
     cwd: '..',
     url: `http://127.0.0.1:${port}/api/health`,
     timeout: 20_000,

@@ -10,7 +10,7 @@ import { orderPlaces, parts, pathOrders, paths, pathStages } from './tables/path
 import { plotFeatures } from './tables/plot';
 import { recordings } from './tables/recordings';
 import { STATION } from './tables/station';
-import { passes, readings, trials } from './tables/trials';
+import { blockCounts, passes, readings, trials } from './tables/trials';
 
 /** Every kind of record of a station, by the name used in addresses. Schemas, types, models, references and blank records follow from this. */
 export const RESOURCES = {
@@ -45,6 +45,7 @@ export const RESOURCES = {
   accessories,
   recordings,
   passes,
+  blockCounts,
 } as const;
 
 export type ResourceName = keyof typeof RESOURCES;

@@ -12,6 +12,7 @@ import type { KeptCopy } from './data-file';
 import type { Database } from './database';
 import { fileRoutes } from './file-routes';
 import type { Bench } from './instruments/bench';
+import { folderRoutes } from './folder-routes';
 import { instrumentRoutes } from './instruments/routes';
 import { NoSuchAddressError } from './refusals';
 import { stationRoutes } from './station-routes';
@@ -33,6 +34,8 @@ export interface AppOptions {
   readonly place?: DataPlace;
   /** Instruments within reach; absent in tests that need none. */
   readonly bench?: Bench;
+  /** Folders in which other programs write tables that may be read. */
+  readonly folders?: readonly string[];
 }
 
 const CONTENT_SECURITY = {
@@ -98,7 +101,15 @@ const isLoopback = ({ socket: { remoteAddress = '' } }: express.Request): boolea
   remoteAddress === '::1' || /^(::ffff:)?127\./.test(remoteAddress);
 
 /** The whole HTTP application, without a listener. */
-export function createApp({ db, logger, webDir, allowedHosts, bench, place }: AppOptions): express.Express {
+export function createApp({
+  db,
+  logger,
+  webDir,
+  allowedHosts,
+  bench,
+  place,
+  folders = [],
+}: AppOptions): express.Express {
   const app = express();
   const refused: RefusedRequest[] = [];
   app.set('query parser', 'simple');
@@ -138,6 +149,7 @@ export function createApp({ db, logger, webDir, allowedHosts, bench, place }: Ap
   });
   stationRoutes(app, db);
   fileRoutes(app, db);
+  folderRoutes(app, db, folders);
   if (bench) instrumentRoutes(app, bench);
   app.use('/api', (_req, _res, next) => next(new NoSuchAddressError()));
   if (webDir && existsSync(webDir)) serveInterface(app, webDir);

@@ -1,4 +1,4 @@
-import { existsSync } from 'node:fs';
+import { existsSync, statSync } from 'node:fs';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
@@ -17,6 +17,8 @@ const { values } = parseArgs({
     data: { type: 'string' },
     /** A real instrument that may be reached: kind=address:port; may be given several times. */
     instrument: { type: 'string', multiple: true },
+    /** A folder in which a decoding program writes its tables; may be given several times. */
+    decodes: { type: 'string', multiple: true },
     /** Seed of the stand-ins' world. */
     seed: { type: 'string' },
   },
@@ -49,6 +51,12 @@ try {
   console.error(error instanceof Error ? error.message : error);
   process.exit(1);
 }
+const folders = (values.decodes ?? []).map((folder) => path.resolve(folder));
+const noFolder = folders.find((folder) => !statSync(folder, { throwIfNoEntry: false })?.isDirectory());
+if (noFolder !== undefined)
+  leave(
+    `"${noFolder}" is not a folder. Name the folder in which the decoding program writes: npm start -- --decodes ~/decodes`,
+  );
 const bench = openBench(
   allowed,
   standIns(path.join(root, 'packages/instruments/dist/main.js'), Number(values.seed ?? 1)),
@@ -79,6 +87,7 @@ const app = createApp({
   logger,
   bench,
   place: data,
+  folders,
   allowedHosts: [...new Set(['127.0.0.1', 'localhost', '[::1]', host])],
   ...(existsSync(webDir) ? { webDir } : {}),
 });

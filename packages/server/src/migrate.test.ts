@@ -478,3 +478,47 @@ test('a file of the sixteenth release: an entry names its step, and undo brings 
   expect(back).toEqual([{ stage: 'draft', text: 'cut' }]);
   await db.sequelize.close();
 });
+
+test('a file of the eighteenth release: trials decide on SNR and are watched, and undo brings back what fits', async () => {
+  const db = openDatabase(path.join(mkdtempSync(path.join(tmpdir(), 'reed-up-')), 'eighteenth.sqlite'));
+  const sql = (text: string): Promise<unknown> => db.sequelize.query(text);
+  await migrator(db.sequelize).up({ to: '0018-appointments' });
+  await sql(hut(1));
+  await sql(`INSERT INTO antennas (id, stationId, version, createdAt, updatedAt, name) VALUES (1, 1, 1, ${STAMP}, ${STAMP}, 'Wire'),
+    (2, 1, 1, ${STAMP}, ${STAMP}, 'Loop')`);
+  const trial = { name: 'Dusk', antennaAId: 1, antennaBId: 2, freqHz: 7.1e6, worthDb: 3, conditions: '' };
+  await sql(`INSERT INTO trials (id, stationId, version, createdAt, updatedAt, name, antennaAId, antennaBId, freqHz, worthDb, conditions)
+    VALUES (1, 1, 2, ${STAMP}, ${STAMP}, 'Dusk again', 1, 2, 7100000, 3, '')`);
+  await sql(`INSERT INTO readings (id, stationId, version, createdAt, updatedAt, trialId, round, levelADbm, noiseADbm, levelBDbm, noiseBDbm)
+    VALUES (1, 1, 1, ${STAMP}, ${STAMP}, 1, 0, -73, -85, -95, -110)`);
+  await sql(`INSERT INTO receivers (id, stationId, version, createdAt, updatedAt, name, bits, fullScaleDbm, sampleRateHz, complexSamples, noiseFigureDb, iip2Dbm, iip3Dbm, minHz, maxHz)
+    VALUES (1, 1, 1, ${STAMP}, ${STAMP}, 'Receiver', 12, 0, 2000000, 1, 12, 40, 10, 100000, 30000000)`);
+  await sql(`INSERT INTO edits (stationId, batch, resource, recordId, op, "before", "after", createdAt)
+    VALUES (1, 'b', 'trials', 1, 'update', '${JSON.stringify(trial)}', '${JSON.stringify({ ...trial, name: 'Dusk again' })}', ${STAMP})`);
+  await migrator(db.sequelize).up();
+  const now = await stationRecords(db, 1);
+  expect(now.setAside).toEqual([]);
+  expect(now.station).toMatchObject({ horizon: '' });
+  expect(now.trials).toMatchObject([{ name: 'Dusk again', primary: 'snr', plannedPairs: null, fadingS: null }]);
+  expect(now.readings).toMatchObject([{ levelADbm: -73, noiseBDbm: -110, scale: 'dBm', differenceDb: null }]);
+  expect(now.receivers).toMatchObject([{ name: 'Receiver', offsetPpm: null }]);
+  expect([now.recordings, now.passes, now.blockCounts]).toEqual([[], [], []]);
+  await undo(db, 1, { device: 'any' });
+  expect((await stationRecords(db, 1)).trials).toMatchObject([{ name: 'Dusk', primary: 'snr', plannedPairs: null }]);
+  await migrator(db.sequelize).down({ to: '0019-recordings' });
+  for (const [table, gone] of [
+    ['trials', 'primary'],
+    ['readings', 'scale'],
+    ['receivers', 'offsetPpm'],
+    ['stations', 'horizon'],
+  ]) {
+    const [rows] = await db.sequelize.query(`SELECT * FROM ${table}`);
+    expect(rows).toHaveLength(1);
+    expect(rows).not.toHaveProperty(`0.${gone}`);
+  }
+  const [tables] = await db.sequelize.query(
+    "SELECT name FROM sqlite_master WHERE name IN ('recordings', 'passes', 'blockCounts')",
+  );
+  expect(tables).toEqual([]);
+  await db.sequelize.close();
+});

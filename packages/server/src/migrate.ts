@@ -17,6 +17,7 @@ import { choicesInWords } from './migrations/0015-choices-in-words';
 import { logsAccessoriesDates } from './migrations/0016-logs-accessories-dates';
 import { appointments } from './migrations/0018-appointments';
 import { recordings } from './migrations/0019-recordings';
+import { countsAndOffsets } from './migrations/0020-counts-and-offsets';
 import { wordsOfTheGlossary } from './migrations/0017-words-of-the-glossary';
 import { oneTableOfTransmitters } from './migrations/0012-one-table-of-transmitters';
 
@@ -51,6 +52,7 @@ const MIGRATIONS: readonly Migration[] = [
   wordsOfTheGlossary,
   appointments,
   recordings,
+  countsAndOffsets,
 ];
 /** All names that this release knows, in order. */
 export const MIGRATION_NAMES: readonly string[] = MIGRATIONS.map(({ name }) => name);

@@ -1,5 +1,5 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { appendFileSync, mkdirSync, mkdtempSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
@@ -18,11 +18,18 @@ const [HERE, THERE] = [randomUUID(), randomUUID()];
 let dir: string;
 let db: Database;
 let app: ReturnType<typeof createApp>;
+/** Where another program writes its tables. */
+let folder: string;
 beforeAll(async () => {
   dir = mkdtempSync(path.join(tmpdir(), 'velvet-reed-requests-'));
   db = openDatabase(path.join(dir, 'test.sqlite'));
   await migrator(db.sequelize).up();
-  app = createApp({ db, logger: pino({ level: 'silent' }), allowedHosts: ['127.0.0.1'], webDir: dir });
+  folder = path.join(dir, 'decodes');
+  mkdirSync(folder);
+  app = createApp({
+    ...{ db, logger: pino({ level: 'silent' }), allowedHosts: ['127.0.0.1'], webDir: dir },
+    folders: [folder, path.join(dir, 'gone')],
+  });
 });
 afterAll(async () => {
   await db.sequelize.close();
@@ -431,6 +438,47 @@ describe('long logs', () => {
     await request(app).get(`/api/logs/${a.body.id}/slots?with=${b.body.id}&slot=0`).expect(422);
     await request(app).get(`/api/logs/${a.body.id}/slots?with=99999&slot=60`).expect(404);
     await request(app).get('/api/logs/99999/decodes').expect(404);
+  });
+  test('a table that grows is followed by whole rows, kept when asked, and nothing else on the disc is read', async () => {
+    const station = await newStation();
+    const file = path.join(folder, 'tonight.csv');
+    const row = (minute: number, snr: number): string =>
+      `2026-03-10 20:${String(minute).padStart(2, '0')}:00;7.04;${snr};one;IN80\n`;
+    writeFileSync(file, `Time UTC;Frequency (MHz);SNR;Heard;Locator\n${row(0, -10)}${row(2, -12)}`);
+    writeFileSync(path.join(folder, 'notes.doc'), 'private');
+    writeFileSync(path.join(dir, 'secret.csv'), 'a;b\n1;2\n');
+    symlinkSync(path.join(dir, 'secret.csv'), path.join(folder, 'link.csv'));
+    const list: { body: { folders: string[]; files: { name: string; folder: number }[] } } = await request(app)
+      .get('/api/folders')
+      .expect(200);
+    expect(list.body.folders).toEqual(['decodes', 'gone']);
+    expect(list.body.files).toMatchObject([{ name: 'tonight.csv', folder: 0 }]);
+    const tail = (body: object) => request(app).post(`/api/stations/${station}/tail`).send(body);
+    const first: { body: Record<string, unknown> } = await tail({ folder: 0, name: 'tonight.csv' }).expect(200);
+    expect(first.body).toMatchObject({ rows: 2, report: { senders: 1, all: { n: 2, meanDb: -11 } } });
+    // half a row is being written: it waits
+    appendFileSync(file, row(4, -14) + row(6, -16).slice(0, 20));
+    const second: { body: Record<string, unknown> } = await tail({ folder: 0, name: 'tonight.csv' }).expect(200);
+    expect(second.body).toMatchObject({ rows: 3 });
+    for (const [number, name] of [
+      [0, 'link.csv'],
+      [0, 'notes.doc'],
+      [0, '../secret.csv'],
+      [0, path.join(dir, 'secret.csv')],
+      [1, 'tonight.csv'],
+      [2, 'tonight.csv'],
+      [-1, 'tonight.csv'],
+      ['0', 'tonight.csv'],
+      [0, 'none.csv'],
+    ])
+      await tail({ folder: number, name }).expect(404);
+    const key = randomUUID();
+    const keep = () =>
+      request(app).post(`/api/stations/${station}/tail/keep`).send({ folder: 0, name: 'tonight.csv', values: {}, key });
+    const kept: { body: Reply & { rows: number } } = await keep().expect(201);
+    expect(kept.body.rows).toBe(3);
+    await keep().expect(201);
+    expect((await load(station)).logs).toHaveLength(1);
   });
   test('a recording is kept with its file once, by the checksum of the bytes and not by what was said', async () => {
     const station = await newStation();

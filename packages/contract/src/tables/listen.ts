@@ -85,6 +85,8 @@ export const receivers = tableOf({
     minHz: real('Lowest frequency (Hz)', 1, 300e9),
     maxHz: real('Highest frequency (Hz)', 1, 300e9),
     sinceMs: maybeReal('In use since (ms)', 0, 1e14),
+    /** How far its scale shows too high, parts in a million; null: never checked against a standard. */
+    offsetPpm: maybeReal('Scale shows too high by (ppm)', -1000, 1000),
     /** When its figures were measured; null: they are the maker's, or assumed. */
     measuredMs: maybeReal('Figures measured (ms)', 0, 1e14),
   },

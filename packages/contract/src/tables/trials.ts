@@ -47,6 +47,23 @@ export const readings = tableOf({
   },
 });
 
+/** Counts in blocks of equal length that alternate between two set-ups. */
+export const blockCounts = tableOf({
+  label: 'count by blocks',
+  plural: 'counts by blocks',
+  columns: {
+    name: line('Name'),
+    atMs: real('Time (ms)', 0, 1e14),
+    blockMinutes: real('Length of a block (minutes)', 0.01, 10_080),
+    antennaAId: maybeRef('antennas', 'First antenna'),
+    antennaBId: maybeRef('antennas', 'Second antenna'),
+    /** Whole numbers with commas between, in the order in which they were counted. */
+    countsA: line('Counts with the first', 4000),
+    countsB: line('Counts with the second', 4000),
+    conditions: text('Conditions', 400),
+  },
+});
+
 /** A pass of a satellite as it was heard: how well, against how high it stood. */
 export const passes = tableOf({
   label: 'pass',

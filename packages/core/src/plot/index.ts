@@ -10,4 +10,5 @@ export {
   type PlotKind,
   snapped,
 } from './feature';
+export { plotHorizon } from './horizon';
 export { cableRunM, earthDistance, type Finding, type Layout, layoutOf, plotRoom, supportFindings } from './layout';

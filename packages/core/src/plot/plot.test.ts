@@ -11,6 +11,8 @@ import {
   type PlotKind,
   snapped,
 } from './feature';
+import { horizonAt, horizonText, readHorizon } from '../site/sky';
+import { plotHorizon } from './horizon';
 import { cableRunM, earthDistance, laidLengthM, layoutOf, plotRoom, sagM, supportFindings } from './layout';
 
 const feature = (kind: PlotKind, points: readonly PlanPoint[], more: Partial<PlotFeature> = {}): PlotFeature => ({
@@ -29,6 +31,32 @@ const SQUARE: readonly PlanPoint[] = [
   [10, 10],
   [0, 10],
 ];
+
+describe('horizon of the houses', () => {
+  test('a wall 10 m away and 10 m above the antenna stands 45° high ahead, 35.3° at 45° beside, and nothing behind', () => {
+    const house = feature(
+      'house',
+      [
+        [-50, 10],
+        [50, 10],
+        [50, 20],
+        [-50, 20],
+      ],
+      { heightM: 12 },
+    );
+    const points = plotHorizon([house], [0, 0], 2);
+    expect(horizonAt(points, 0)).toBeCloseTo(45, 9);
+    // atan(1/√2): the wall is √2 as far there
+    expect(horizonAt(points, 45)).toBeCloseTo(35.264, 3);
+    expect(horizonAt(points, 180)).toBe(0);
+    expect(plotHorizon([house], [0, 0], 12)).toEqual([]);
+    expect(plotHorizon([house], [0, 15], 2)).toEqual([]);
+    // what the page keeps is read again as it was written
+    expect(readHorizon(horizonText(points)).map(({ azimuthDeg }) => azimuthDeg)).toEqual(
+      points.map(({ azimuthDeg }) => azimuthDeg),
+    );
+  });
+});
 
 describe('distances on the plan', () => {
   test('3-4-5 triangle, and the foot of a perpendicular', () => {

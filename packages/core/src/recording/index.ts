@@ -1,3 +1,4 @@
+export { type AtOnce, pairsAtOnce } from './at-once';
 export {
   type Band,
   type BandLevel,
@@ -9,6 +10,7 @@ export {
 } from './band-levels';
 export { type StandardOffset, standardOffset } from './carrier';
 export { type Comb, combIn, type SpectrumLine, spectrumLines } from './comb';
+export { type ListenMode, MOST_LISTENED_S, type Sound, soundOf } from './demodulate';
 export { type RecordedFloor, recordedFloor, type RecordedPulses, recordedPulses } from './floor';
 export type { Stretch } from './frames';
 export {
@@ -24,5 +26,6 @@ export {
 export { chanceOf, madeSwitched, wavOf } from './made';
 export { meanSpectrum, peakOf, type PictureView, type Waterfall, waterfall } from './picture';
 export { readSigmfLayout, withAnnotations } from './sigmf';
+export { comparedSnr, type ListedSnr, snrAtFrequencies } from './snr-list';
 export { plannedTurns, type Switched, switchedTurns, switchingPeriodS, type Turn } from './switching';
 export { readWavLayout } from './wav';

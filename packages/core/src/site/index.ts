@@ -35,7 +35,18 @@ export {
   readElements,
   satellitePasses,
 } from './passes';
-export { clearSeconds, type HorizonPoint, horizonAt, readHorizon, type SkyPoint, skyTrack, wholePictures } from './sky';
+export {
+  clearSeconds,
+  type HorizonPoint,
+  horizonAt,
+  horizonText,
+  LOW_PASS_DEG,
+  ratingsByHeight,
+  readHorizon,
+  type SkyPoint,
+  skyTrack,
+  wholePictures,
+} from './sky';
 export { greatCircle, locatorOf, parsePosition, type Position } from './place';
 export { lightFavours, type ListeningWindow, listeningWindows } from './schedule';
 export { REPEATS } from './repeats';

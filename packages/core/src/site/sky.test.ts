@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { satellitePasses } from './passes';
-import { clearSeconds, horizonAt, readHorizon, skyTrack, wholePictures } from './sky';
+import { clearSeconds, horizonAt, ratingsByHeight, readHorizon, skyTrack, wholePictures } from './sky';
 
 /** A made-up polar orbit. */
 const ELEMENTS = {
@@ -51,6 +51,17 @@ describe('horizon', () => {
   test('what is no direction with its height is refused', () => {
     for (const text of ['north 5', '400 5', '10', '10 95'])
       expect(() => readHorizon(text)).toThrow('azimuth and elevation');
+  });
+});
+
+describe('ratings', () => {
+  test('low and high passes are told apart; one sort alone says nothing', () => {
+    const of = (highestDeg: number, rating: number) => ({ highestDeg, rating });
+    expect(ratingsByHeight([of(10, 1), of(29, 2), of(30, 4), of(80, 5)])).toEqual({
+      low: { count: 2, mean: 1.5 },
+      high: { count: 2, mean: 4.5 },
+    });
+    expect(ratingsByHeight([of(10, 1)])).toBeUndefined();
   });
 });
 

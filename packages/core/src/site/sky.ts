@@ -35,6 +35,10 @@ export function readHorizon(text: string): readonly HorizonPoint[] {
   return points.sort((a, b) => a.azimuthDeg - b.azimuthDeg);
 }
 
+/** A horizon as it would be typed. */
+export const horizonText = (points: readonly HorizonPoint[]): string =>
+  points.map(({ azimuthDeg, elevationDeg }) => `${Math.round(azimuthDeg)} ${Math.round(elevationDeg)}`).join(', ');
+
 /** Height of a horizon in a direction, degrees; 0 where nothing was said. */
 export function horizonAt(points: readonly HorizonPoint[], azimuthDeg: number): number {
   if (points.length === 0) return 0;
@@ -115,4 +119,26 @@ export function wholePictures(windowS: number, pictureS: number, pauseS: number)
   const rounds = (windowS - pictureS) / (pictureS + pauseS);
   if (rounds < 0) return { least: 0, chanceOfMore: 0 };
   return { least: Math.floor(rounds), chanceOfMore: rounds - Math.floor(rounds) };
+}
+
+/** Elevation under which a pass counts as low, degrees. Common practice, no source. */
+export const LOW_PASS_DEG = 30;
+
+/** How passes were rated, low ones and high ones apart. */
+export interface RatedPasses {
+  readonly count: number;
+  readonly mean: number;
+}
+
+/** Mean ratings of passes that stayed low and of those that stood high; undefined where one of the two is missing. */
+export function ratingsByHeight(
+  passes: readonly { readonly highestDeg: number; readonly rating: number }[],
+): { readonly low: RatedPasses; readonly high: RatedPasses } | undefined {
+  const rated = (list: typeof passes): RatedPasses => ({
+    count: list.length,
+    mean: list.reduce((sum, { rating }) => sum + rating, 0) / list.length,
+  });
+  const low = passes.filter(({ highestDeg }) => highestDeg < LOW_PASS_DEG);
+  const high = passes.filter(({ highestDeg }) => highestDeg >= LOW_PASS_DEG);
+  return low.length === 0 || high.length === 0 ? undefined : { low: rated(low), high: rated(high) };
 }

@@ -22,6 +22,18 @@ export function binomialLimits(successes: number, tries: number, confidence = 0.
   };
 }
 
+/** Counts out of a line: whole numbers, with commas, semicolons or spaces between. @throws ShapeError naming what is none. */
+export function readCounts(text: string): readonly number[] {
+  return text
+    .split(/[\s,;]+/)
+    .filter(Boolean)
+    .map((word) => {
+      if (!/^\d+$/.test(word))
+        throw new ShapeError(`"${word}" is not a count. Type whole numbers with commas between, as in 810, 790, 845.`);
+      return Number(word);
+    });
+}
+
 /** Counts of two set-ups in alternating blocks, compared. */
 export interface BlockRatio {
   readonly blocks: number;

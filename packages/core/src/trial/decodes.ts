@@ -75,6 +75,15 @@ interface ReachSector {
   readonly farthestKm: number | null;
 }
 
+/** A place that was heard. */
+interface ReachPlace extends Position {
+  readonly distanceKm: number;
+  readonly bearingDeg: number;
+  readonly decodes: number;
+}
+/** Places of one report at most: a map of more is a blot. */
+const MOST_PLACES = 400;
+
 /** A night of decodes on one antenna. */
 export interface DecodeReport {
   readonly all: DecodeFigures | null;
@@ -84,6 +93,8 @@ export interface DecodeReport {
   readonly consistency: number | null;
   readonly farthestKm: number | null;
   readonly sectors: readonly ReachSector[];
+  /** Where those heard are, the most decoded first; doubted ones are left out. */
+  readonly places: readonly ReachPlace[];
   readonly doubtful: readonly DoubtfulDecode[];
 }
 
@@ -224,6 +235,10 @@ export function decodeReport(log: LogRows, home: Position, modes: readonly WeakM
         farthestKm: own.length === 0 ? null : Math.max(...own.map(({ distanceKm }) => distanceKm)),
       };
     }),
+    places: trusted
+      .map(({ place, distanceKm, bearingDeg, rows }) => ({ ...place, distanceKm, bearingDeg, decodes: rows.length }))
+      .sort((one, other) => other.decodes - one.decodes)
+      .slice(0, MOST_PLACES),
     doubtful,
   };
 }

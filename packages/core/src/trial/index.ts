@@ -1,6 +1,6 @@
 export { effectiveNumber, fadingSpacing, lagOne, readingMeans } from './series';
 export { sameSlotsTest, signTest } from './same-slots';
-export { binomialLimits, blockRatio, censoredDifference, snrBandwidth } from './counts';
+export { type BlockRatio, binomialLimits, blockRatio, readCounts, censoredDifference, snrBandwidth } from './counts';
 export { pairedDifferences, type PairedResult, pairsForPower, readingsForHalfWidth, signedRank } from './paired';
 export { HEARD_DB, SURVEY_SIGNALS, surveyRows, surveySummary } from './survey';
 export {

@@ -31,6 +31,8 @@ export interface NamedFactor {
   readonly near: (threshold: string) => string;
   readonly far: (threshold: string) => string;
   readonly valueText: (value: number) => string;
+  /** What it will be at a moment; absent for what nobody knows beforehand. */
+  readonly at?: (atMs: number) => number | boolean | null;
 }
 
 const HOUR_MS = 3_600_000;
@@ -57,7 +59,9 @@ const flag = (
   near: string,
   far: string,
   values: readonly (boolean | null)[],
+  at?: NamedFactor['at'],
 ): NamedFactor => ({
+  ...(at ? { at } : {}),
   ...{ name, factor: { id, kind: 'flag', values } },
   ...{ near: () => near, far: () => far, valueText: (value) => (value === 0 ? near : far) },
 });
@@ -69,25 +73,26 @@ const number = (
   valueText: (value: number) => string,
   near: (threshold: string) => string,
   far = 'above it',
+  at?: NamedFactor['at'],
 ): NamedFactor => ({
-  ...{ name, factor: { id, kind: 'number', values }, valueText },
+  ...{ name, factor: { id, kind: 'number', values }, valueText, ...(at ? { at } : {}) },
   near,
   far: () => far,
 });
 
 function factorsOf(data: StationData, rows: readonly Row[]): readonly NamedFactor[] {
   const { station } = data;
-  const dark = (row: Row): boolean | null =>
-    row.reading.atMs === null ? null : lightAt(station, row.reading.atMs) !== 'day';
-  const far = (row: Row): boolean | null => {
-    const target = data.targets.find(({ lowHz, highHz }) => row.trial.freqHz >= lowHz && row.trial.freqHz <= highHz);
+  const darkAt = (atMs: number): boolean => lightAt(station, atMs) !== 'day';
+  const bothAt = (freqHz: number, atMs: number): boolean | null => {
+    const target = data.targets.find(({ lowHz, highHz }) => freqHz >= lowHz && freqHz <= highHz);
     const place = target && wantedPosition(target);
-    return place && row.reading.atMs !== null ? lightAt(place, row.reading.atMs) !== 'day' : null;
+    return place ? darkAt(atMs) && lightAt(place, atMs) !== 'day' : null;
   };
-  const both = rows.map((row) => {
-    const [here, there] = [dark(row), far(row)];
-    return here === null || there === null ? null : here && there;
-  });
+  const timed = <T>(row: Row, at: (atMs: number) => T): T | null =>
+    row.reading.atMs === null ? null : at(row.reading.atMs);
+  const hourAt = (atMs: number): number => (atMs % (24 * HOUR_MS)) / HOUR_MS;
+  const dark = rows.map((row) => timed(row, darkAt));
+  const both = rows.map((row) => timed(row, (atMs) => bothAt(row.trial.freqHz, atMs)));
   const tags = [...new Set(rows.flatMap(({ trial, reading }) => tagsOf(trial.conditions, reading.conditions)))];
   // of conditions that part the pairs alike the first one is named: what is measured, then what the listener said, the clock last
   return [
@@ -109,8 +114,15 @@ function factorsOf(data: StationData, rows: readonly Row[]): readonly NamedFacto
         rows.map(({ trial, reading }) => tagsOf(trial.conditions, reading.conditions).includes(tag)),
       ),
     ),
-    flag('dark', 'darkness here', 'in daylight', 'in the dark', rows.map(dark)),
-    flag('dark at both ends', 'darkness at both ends', 'unless both ends are dark', 'with both ends in the dark', both),
+    flag('dark', 'darkness here', 'in daylight', 'in the dark', dark, darkAt),
+    flag(
+      'dark at both ends',
+      'darkness at both ends',
+      'unless both ends are dark',
+      'with both ends in the dark',
+      both,
+      (atMs) => bothAt(rows[0].trial.freqHz, atMs),
+    ),
     number(
       'frequency',
       'frequency',
@@ -121,10 +133,11 @@ function factorsOf(data: StationData, rows: readonly Row[]): readonly NamedFacto
     number(
       'hour',
       'hour (UTC)',
-      rows.map(({ reading }) => (reading.atMs === null ? null : (reading.atMs % (24 * HOUR_MS)) / HOUR_MS)),
+      rows.map((row) => timed(row, hourAt)),
       (hour) => `${Math.floor(hour)}:${String(Math.floor((hour % 1) * 60)).padStart(2, '0')} UTC`,
       (threshold) => `before ${threshold}`,
       'after it',
+      hourAt,
     ),
   ].filter(({ factor }) => new Set(factor.values.filter((one) => one !== null)).size > 1);
 }
@@ -178,6 +191,37 @@ export const comparisonOf = (data: StationData, trial: Saved<'trials'>): Compari
     ({ antennaAId, antennaBId }) =>
       [antennaAId, antennaBId].includes(trial.antennaAId) && [antennaAId, antennaBId].includes(trial.antennaBId),
   );
+
+/** The antenna that a rule names for a moment; undefined where there is no rule, or what it hangs on is not known beforehand. */
+export function antennaAt(comparison: Comparison, atMs: number): number | undefined {
+  const { finding, factors, antennaAId, antennaBId } = comparison;
+  if (finding.state !== 'rule' || !finding.rule.opposite) return undefined;
+  const { rule } = finding;
+  const value = factors.find(({ factor }) => factor.id === rule.factor)?.at?.(atMs) ?? null;
+  if (value === null) return undefined;
+  const far = typeof value === 'boolean' ? value : value >= (rule.threshold?.at ?? Infinity);
+  return (far ? rule.far : rule.near).meanDb >= 0 ? antennaBId : antennaAId;
+}
+
+/** Step in which a day is looked through. */
+const LOOK_MS = 10 * 60_000;
+
+/** Stretches of time in which a rule names one antenna. */
+export function antennaTurns(
+  comparison: Comparison,
+  fromMs: number,
+  toMs: number,
+): readonly { readonly fromMs: number; readonly toMs: number; readonly antennaId: number }[] {
+  const turns: { fromMs: number; toMs: number; antennaId: number }[] = [];
+  for (let atMs = fromMs; atMs < toMs; atMs += LOOK_MS) {
+    const antennaId = antennaAt(comparison, atMs);
+    const last = turns.at(-1);
+    if (antennaId === undefined) continue;
+    if (last?.antennaId === antennaId && last.toMs === atMs) last.toMs = Math.min(toMs, atMs + LOOK_MS);
+    else turns.push({ fromMs: atMs, toMs: Math.min(toMs, atMs + LOOK_MS), antennaId });
+  }
+  return turns;
+}
 
 /** A rule in words: what holds on either side of it. */
 function ruleSentence({ names, factors }: Comparison, rule: ConditionRule): string {

@@ -320,6 +320,34 @@ export function useWrite() {
     [sendTo],
   );
 
+  /** A table that the server follows, as a log. */
+  const keepTail = useCallback(
+    async (
+      { folder, name }: { readonly folder: number; readonly name: string },
+      antennaId: number | undefined,
+      answer: unknown,
+    ): Promise<void> => {
+      const path = `${keyOf(stationId)}/tail/keep`;
+      const said = {
+        ...{ folder, name, values: antennaId === undefined ? {} : { antennaId } },
+        ...(answer === undefined ? {} : { answer: JSON.stringify(answer) }),
+      };
+      try {
+        const { key: batch } = await underOneName(
+          path,
+          { ...said, atMs: Date.now() },
+          (key) => sendJson('POST', path, { ...said, key, device: deviceName() }),
+          mayHavePassed,
+        );
+        await reload();
+        told(`${name} is kept as a night.`, batch);
+      } catch (error) {
+        showTrouble(error);
+      }
+    },
+    [stationId, reload, told],
+  );
+
   const storeCalibration = useCallback(
     (
       bytes: Uint8Array<ArrayBuffer>,
@@ -342,6 +370,7 @@ export function useWrite() {
     importSweep,
     importSpectrum,
     importLog,
+    keepTail,
     storeCalibration,
     keepRecording,
     importPicture,

@@ -119,6 +119,7 @@ export const TEST_STATION: StationData = {
   appointments: [],
   recordings: [],
   passes: [],
+  blockCounts: [],
   boughtAntennas: [],
   attachments: [{ ...stored(1), name: 'a.s1p', size: 3, sha256: 'ab'.repeat(32) }],
 };

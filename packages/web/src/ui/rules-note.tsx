@@ -1,4 +1,5 @@
-import { comparisonsOf, conditionVerdict } from '../data/conditions';
+import { antennaAt, type Comparison, comparisonsOf, conditionVerdict } from '../data/conditions';
+import { useNow } from '../data/now';
 import type { StationData } from '../data/station';
 import { Note } from './section';
 
@@ -11,8 +12,16 @@ export function RulesNote({ data }: { readonly data: StationData }) {
       {rules.map((one) => (
         <p key={`${one.antennaAId} ${one.antennaBId}`} className="mb-1.5">
           {conditionVerdict(one).sentence}
+          <Now comparison={one} data={data} />
         </p>
       ))}
     </Note>
   );
+}
+
+/** What the rule says of this moment. */
+function Now({ comparison, data }: { readonly comparison: Comparison; readonly data: StationData }) {
+  const antennaId = antennaAt(comparison, useNow());
+  const name = data.antennas.find(({ id }) => id === antennaId)?.name;
+  return name ? <b className="font-semibold"> Now: {name}.</b> : <span className="text-dim"> Read that first.</span>;
 }

@@ -21,10 +21,13 @@ import { fitAsBuilt, noisePeak, type AsBuiltQuestion } from '@velvet-reed/core/s
 
 import {
   openRecording,
+  recordingAtOnce,
   recordingLevels,
+  recordingList,
   recordingNoise,
   recordingPicture,
   recordingProof,
+  recordingSound,
   recordingSpectrum,
   recordingStandard,
 } from './recording-jobs';
@@ -83,6 +86,9 @@ export const JOBS = {
   recordingNoise,
   recordingStandard,
   recordingSpectrum,
+  recordingAtOnce,
+  recordingList,
+  recordingSound,
 } as const;
 
 export type JobName = keyof typeof JOBS;

@@ -9,7 +9,9 @@ import {
   combIn,
   type Comb,
   levelOver,
+  type ListenMode,
   meanSpectrum,
+  pairsAtOnce,
   peakOf,
   plannedTurns,
   type PictureView,
@@ -23,9 +25,13 @@ import {
   type RecordingLayout,
   type RecordingMeaning,
   recordingOf,
+  secondsOf,
+  snrAtFrequencies,
+  soundOf,
   spectrumLines,
   type Spread,
   spreadOf,
+  type Stretch,
   standardOffset,
   type Switched,
   switchedTurns,
@@ -177,3 +183,51 @@ export const recordingSpectrum = ({
   readonly lowHz: number;
   readonly highHz: number;
 }) => meanSpectrum(recordingIn(open), { points: 4096, lowHz, highHz });
+
+/** Two receivers in one file, A on the first channel at its beginning. */
+export function* recordingAtOnce({
+  open,
+  signal,
+  quiet,
+  ...when
+}: {
+  readonly open: OpenRecording;
+  readonly signal: Band;
+  readonly quiet: Band;
+  readonly blockS: number;
+  readonly exchangedAtS: number | null;
+}) {
+  const first = yield* bandSeries(recordingIn({ ...open, channel: 0 }), signal, quiet);
+  const second = yield* bandSeries(recordingIn({ ...open, channel: 1 }), signal, quiet);
+  return pairsAtOnce(first, second, when);
+}
+
+/** SNR at a list of frequencies, and the crashes of the whole band. */
+export function* recordingList({
+  open,
+  frequenciesHz,
+  bandwidthHz,
+}: {
+  readonly open: OpenRecording;
+  readonly frequenciesHz: readonly number[];
+  readonly bandwidthHz: number;
+}) {
+  const listed = yield* snrAtFrequencies(recordingIn(open), frequenciesHz, bandwidthHz);
+  const { count } = yield* recordedPulses(recordingIn(open));
+  return { listed, crashesPerMinute: (60 * count) / secondsOf(open.layout) };
+}
+
+export function* recordingSound({
+  open,
+  band,
+  mode,
+  stretch,
+}: {
+  readonly open: OpenRecording;
+  readonly band: Band;
+  readonly mode: ListenMode;
+  readonly stretch: Stretch;
+}) {
+  yield undefined;
+  return soundOf(recordingIn(open), band, mode, stretch);
+}

@@ -1,8 +1,9 @@
 import { CoilByNoise } from './coil-by-noise';
 import { CoilQuestions } from './tuning';
-import type { StationData } from '../../../data/station';
+import { Link } from 'react-router';
+import { useStationId, type StationData } from '../../../data/station';
 import { Room } from '../../../ui/room';
-import { Next } from '../../../ui/section';
+import { Next, Note } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';
 import { BenchNotes, BenchPicker } from '../bench-room';
 import { useBench } from '../use-bench';
@@ -13,6 +14,7 @@ export default function CoilRoom() {
 
 function Coil({ data }: { readonly data: StationData }) {
   const bench = useBench(data);
+  const stationId = useStationId();
   const { antenna } = bench;
   return (
     <Room
@@ -24,7 +26,18 @@ function Coil({ data }: { readonly data: StationData }) {
         </>
       }
       picker={<BenchPicker bench={bench} />}
-      margin={<BenchNotes />}
+      margin={
+        <>
+          <Note title="From two recordings">
+            <p>
+              One with the noise source on and one with it off:{' '}
+              <Link to={`/s/${stationId}/trials/recording`}>Recording</Link> reads the resonance and gives both spectra
+              to this room.
+            </p>
+          </Note>
+          <BenchNotes />
+        </>
+      }
     >
       <CoilByNoise key={`coil ${antenna?.id}`} data={data} antenna={antenna} />
       <CoilQuestions />

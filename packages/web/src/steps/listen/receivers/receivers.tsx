@@ -29,6 +29,14 @@ const RECEIVER_FIELDS: readonly FieldSpec[] = [
   { name: 'fullScaleDbm', label: 'Full scale', kind: 'quantity', dimension: 'level', bareUnit: 'dBm' },
   { name: 'sampleRateHz', label: 'Sample rate', kind: 'quantity', dimension: 'frequency', bareUnit: 'MHz' },
   { name: 'complexSamples', label: 'I and Q samples', kind: 'flag' },
+  {
+    name: 'offsetPpm',
+    label: 'Scale shows too high by',
+    kind: 'quantity',
+    dimension: 'plain',
+    optional: true,
+    hint: 'ppm',
+  },
   { name: 'sinceMs', label: 'In use since', kind: 'date' },
   { name: 'measuredMs', label: 'Figures measured on', kind: 'date', hint: 'empty: by its data sheet' },
 ];
@@ -120,6 +128,11 @@ function ReceiverRow({ receiver }: { readonly receiver: Saved<'receivers'> }) {
     <tr>
       <th scope="row" className="text-ink">
         {receiver.name}
+        {receiver.offsetPpm !== null && (
+          <span className="block text-sm font-normal text-dim">
+            scale {fixed(Math.abs(receiver.offsetPpm), 1)} ppm too {receiver.offsetPpm >= 0 ? 'high' : 'low'} (measured)
+          </span>
+        )}
       </th>
       <td className="font-mono text-sm whitespace-nowrap">
         {frequencyText(receiver.minHz, 2)} to {frequencyText(receiver.maxHz, 2)}

@@ -12,6 +12,8 @@ const TOP_PX = 26;
 const FOOT_PX = 34;
 /** Half of the width of "sunrise 06:40". */
 const SUN_PX = 38;
+/** Room of a letter in a stretch. */
+const TURN_LETTER_PX = 7;
 /** Letters of a name that fit beside the lanes. */
 const NAME_LETTERS = 25;
 
@@ -22,6 +24,13 @@ export interface Lane {
   readonly windows: readonly ListeningWindow[];
   /** Hours kept free by an appointment, with the beginnings of a timed mode's transmissions. */
   readonly kept?: readonly { readonly fromMs: number; readonly toMs: number; readonly slots: readonly number[] }[];
+  /** Which antenna a trial's rule names. */
+  readonly turns?: readonly {
+    readonly fromMs: number;
+    readonly toMs: number;
+    readonly name: string;
+    readonly second: boolean;
+  }[];
   /** Where something else wants the same receiver. */
   readonly clashes?: readonly { readonly fromMs: number; readonly toMs: number }[];
 }
@@ -54,7 +63,7 @@ function nights(station: Position, fromMs: number, toMs: number): readonly (read
 }
 
 const CSV_HEAD = ['lane', 'from (UTC)', 'to (UTC)', 'what', 'why'];
-const csvRows = ({ name, windows, kept = [], clashes = [] }: Lane): (readonly string[])[] => {
+const csvRows = ({ name, windows, kept = [], clashes = [], turns = [] }: Lane): (readonly string[])[] => {
   const row = (one: { readonly fromMs: number; readonly toMs: number }, what: string, why = ''): readonly string[] => [
     ...[name, new Date(one.fromMs).toISOString(), new Date(one.toMs).toISOString()],
     ...[what, why],
@@ -63,6 +72,7 @@ const csvRows = ({ name, windows, kept = [], clashes = [] }: Lane): (readonly st
     ...windows.map((one) => row(one, one.quality, one.why)),
     ...kept.map((one) => row(one, 'kept free', one.slots.length > 0 ? `${one.slots.length} transmissions` : '')),
     ...clashes.map((one) => row(one, 'clash')),
+    ...turns.map((one) => row(one, one.name, 'by your trials')),
   ];
 };
 
@@ -102,7 +112,8 @@ export function DayLanes({
   );
   const dark = nights(station, fromMs, toMs);
   const label = lanes
-    .map(({ name, windows, kept = [], clashes = [] }) => {
+    .map(({ name, windows, kept = [], clashes = [], turns }) => {
+      if (turns) return `${name}: ${turns.map((one) => `${one.name} from ${clockText(one.fromMs)}`).join(', ')}`;
       if (kept.length > 0)
         return `${name}: kept from ${clockText(kept[0].fromMs)} to ${clockText(kept[0].toMs)}${clashes.length > 0 ? `, clash at ${clockText(clashes[0].fromMs)}` : ''}`;
       const next = windows.find(({ quality }) => quality === 'good') ?? windows[0];
@@ -192,6 +203,32 @@ export function DayLanes({
                         .map((ms) => (
                           <line key={ms} x1={x(ms)} x2={x(ms)} y1={top + 15} y2={top + 22} stroke="var(--plum)" />
                         ))}
+                    </g>
+                  );
+                })}
+                {lane.turns?.map((one) => {
+                  const [left, right] = [x(one.fromMs), x(one.toMs)];
+                  const letters = Math.floor((right - left) / TURN_LETTER_PX);
+                  return (
+                    <g key={one.fromMs}>
+                      <rect
+                        x={left}
+                        width={Math.max(3, right - left)}
+                        y={top + 5}
+                        height={18}
+                        fill={one.second ? 'var(--ink)' : 'var(--sheet)'}
+                        fillOpacity={one.second ? 0.14 : 1}
+                        stroke="var(--dim)"
+                      >
+                        <title>
+                          {one.name}, {clockText(one.fromMs)} to {clockText(one.toMs)} UTC
+                        </title>
+                      </rect>
+                      {letters > 3 && (
+                        <text x={left + 4} y={top + 18} fontSize={12} fill="var(--ink)">
+                          {one.name.length > letters ? `${one.name.slice(0, letters - 1)}…` : one.name}
+                        </text>
+                      )}
                     </g>
                   );
                 })}

@@ -11,6 +11,7 @@ import {
 import { countText, frequencyText } from '@velvet-reed/core/units';
 import { useMemo } from 'react';
 import { useMoment } from '../../../data/moment';
+import { antennaTurns, comparisonsOf } from '../../../data/conditions';
 import { useNow } from '../../../data/now';
 import { entry, useWrite, type StationData } from '../../../data/station';
 import { Disclosure } from '../../../ui/disclosure';
@@ -26,7 +27,9 @@ const day = (ms: number): string => new Date(ms).toISOString().slice(5, 10);
 const SHOWN = 14;
 /** So many lanes stand on one screen; the weightiest targets come first. */
 const MOST_LANES = 13;
-/** Of these, so many for appointments. */
+/** Of these, so many for antennas by rules of trials. */
+const MOST_RULED = 1;
+/** So many for appointments. */
 const MOST_KEPT = 4;
 const HOUR_MS = 3_600_000;
 const DAY_MS = 86_400_000;
@@ -71,9 +74,23 @@ export function Timetable({ data, hours }: { readonly data: StationData; readonl
     ...[...data.targets].sort((a, b) => b.weight - a.weight).map(({ id, name }) => ({ id: String(id), name })),
     ...data.satellites.map(({ id, name }) => ({ id: `satellite-${id}`, name })),
   ]
-    .slice(0, MOST_LANES - kept.length)
+    .slice(0, MOST_LANES - kept.length - MOST_RULED)
     .map((lane) => ({ ...lane, windows: windows.filter(({ id }) => id === lane.id) }));
-  const lanes = [...kept, ...heard];
+  const ruled: readonly Lane[] = comparisonsOf(data)
+    .map((one): Lane => {
+      const turns = antennaTurns(one, atMs, atMs + hours * HOUR_MS);
+      const name = (id: number): string => (id === one.antennaAId ? one.names.a : one.names.b);
+      return {
+        ...{ id: `rule-${one.antennaAId}-${one.antennaBId}`, name: 'Best antenna', windows: [] },
+        turns: turns.map(({ antennaId, ...turn }) => ({
+          ...turn,
+          ...{ name: name(antennaId), second: antennaId === one.antennaBId },
+        })),
+      };
+    })
+    .filter(({ turns }) => turns && turns.length > 0)
+    .slice(0, MOST_RULED);
+  const lanes = [...kept, ...ruled, ...heard];
   const always = windows.filter((one) => one.toMs - one.fromMs >= DAY_MS);
   const passing = windows.filter((one) => !always.includes(one));
   const good = passing.filter((one) => one.quality === 'good');

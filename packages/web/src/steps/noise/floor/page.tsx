@@ -50,6 +50,13 @@ function Noise({ data }: { readonly data: StationData }) {
               brings overload nearer.
             </p>
           </Note>
+          <Note title="From a recording">
+            <p>
+              An evening of I and Q holds its floor second by second, every step and every tick:{' '}
+              <Link to={`/s/${stationId}/trials/recording`}>read one in Recording</Link>, and its noise comes into this
+              log.
+            </p>
+          </Note>
           <Note title="Doubt it when">
             <p>
               strong broadcasters are near: a rise can be overload. Put a 10 dB pad in; noise that falls by more than 10

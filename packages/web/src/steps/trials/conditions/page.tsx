@@ -1,4 +1,4 @@
-import type { ConditionRule } from '@velvet-reed/core/trial';
+import { type ConditionRule, pairedDifferences } from '@velvet-reed/core/trial';
 import { fixed } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
@@ -181,7 +181,7 @@ function Strata({ comparison }: { readonly comparison: Comparison }) {
           const own = comparison.occasions
             .filter(({ trialId }) => trialId === id)
             .map(({ differenceDb }) => differenceDb);
-          const mean = own.reduce((sum, one) => sum + one, 0) / own.length;
+          const { mean } = pairedDifferences(own);
           return (
             <li key={id}>
               {comparison.trialNames.get(id) ?? 'deleted trial'}: {own.length} pairs,{' '}

@@ -4,6 +4,7 @@ import { Room } from '../../../ui/room';
 import { Next, Note } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';
 import { BlockCounts } from './block-counts';
+import { FollowDecodes } from './follow';
 import { ModePlan } from './mode-plan';
 import { DecodeStatistics } from './statistics';
 
@@ -52,8 +53,9 @@ export default function DecodesRoom() {
             }
           >
             <LongLogs evidence data={data} kind="decodes" words={DECODES} />
+            <FollowDecodes data={data} />
             <DecodeStatistics data={data} logs={logs} />
-            <BlockCounts />
+            <BlockCounts data={data} />
             <ModePlan />
           </Room>
         );

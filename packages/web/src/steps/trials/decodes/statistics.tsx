@@ -6,9 +6,11 @@ import { useDecodeReport, useSlots } from '../../../data/logs';
 import type { StationData } from '../../../data/station';
 import { momentText } from '../../../ui/moment-text';
 import { Section, Wide } from '../../../ui/section';
+
 import { Waiting } from '../../../ui/states';
 import { TypedFields } from '../../../ui/typed-numbers';
 import { useTypedNumbers } from '../../../ui/use-typed-numbers';
+import { ReachMap } from './reach-map';
 
 type Log = Saved<'logs'>;
 /** Doubted decodes that are listed. */
@@ -49,7 +51,7 @@ export function DecodeStatistics({ data, logs }: { readonly data: StationData; r
           </table>
         </Wide>
       </Section>
-      <Reach log={logs[logs.length - 1]} />
+      <Reach data={data} log={logs[logs.length - 1]} />
       {logs.length > 1 && <SameSlots data={data} logs={logs} />}
     </>
   );
@@ -89,7 +91,7 @@ function Night({ data, log }: { readonly data: StationData; readonly log: Log })
 }
 
 /** How far round the horizon, and what is doubted. */
-function Reach({ log }: { readonly log: Log }) {
+function Reach({ data, log }: { readonly data: StationData; readonly log: Log }) {
   const { data: report } = useDecodeReport(log);
   if (!report) return <Waiting what="the reach" />;
   const heard = report.sectors.filter(({ decodes }) => decodes > 0);
@@ -101,6 +103,9 @@ function Reach({ log }: { readonly log: Log }) {
       {heard.length === 0 ? (
         <p className="max-w-prose text-sm text-dim">No locators in this log: distance and direction cannot be told.</p>
       ) : (
+        <ReachMap data={data} log={log} report={report} />
+      )}
+      {heard.length > 0 && (
         <ul className="mb-2 flex flex-wrap gap-x-6 gap-y-1" aria-label="Reach by direction">
           {heard.map(({ name, decodes, senders, farthestKm }) => (
             <li key={name}>

@@ -1,10 +1,21 @@
 import { SCHEMAS, stationSchema, type Saved } from '@velvet-reed/contract';
-import { circularOrbit, ELEMENTS_OLD_DAYS, elementsEpochMs, wholePictures } from '@velvet-reed/core/site';
-import { fixed, frequencyText } from '@velvet-reed/core/units';
+import { plotHorizon } from '@velvet-reed/core/plot';
+import {
+  circularOrbit,
+  ELEMENTS_OLD_DAYS,
+  elementsEpochMs,
+  horizonText,
+  LOW_PASS_DEG,
+  ratingsByHeight,
+  wholePictures,
+} from '@velvet-reed/core/site';
+import { fixed, frequencyText, lengthText } from '@velvet-reed/core/units';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useMoment } from '../../../data/moment';
-import { useStationId, useWrite, type StationData } from '../../../data/station';
+import { plotFeaturesOf } from '../../../data/derive';
+import { showTrouble, useStationId, useWrite, type StationData } from '../../../data/station';
+import { Button } from '../../../ui/button';
 import { Curves } from '../../../ui/curves';
 import { momentText } from '../../../ui/moment-text';
 import { QuickAnswer } from '../../../ui/quick-answer';
@@ -193,7 +204,7 @@ function Rated({ data, seen }: { readonly data: StationData; readonly seen: Seen
     ],
     [data.passes],
   );
-  const halves = splitMeans(data.passes);
+  const halves = ratedText(data.passes);
   return (
     <Section title="Heard so far" hint="0: nothing, 5: without a fault; against the highest elevation">
       {data.passes.length > 1 && (
@@ -255,19 +266,13 @@ function Rated({ data, seen }: { readonly data: StationData; readonly seen: Seen
   );
 }
 
-/** Elevation under which a pass counts as low. Common practice, no source. */
-const LOW_DEG = 30;
-
 /** How low and high passes were rated, where both were heard. */
-function splitMeans(passes: readonly Saved<'passes'>[]): string | undefined {
-  const [low, high] = [
-    passes.filter(({ highestDeg }) => highestDeg < LOW_DEG),
-    passes.filter(({ highestDeg }) => highestDeg >= LOW_DEG),
-  ];
-  if (low.length === 0 || high.length === 0) return undefined;
-  const mean = (list: typeof low): string =>
-    (list.reduce((sum, { rating }) => sum + rating, 0) / list.length).toFixed(1);
-  return `Below ${LOW_DEG}° ${low.length} passes, rated ${mean(low)}; above, ${high.length} passes, rated ${mean(high)} (measured).`;
+function ratedText(passes: readonly Saved<'passes'>[]): string | undefined {
+  const rated = ratingsByHeight(passes);
+  return (
+    rated &&
+    `Below ${LOW_PASS_DEG}° ${rated.low.count} passes, rated ${rated.low.mean.toFixed(1)}; above, ${rated.high.count} passes, rated ${rated.high.mean.toFixed(1)} (measured).`
+  );
 }
 
 /** The horizon as the listener sees it from the antenna. */
@@ -285,7 +290,35 @@ function Horizon({ data }: { readonly data: StationData }) {
         version={station.version}
         onSave={({ horizon }, version) => saveStation(version, { horizon })}
       />
+      <FromPlot data={data} />
     </Section>
+  );
+}
+
+/** The horizon that the houses of the plan make. */
+function FromPlot({ data }: { readonly data: StationData }) {
+  const { saveStation } = useWrite();
+  const { station } = data;
+  const laid = data.plotFeatures.filter(({ kind, points }) => kind === 'antenna' && points.length > 0);
+  const [antenna] = laid;
+  const heightM = antenna?.heightM ?? station.heightM;
+  const points = plotHorizon(plotFeaturesOf(data), antenna?.points[0] ?? [0, 0], heightM);
+  if (!data.plotFeatures.some(({ kind }) => kind === 'house'))
+    return <p className="mt-2 max-w-prose text-sm text-dim">Houses drawn on the Plot can give it by themselves.</p>;
+  return (
+    <p className="mt-2 flex max-w-prose flex-wrap items-baseline gap-x-3 text-sm text-dim">
+      {points.length === 0
+        ? 'No house of the Plot stands above the antenna: flat, as far as the plan goes.'
+        : `The houses of the Plot, from ${antenna?.name ?? 'the middle of the plan'} at ${lengthText(heightM)}: up to ${Math.max(
+            ...points.map(({ elevationDeg }) => elevationDeg),
+          ).toFixed(0)}° (model; trees and hills are not on it).`}
+      <Button
+        look="quiet"
+        onClick={() => void saveStation(station.version, { horizon: horizonText(points) }).catch(showTrouble)}
+      >
+        Take the horizon from the Plot
+      </Button>
+    </p>
   );
 }
 

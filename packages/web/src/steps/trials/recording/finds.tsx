@@ -2,14 +2,12 @@ import { fixed, frequencyText } from '@velvet-reed/core/units';
 import { useMemo } from 'react';
 import { entry, useWrite, type StationData } from '../../../data/station';
 import type { Saved } from '@velvet-reed/contract';
-import { Announced } from '../../../ui/announced';
 import { Button } from '../../../ui/button';
 import { Curves } from '../../../ui/curves';
-import { Section } from '../../../ui/section';
-import { TypedFields } from '../../../ui/typed-numbers';
 import { useTypedNumbers } from '../../../ui/use-typed-numbers';
 import type { OpenRecording } from '../../../workers/recording-jobs';
 import { useJob } from '../../../workers/use-job';
+import { Ask } from './ask';
 import { levelText, timeText } from './view';
 
 /** The noise of the whole band, what ticks in it and what stands at equal spacing. */
@@ -28,7 +26,8 @@ export function NoiseOfRecording({
   const typed = useTypedNumbers([
     { name: 'bandwidth', label: 'Noise in a bandwidth of', dimension: 'frequency', bareUnit: 'Hz', start: '100 Hz' },
   ]);
-  const { start, answer, fault, busy } = useJob('recordingNoise');
+  const job = useJob('recordingNoise');
+  const { answer } = job;
   const bandwidthHz = typed.value('bandwidth');
   const traces = useMemo(
     () =>
@@ -73,19 +72,16 @@ export function NoiseOfRecording({
     );
   };
   return (
-    <Section title="Noise, ticks and combs" hint="the whole band; ticks do not count as noise">
-      <TypedFields of={typed}>
-        <Button busy={busy} disabled={!bandwidthHz} onClick={() => bandwidthHz && start({ open, bandwidthHz })}>
-          {busy ? 'Reading…' : 'Read the noise'}
-        </Button>
-      </TypedFields>
-      {fault && (
-        <p role="alert" className="mt-1 max-w-prose text-danger">
-          {fault}
-        </p>
-      )}
+    <Ask
+      title="Noise, ticks and combs"
+      hint="the whole band; ticks do not count as noise"
+      typed={typed}
+      label="Read the noise"
+      job={job}
+      onAsk={bandwidthHz ? () => job.start({ open, bandwidthHz }) : undefined}
+    >
       {answer && (
-        <Announced className="mt-2">
+        <>
           <ul className="max-w-prose list-disc pl-5">
             <li>Noise {levelText(answer.floor.medianDbfs, fullScaleDbm)} in the middle of the time (measured).</li>
             {answer.floor.steps.map((step) => (
@@ -133,9 +129,9 @@ export function NoiseOfRecording({
               scale: a log is in dBm at a frequency.
             </p>
           )}
-        </Announced>
+        </>
       )}
-    </Section>
+    </Ask>
   );
 }
 /** Values of one recording that go into the log: a longer one is thinned. */
@@ -155,46 +151,59 @@ export function StandardOfRecording({
   const typed = useTypedNumbers([
     { name: 'standard', label: 'Standard’s true frequency', dimension: 'frequency', bareUnit: 'MHz', start: '' },
   ]);
-  const { start, answer, fault, busy } = useJob('recordingStandard');
+  const job = useJob('recordingStandard');
+  const { answer } = job;
   const standardHz = typed.value('standard');
   const receiver = data.receivers.find(({ id }) => id === record?.receiverId);
+  const keep = (ppm: number, offsetHz: number): Promise<unknown> =>
+    trySave(
+      [
+        ...(receiver
+          ? [
+              {
+                ...{
+                  op: 'update' as const,
+                  resource: 'receivers' as const,
+                  id: receiver.id,
+                  version: receiver.version,
+                },
+                values: { offsetPpm: Number(ppm.toFixed(4)) },
+              },
+            ]
+          : []),
+        entry(
+          'path',
+          `${receiver?.name ?? 'Receiver'}: scale off by ${fixed(ppm, 3)} ppm, ${fixed(offsetHz, 2)} Hz at ${frequencyText(standardHz ?? 0)}, from a recording.`,
+        ),
+      ],
+      receiver ? `${receiver.name} keeps its offset.` : 'Written into the notebook.',
+    );
   return (
-    <Section title="Frequency standard" hint="how far the receiver’s scale is off">
-      <TypedFields of={typed}>
-        <Button busy={busy} disabled={!standardHz} onClick={() => standardHz && start({ open, standardHz })}>
-          {busy ? 'Reading…' : 'Read the offset'}
-        </Button>
-      </TypedFields>
-      {fault && (
-        <p role="alert" className="mt-1 max-w-prose text-danger">
-          {fault}
-        </p>
-      )}
+    <Ask
+      title="Frequency standard"
+      hint="how far the receiver’s scale is off"
+      typed={typed}
+      label="Read the offset"
+      job={job}
+      onAsk={standardHz ? () => job.start({ open, standardHz }) : undefined}
+    >
       {answer && (
-        <Announced className="mt-2 max-w-prose">
-          <p>
+        <>
+          <p className="max-w-prose">
             The scale shows it {fixed(Math.abs(answer.offsetHz), 2)} Hz too {answer.offsetHz >= 0 ? 'high' : 'low'} (95
             % {fixed(answer.lowHz, 2)} to {fixed(answer.highHz, 2)} Hz): {fixed(answer.ppm, 3)} ppm. Drift{' '}
             {fixed(answer.driftHzPerMin, 2)} Hz a minute (measured).
           </p>
-          <Button
-            className="mt-1"
-            onClick={() =>
-              void trySave(
-                [
-                  entry(
-                    'path',
-                    `${receiver?.name ?? 'Receiver'}: scale off by ${fixed(answer.ppm, 3)} ppm, ${fixed(answer.offsetHz, 2)} Hz at ${frequencyText(standardHz ?? 0)}, from a recording.`,
-                  ),
-                ],
-                'Written into the notebook.',
-              )
-            }
-          >
-            Write this into the notebook
+          <Button className="mt-1" onClick={() => void keep(answer.ppm, answer.offsetHz)}>
+            {receiver ? `Keep it with ${receiver.name}` : 'Write this into the notebook'}
           </Button>
-        </Announced>
+          {!receiver && (
+            <p className="mt-1 max-w-prose text-sm text-dim">
+              Say above which receiver made the recording, and keep the settings: then the offset stays with it.
+            </p>
+          )}
+        </>
       )}
-    </Section>
+    </Ask>
   );
 }

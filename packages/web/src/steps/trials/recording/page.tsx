@@ -1,30 +1,27 @@
 import type { Values } from '@velvet-reed/contract';
-import {
-  type Annotation,
-  type Band,
-  bandOf,
-  recordingOf,
-  secondsOf,
-  withAnnotations,
-} from '@velvet-reed/core/recording';
-import { bandText } from '@velvet-reed/core/units';
-import { useEffect, useMemo, useRef, useState, type DragEvent } from 'react';
+import { type Band, bandOf, recordingOf, secondsOf } from '@velvet-reed/core/recording';
+import { useEffect, useMemo, useState, type DragEvent } from 'react';
 import { useSearchParams } from 'react-router';
 import type { StationData } from '../../../data/station';
 import { useTheme } from '../../../data/theme';
 import { Button } from '../../../ui/button';
 import { Room } from '../../../ui/room';
-import { Next, Note } from '../../../ui/section';
+import { Next } from '../../../ui/section';
 import { Empty, Waiting } from '../../../ui/states';
 import { StationPage } from '../../../ui/station-page';
 import { useJob } from '../../../workers/use-job';
-import { saveText } from '../../../ui/export';
+import { AtOnceOfRecording } from './at-once';
+import { BrushChoice, FileChooser, Meaning } from './choices';
 import { NoiseOfRecording, StandardOfRecording } from './finds';
 import { ResonanceOfRecording } from './resonance';
 import { Levels } from './levels';
+import { ListenToBand } from './listen';
+import { Margin } from './margin';
 import { pairsOf } from './pairs-of';
+import { saveMarks } from './save-marks';
 import { recordingSentence } from './sentence';
 import { RecordingSettings } from './settings';
+import { SnrListOfRecording } from './snr-list';
 import { type Answers, chosenOf, type ChosenFile, useOpened } from './use-opened';
 import { type Brush, WaterfallPicture } from './waterfall-picture';
 import type { Look } from './view';
@@ -99,36 +96,6 @@ function Recordings({ data }: { readonly data: StationData }) {
         onKept={(id) => setParams({ recording: String(id) })}
       />
     </div>
-  );
-}
-
-function FileChooser({
-  onFiles,
-  main,
-}: {
-  readonly onFiles: (files: readonly File[]) => void;
-  readonly main: boolean;
-}) {
-  const input = useRef<HTMLInputElement>(null);
-  return (
-    <>
-      <input
-        ref={input}
-        type="file"
-        multiple
-        className="sr-only"
-        tabIndex={-1}
-        aria-label="Recording files"
-        accept=".wav,.sigmf-meta,.sigmf-data"
-        onChange={(event) => {
-          onFiles([...(event.target.files ?? [])]);
-          event.target.value = '';
-        }}
-      />
-      <Button look={main ? 'main' : 'plain'} onClick={() => input.current?.click()}>
-        Open a recording
-      </Button>
-    </>
   );
 }
 
@@ -300,6 +267,7 @@ function OpenedRoom({
               Save the bands as marks (.sigmf-meta)
             </Button>
           )}
+          {signal && <ListenToBand open={open} band={signal} look={look} />}
           {look.toS < whole.toS && (
             <span className="text-sm text-dim">
               {look.fromS.toFixed(0)} to {look.toS.toFixed(0)} s of {whole.toS.toFixed(0)} s
@@ -338,10 +306,14 @@ function OpenedRoom({
           fullScaleDbm={fullScaleDbm}
         />
       )}
+      {open?.meaning === 'two' && signal && quiet && (
+        <AtOnceOfRecording {...{ data, open, signal, quiet, names, record, startMs, fullScaleDbm }} />
+      )}
       {open && (
         <>
           <RecordingSettings data={data} opened={opened} draft={draft} onKept={onKept} />
           <ResonanceOfRecording data={data} open={open} record={record} name={chosen?.name ?? 'recording'} />
+          <SnrListOfRecording data={data} open={open} record={record} name={chosen?.name ?? 'recording'} />
           <NoiseOfRecording open={open} record={record} startMs={startMs} fullScaleDbm={fullScaleDbm} />
           <StandardOfRecording data={data} open={open} record={record} />
         </>
@@ -350,108 +322,9 @@ function OpenedRoom({
   );
 }
 
-/** The bands as annotations beside those that the description had. */
-function saveMarks(chosen: ChosenFile, signal: Band, quiet: Band | undefined, centreHz: number, whole: Look): void {
-  const mark = (text: string, { offsetHz, bandwidthHz }: Band): Annotation => ({
-    ...{ startS: whole.fromS, stopS: whole.toS, text },
-    ...{ lowHz: centreHz + offsetHz - bandwidthHz / 2, highHz: centreHz + offsetHz + bandwidthHz / 2 },
-  });
-  const added = [mark('signal', signal), ...(quiet ? [mark('quiet band', quiet)] : [])];
-  const meta = chosen.metaText ?? '{}';
-  const rate = /"core:sample_rate"\s*:\s*([\d.eE+]+)/.exec(meta)?.[1];
-  saveText(`${chosen.name}.sigmf-meta`, withAnnotations(meta, added, Number(rate)), 'application/json');
-}
-
 /** A band moved and narrowed until the recording holds it. */
 function fitBand(band: Band, whole: Look): Band {
   const bandwidthHz = Math.min(band.bandwidthHz, 0.9 * (whole.highHz - whole.lowHz));
   const half = bandwidthHz / 2;
   return { bandwidthHz, offsetHz: Math.max(whole.lowHz + half, Math.min(whole.highHz - half, band.offsetHz)) };
-}
-
-const BRUSHES: readonly (readonly [Brush, string])[] = [
-  ['signal', 'the signal'],
-  ['quiet', 'a quiet band'],
-  ['look', 'what is shown'],
-];
-
-function BrushChoice({ brush, onBrush }: { readonly brush: Brush; readonly onBrush: (brush: Brush) => void }) {
-  return (
-    <fieldset className="flex flex-wrap items-center gap-x-3 text-sm">
-      <legend className="float-left mr-3 text-dim">A drag sets</legend>
-      {BRUSHES.map(([value, label]) => (
-        <label key={value} className="flex items-center gap-1.5">
-          <input type="radio" name="brush" checked={brush === value} onChange={() => onBrush(value)} />
-          {label}
-        </label>
-      ))}
-    </fieldset>
-  );
-}
-
-/** Asked, never guessed: both kinds of file look alike. */
-function Meaning({ onAnswer }: { readonly onAnswer: (meaning: 'iq' | 'two') => void }) {
-  return (
-    <section aria-label="What its two channels are" className="mb-4 max-w-prose">
-      <p className="mb-2">This file has two channels and does not say what they are.</p>
-      <div className="flex flex-wrap gap-3">
-        <Button look="main" onClick={() => onAnswer('iq')}>
-          I and Q of one receiver
-        </Button>
-        <Button onClick={() => onAnswer('two')}>Two receivers at once</Button>
-      </div>
-    </section>
-  );
-}
-
-function Margin({ opened }: { readonly opened: ReturnType<typeof useOpened> }) {
-  const { layout, open, peakDbfs, clipped, other } = opened;
-  return (
-    <>
-      {other && (
-        <Note title="Another file">
-          <p className="text-caution">
-            This file is not the one that was kept: its checksum differs. Its numbers will differ too.
-          </p>
-        </Note>
-      )}
-      {layout && open && (
-        <Note title="This recording">
-          <p>
-            {secondsOf(layout).toFixed(1)} s,{' '}
-            {bandText(open.centreHz - layout.sampleRateHz / 2, open.centreHz + layout.sampleRateHz / 2)}
-            {peakDbfs !== undefined && <>, peak {peakDbfs.toFixed(1).replace('-', '−')} dBFS</>}.
-            {clipped !== undefined && clipped > 0 && (
-              <span className="text-caution">
-                {' '}
-                {clipped.toLocaleString('en')} moments reach full scale: turn the gain down.
-              </span>
-            )}
-          </p>
-          {layout.remarks.map((remark) => (
-            <p key={remark} className="mt-1 text-caution">
-              {remark}
-            </p>
-          ))}
-          {layout.annotations.slice(0, 5).map(({ text, startS }) => (
-            <p key={`${startS} ${text}`} className="mt-1 text-sm text-dim">
-              {startS.toFixed(1)} s: {text}
-            </p>
-          ))}
-        </Note>
-      )}
-      <Note title="How it is read">
-        <p>
-          Levels are powers against a sine of full scale (dBFS); with the receiver’s full scale they are dBm. The noise
-          of the quiet band is taken off the signal. Turns of two antennas are told by the jumps of level and noise; a
-          click at the switch counts for neither.
-        </p>
-      </Note>
-      <Note title="Good recordings">
-        <p>
-          Automatic gain off, one gain for all, no noise reduction, no compressed sound: MP3 takes weak signals away.
-        </p>
-      </Note>
-    </>
-  );
 }
