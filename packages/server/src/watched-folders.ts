@@ -25,7 +25,7 @@ const MOST_FILES = 200;
 /** Largest that is read, as of an imported log. */
 const MOST_BYTES = 80_000_000;
 /** Rows of the end that are shown. */
-const LAST_ROWS = 12;
+const LAST_ROWS = 8;
 
 /** Tables in the named folders, last changed first. A folder that cannot be read has none. */
 export async function watchedFiles(folders: readonly string[]): Promise<readonly WatchedFile[]> {

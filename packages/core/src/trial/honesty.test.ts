@@ -226,3 +226,19 @@ describe('conditions', () => {
     expect(() => findRule([1], [floors([1, 2])])).toThrow('2 values for 1 pairs');
   });
 });
+
+// worked example: five differences of two converters, 22, 19, 25, 23, 21 dB: mean 22.0, interval 19.2 to 24.8 by Student
+test('five pairs that were planned can prove a large difference; four, or five that are watched, cannot', () => {
+  const pairs = (all: readonly number[]) =>
+    all.map((differenceDb) => ({
+      ...{ levelADbm: null, noiseADbm: null, levelBDbm: null, noiseBDbm: null, differenceDb },
+    }));
+  const five = pairs([22, 19, 25, 23, 21]);
+  const names = { a: 'dongle', b: 'sound card' };
+  const planned = trialVerdict(five, names, { plannedPairs: 5 });
+  expect(planned.sentence).toBe('sound card is better on SNR by 22.0 dB, proven.');
+  expect(planned.snr.interval?.low).toBeCloseTo(19.2, 1);
+  expect(planned.snr.interval?.high).toBeCloseTo(24.8, 1);
+  expect(trialVerdict(five, names).snr.proven).toBe(false);
+  expect(trialVerdict(five.slice(0, 4), names, { plannedPairs: 4 }).snr.proven).toBe(false);
+});

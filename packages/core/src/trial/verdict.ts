@@ -60,8 +60,8 @@ export interface TrialTerms {
   readonly rhoLeast?: number;
 }
 
-/** Below this many pairs no interval is believed, whatever it says: one odd reading decides it. */
-const LEAST_PAIRS = 6;
+/** Below this many pairs no interval is believed, whatever it says: one odd reading decides it. A number fixed beforehand may be one less. */
+const LEAST_PAIRS: Readonly<Record<TrialRule, number>> = { watch: 6, plan: 5 };
 /** A scatter below this is smaller than any meter's last digit, dB: nothing can be said from it. */
 const ALIKE_DB = 0.02;
 /** Smaller differences are not worth proving: fading and reading steps are larger. */
@@ -85,12 +85,12 @@ function judge(what: TrialMeasure, all: readonly number[], terms: Required<Trial
   const excludesZero = interval !== undefined && (shownDb(interval.low) > 0 || shownDb(interval.high) < 0);
   // differences alike to the last digit tell of the meter's steps, not of the antennas
   const scatters = result.sd !== null && result.sd > ALIKE_DB;
-  const proven = excludesZero && atEnd && result.n >= LEAST_PAIRS && scatters;
+  const proven = excludesZero && atEnd && result.n >= LEAST_PAIRS[rule] && scatters;
   const bound = interval && Math.min(Math.abs(interval.low), Math.abs(interval.high));
   const byAHair =
     interval !== undefined &&
     bound !== undefined &&
-    result.n >= LEAST_PAIRS &&
+    result.n >= LEAST_PAIRS[rule] &&
     atEnd &&
     scatters &&
     bound < (HAIR * (interval.high - interval.low)) / 2;
@@ -107,7 +107,7 @@ function judge(what: TrialMeasure, all: readonly number[], terms: Required<Trial
 function pairsLeft(result: PairedResult, rule: TrialRule, terms: Required<TrialTerms>): number | null {
   const { worthDb, plannedPairs } = terms;
   if (plannedPairs !== null && result.n < plannedPairs) return plannedPairs - result.n;
-  const least = Math.max(1, LEAST_PAIRS - result.n);
+  const least = Math.max(1, LEAST_PAIRS[rule] - result.n);
   if (result.sd === null || result.sd <= ALIKE_DB) return least;
   const worth = Math.max(worthDb, WORTH_DB);
   const needed = rule === 'watch' ? pairsWhenWatched(result.sd, worth) : pairsForPower(result.sd, worth);

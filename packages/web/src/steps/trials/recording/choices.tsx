@@ -1,34 +1,29 @@
-import { useRef } from 'react';
+import type { RefObject } from 'react';
 import { Button } from '../../../ui/button';
 import type { Brush } from './waterfall-picture';
 
-export function FileChooser({
+/** The hidden input of the page: it stays the same one whatever the page shows, so that a choice made in an open dialog is never lost. */
+export function RecordingInput({
+  input,
   onFiles,
-  main,
 }: {
+  readonly input: RefObject<HTMLInputElement | null>;
   readonly onFiles: (files: readonly File[]) => void;
-  readonly main: boolean;
 }) {
-  const input = useRef<HTMLInputElement>(null);
   return (
-    <>
-      <input
-        ref={input}
-        type="file"
-        multiple
-        className="sr-only"
-        tabIndex={-1}
-        aria-label="Recording files"
-        accept=".wav,.sigmf-meta,.sigmf-data"
-        onChange={(event) => {
-          onFiles([...(event.target.files ?? [])]);
-          event.target.value = '';
-        }}
-      />
-      <Button look={main ? 'main' : 'plain'} onClick={() => input.current?.click()}>
-        Open a recording
-      </Button>
-    </>
+    <input
+      ref={input}
+      type="file"
+      multiple
+      className="sr-only"
+      tabIndex={-1}
+      aria-label="Recording files"
+      accept=".wav,.sigmf-meta,.sigmf-data"
+      onChange={(event) => {
+        onFiles([...(event.target.files ?? [])]);
+        event.target.value = '';
+      }}
+    />
   );
 }
 

@@ -1,6 +1,6 @@
 import type { Values } from '@velvet-reed/contract';
 import { type Band, bandOf, recordingOf, secondsOf } from '@velvet-reed/core/recording';
-import { useEffect, useMemo, useState, type DragEvent } from 'react';
+import { useEffect, useMemo, useRef, useState, type DragEvent } from 'react';
 import { useSearchParams } from 'react-router';
 import type { StationData } from '../../../data/station';
 import { useTheme } from '../../../data/theme';
@@ -11,7 +11,7 @@ import { Empty, Waiting } from '../../../ui/states';
 import { StationPage } from '../../../ui/station-page';
 import { useJob } from '../../../workers/use-job';
 import { AtOnceOfRecording } from './at-once';
-import { BrushChoice, FileChooser, Meaning } from './choices';
+import { BrushChoice, Meaning, RecordingInput } from './choices';
 import { NoiseOfRecording, StandardOfRecording } from './finds';
 import { ResonanceOfRecording } from './resonance';
 import { Levels } from './levels';
@@ -47,6 +47,7 @@ function Recordings({ data }: { readonly data: StationData }) {
     (chosen ? undefined : data.recordings.at(-1));
   const [answers, setAnswers] = useState<Answers>({});
   const [fault, setFault] = useState('');
+  const input = useRef<HTMLInputElement>(null);
   const take = async (files: readonly File[]): Promise<void> => {
     try {
       setChosen(await chosenOf(files));
@@ -84,11 +85,14 @@ function Recordings({ data }: { readonly data: StationData }) {
           </select>
         </label>
       )}
-      <FileChooser onFiles={(files) => void take(files)} main={data.recordings.length === 0} />
+      <Button look={data.recordings.length === 0 ? 'main' : 'plain'} onClick={() => input.current?.click()}>
+        Open a recording
+      </Button>
     </>
   );
   return (
     <div onDragOver={(event) => event.preventDefault()} onDrop={onDrop}>
+      <RecordingInput input={input} onFiles={(files) => void take(files)} />
       <OpenedRoom
         key={opened.open ? `${opened.chosen?.name} ${opened.open.meaning} ${opened.record?.id ?? 0}` : 'none'}
         {...{ data, opened, picker, fault, answers }}

@@ -48,5 +48,10 @@ export function recordingSentence({
     levels.snrDb === null
       ? 'The signal does not stand out of the noise'
       : `The signal stands ${levels.snrDb.toFixed(1)} dB over the noise`;
+  if (opened.open.meaning === 'two')
+    return {
+      sentence: `${snr} on the ${opened.open.channel === 0 ? 'first' : 'second'} receiver.`,
+      next: 'Next: compare the channels, below.',
+    };
   return { sentence: `${snr}.`, next: 'Next: keep the settings, or say the time of a turn if antennas were switched.' };
 }
