@@ -23,5 +23,8 @@ export function RulesNote({ data }: { readonly data: StationData }) {
 function Now({ comparison, data }: { readonly comparison: Comparison; readonly data: StationData }) {
   const antennaId = antennaAt(comparison, useNow());
   const name = data.antennas.find(({ id }) => id === antennaId)?.name;
-  return name ? <b className="font-semibold"> Now: {name}.</b> : <span className="text-dim"> Read that first.</span>;
+  if (name) return <b className="font-semibold"> Now: {name}.</b>;
+  const { finding, factors } = comparison;
+  const hangsOn = finding.state === 'rule' ? factors.find(({ factor }) => factor.id === finding.rule.factor)?.name : '';
+  return <span className="text-dim"> Look at this first: {hangsOn}.</span>;
 }
