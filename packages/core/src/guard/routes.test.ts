@@ -1,0 +1,331 @@
+import { describe, expect, test } from '@jest/globals';
+import { chanceOf } from '../recording/made';
+import { type Evidence, type GuardGraph, type GuardNode, type Known, strongestRoutes, checkGraph } from './graph';
+import { type Colour, type GuardQuestion, guardProof } from './judge';
+import { cheapestMending, type Offer } from './mend';
+import { guardStates, type GuardState } from './states';
+
+const ALL = { leads: false, hangs: false };
+const measured = (db: number): Known => ({ db, evidence: 'measured' });
+
+/** The club's station: 100 W into antenna 1 over a T/R switch that serves receiver A; receiver B on antenna 2 directly. */
+function club(
+  more: { readonly isolation?: Known; readonly coupling?: Known; readonly rest?: string } = {},
+): GuardGraph {
+  return {
+    nodes: [
+      { id: 'tx', name: 'Transmitter', kind: 'transmitter', dbm: 50 },
+      { id: 'a1', name: 'Antenna 1', kind: 'antenna' },
+      { id: 'a2', name: 'Antenna 2', kind: 'antenna' },
+      { id: 'A', name: 'Receiver A', kind: 'receiver', limitDbm: 0 },
+      { id: 'B', name: 'Receiver B', kind: 'receiver', limitDbm: 0 },
+      {
+        ...{ id: 'tr', name: 'T/R switch', kind: 'switch', throws: 2, drive: 'key' },
+        ...{ receive: '1', transmit: '2', rest: more.rest ?? '1' },
+        ...{ loss: measured(0.2), isolation: more.isolation ?? measured(62) },
+      },
+    ],
+    links: [
+      { from: { node: 'a1', port: 'a' }, to: { node: 'tr', port: 'c' } },
+      { from: { node: 'tr', port: '1' }, to: { node: 'A', port: 'a' } },
+      { from: { node: 'tr', port: '2' }, to: { node: 'tx', port: 'a' } },
+    ],
+    couplings: [{ a: 'a1', b: 'a2', loss: more.coupling ?? measured(75) }],
+  };
+}
+const linkedB = (graph: GuardGraph): GuardGraph => ({
+  ...graph,
+  links: [...graph.links, { from: { node: 'a2', port: 'a' }, to: { node: 'B', port: 'a' } }],
+});
+const ask = (graph: GuardGraph, more: Partial<GuardQuestion> = {}): GuardQuestion => ({
+  ...{ graph, sequence: ALL, marginToKeepDb: 10, undrawn: [], measured: [], pulled: new Set<string>() },
+  ...more,
+});
+const colourOf = (question: GuardQuestion, receiver: string, kind: GuardState['kind']): Colour | undefined =>
+  guardProof(question).cells.find((cell) => cell.receiver === receiver && cell.state.kind === kind)?.colour;
+
+describe('the states of a station', () => {
+  test('100 W behind a switch of 62 dB leave −12 dBm with the key down, and 49.8 dBm when the relay stays (50 dBm less 0.2 dB)', () => {
+    const { cells } = guardProof(ask(linkedB(club())));
+    const down = cells.find(({ receiver, state }) => receiver === 'A' && state.kind === 'key down');
+    expect(down?.route?.dbm).toBeCloseTo(-12, 9);
+    expect(down).toMatchObject({ colour: 'proven', thin: false });
+    expect(down?.sentence).toBe('−12.0 dBm, 12.0 dB below the limit: T/R switch, 1 to 2.');
+  });
+  test('an unplugged key line, a stuck relay and a supply that is off turn red what they should', () => {
+    const question = ask(linkedB(club()));
+    // with the switch left at receive the transmitter reaches the common port by 62 dB, and A by 0.2 dB more
+    for (const kind of ['key line unplugged', 'supply off', 'relay moving', 'hang'] as const)
+      expect([kind, colourOf(question, 'A', kind)]).toEqual([kind, 'proven']);
+    const fast = club({ isolation: measured(40) });
+    expect(colourOf(ask(linkedB(fast)), 'A', 'key down')).toBe('danger');
+    // a T/R switch in which the transmitter stays on the antenna: the receiver alone is switched in and out
+    const joined: GuardGraph = {
+      ...linkedB(club()),
+      nodes: club().nodes.map((node) =>
+        node.id === 'tr' && node.kind === 'switch' ? { ...node, throws: 1, transmit: '', rest: '1' } : node,
+      ),
+      links: [
+        { from: { node: 'a1', port: 'a' }, to: { node: 'tx', port: 'a' } },
+        { from: { node: 'a1', port: 'a' }, to: { node: 'tr', port: '1' } },
+        { from: { node: 'tr', port: 'c' }, to: { node: 'A', port: 'a' } },
+      ],
+    };
+    expect(colourOf(ask(joined), 'A', 'key down')).toBe('proven');
+    for (const kind of ['key line unplugged', 'supply off', 'relay moving', 'hang', 'switch stuck'] as const)
+      expect([kind, colourOf(ask(joined), 'A', kind)]).toEqual([kind, 'danger']);
+    // a switch that rests open survives the loss of its supply; a proven sequence survives the moving relay
+    const open = {
+      ...joined,
+      nodes: joined.nodes.map((node) => (node.id === 'tr' && node.kind === 'switch' ? { ...node, rest: '' } : node)),
+    };
+    expect(colourOf(ask(open), 'A', 'supply off')).toBe('proven');
+    const known = ask(open, { sequence: { leads: true, hangs: true } });
+    expect(colourOf(known, 'A', 'relay moving')).toBe('proven');
+    expect(colourOf(known, 'A', 'hang')).toBe('proven');
+  });
+  test('an antenna that is not in the drawing is red by itself, and a coupling without a figure is never green', () => {
+    expect(guardProof(ask(linkedB(club()), { undrawn: ['Loop'] }))).toMatchObject({ colour: 'danger' });
+    const unknown = guardProof(ask(linkedB(club({ coupling: {} }))));
+    const cell = unknown.cells.find(({ receiver, state }) => receiver === 'B' && state.kind === 'key down');
+    expect(cell).toMatchObject({ colour: 'unknown' });
+    expect(cell?.sentence).toContain('“over the air to Antenna 2” has no figure');
+    // a part without a figure that is not needed does no harm: 62 dB of measured switch stand before it
+    expect(unknown.cells.find(({ receiver, state }) => receiver === 'A' && state.kind === 'key down')?.colour).toBe(
+      'proven',
+    );
+  });
+  test('without the link the receiver hears nothing; one missing edge changes the colour', () => {
+    expect(colourOf(ask(club()), 'B', 'key down')).toBe('proven');
+    expect(colourOf(ask(linkedB(club({ coupling: measured(23.4) }))), 'B', 'key down')).toBe('danger');
+  });
+  test('a way measured as a whole counts with the key down, and only then', () => {
+    const question = ask(linkedB(club({ coupling: {} })), {
+      measured: [{ receiver: 'B', lossDb: 62, evidence: 'measured' }],
+    });
+    expect(colourOf(question, 'B', 'key down')).toBe('proven');
+    const others = (one: GuardQuestion) =>
+      guardProof(one).cells.flatMap(({ state, colour }) =>
+        state.kind === 'key down' ? [] : [`${state.id} ${colour}`],
+      );
+    expect(others(question)).toEqual(others({ ...question, measured: [] }));
+    expect(colourOf({ ...question, measured: [] }, 'B', 'key down')).toBe('unknown');
+  });
+  test('before a storm every antenna hangs on its receiver until a plug is marked', () => {
+    expect(colourOf(ask(linkedB(club())), 'B', 'thunderstorm')).toBe('unknown');
+    expect(colourOf(ask(linkedB(club()), { pulled: new Set(['a2']) }), 'B', 'thunderstorm')).toBe('assumed');
+  });
+  test('a limiter passes what it leaks; beyond what it survives it counts as not there', () => {
+    const limited = (dbm: number): GuardGraph => ({
+      nodes: [
+        { id: 'tx', name: 'T', kind: 'transmitter', dbm },
+        { id: 'l', name: 'Limiter', kind: 'limiter', loss: measured(0.5), leakDbm: 10, surviveDbm: 30 },
+        { id: 'A', name: 'A', kind: 'receiver', limitDbm: 15 },
+      ],
+      links: [
+        { from: { node: 'tx', port: 'a' }, to: { node: 'l', port: 'a' } },
+        { from: { node: 'l', port: 'b' }, to: { node: 'A', port: 'a' } },
+      ],
+      couplings: [],
+    });
+    const level = (dbm: number) => strongestRoutes(limited(dbm), new Map(), new Set(['tx'])).get('A');
+    expect(level(0)?.dbm).toBeCloseTo(-0.5, 9);
+    expect(level(29)?.dbm).toBe(10);
+    expect(level(31)?.dbm).toBeCloseTo(30.5, 9);
+    expect(level(31)?.broken).toMatchObject({ name: 'Limiter', dbm: 31 });
+  });
+  test('a link to nowhere and a gain where a loss should stand are refused', () => {
+    expect(() =>
+      checkGraph({ ...club(), links: [{ from: { node: 'a1', port: 'b' }, to: { node: 'tx', port: 'a' } }] }),
+    ).toThrow(/a1 b/);
+    expect(() => checkGraph(club({ isolation: { db: -3 } }))).toThrow(/Isolation of T\/R switch/);
+  });
+});
+
+/** A made-up station of up to twelve nodes. */
+function made(seed: number): GuardGraph {
+  const { uniform } = chanceOf(seed);
+  const upTo = (n: number): number => Math.floor(uniform() * n);
+  const known = (most: number): Known => {
+    const draw = uniform();
+    const evidence: Evidence = draw < 0.35 ? 'measured' : draw < 0.65 ? 'model' : 'assumed';
+    return draw > 0.88 ? {} : { db: uniform() * most, evidence };
+  };
+  const nodes: GuardNode[] = [
+    { id: 'tx', name: 'tx', kind: 'transmitter', dbm: 20 + 40 * uniform() },
+    ...(uniform() < 0.3
+      ? [{ id: 'nb', name: 'nb', kind: 'transmitter', dbm: 10 * uniform(), neighbour: true } as const]
+      : []),
+  ];
+  const room = 12 - nodes.length;
+  const parts = 2 + upTo(room - 2);
+  for (let i = 0; i < parts; i += 1) {
+    const [id, name] = [`n${i}`, `n${i}`];
+    const kind = i === 0 ? 0 : i === 1 ? 1 : upTo(7);
+    if (kind === 0) nodes.push({ id, name, kind: 'receiver', limitDbm: -20 + 40 * uniform() });
+    else if (kind === 1 || kind === 2) nodes.push({ id, name, kind: 'antenna' });
+    else if (kind === 3) nodes.push({ id, name, kind: 'pad', loss: known(20) });
+    else if (kind === 4)
+      nodes.push({
+        id,
+        name,
+        kind: 'limiter',
+        loss: known(1),
+        leakDbm: 20 * uniform(),
+        surviveDbm: 20 + 20 * uniform(),
+      });
+    else if (kind === 5) nodes.push({ id, name, kind: 'splitter', outputs: 2, loss: known(4), isolation: known(30) });
+    else {
+      const throws = 1 + upTo(2);
+      const where = (): string => String(upTo(throws + 1) || '');
+      nodes.push({
+        ...{ id, name, kind: 'switch', throws, drive: (['key', 'supply', 'hand'] as const)[upTo(3)] },
+        ...{ receive: where(), transmit: where(), rest: where(), loss: known(1), isolation: known(70) },
+      });
+    }
+  }
+  const ports = nodes.flatMap((node) => portNames(node).map((port) => ({ node: node.id, port })));
+  const links = Array.from({ length: 2 + upTo(ports.length) }, () => ({
+    from: ports[upTo(ports.length)],
+    to: ports[upTo(ports.length)],
+  }));
+  const antennas = nodes.filter(({ kind }) => kind === 'antenna');
+  const couplings = antennas.flatMap((a, i) =>
+    antennas.slice(i + 1).flatMap((b) => (uniform() < 0.8 ? [{ a: a.id, b: b.id, loss: known(80) }] : [])),
+  );
+  return { nodes, links, couplings };
+}
+const portNames = (node: GuardNode): readonly string[] =>
+  node.kind === 'splitter'
+    ? ['c', '1', '2']
+    : node.kind === 'switch'
+      ? ['c', '1', '2'].slice(0, node.throws + 1)
+      : node.kind === 'transmitter' || node.kind === 'receiver' || node.kind === 'antenna'
+        ? ['a']
+        : ['a', 'b'];
+
+/** Level at a receiver by walking every way that never comes to a port twice: slow, and written on its own. */
+function byEveryWay(graph: GuardGraph, state: GuardState, receiver: string, lossOf: (known: Known) => number): number {
+  let best = -Infinity;
+  const nodeOf = (port: string): GuardNode => {
+    const node = graph.nodes.find(({ id }) => id === port.split('/')[0]);
+    if (!node) throw new Error(port);
+    return node;
+  };
+  const go = (port: string, dbm: number, seen: ReadonlySet<string>): void => {
+    const node = nodeOf(port);
+    if (port === `${receiver}/a`) {
+      best = Math.max(best, dbm);
+      return;
+    }
+    if (node.kind === 'receiver' || (node.kind === 'transmitter' && seen.size > 1)) return;
+    const step = (to: string, level: number): void => {
+      if (!seen.has(to)) go(to, level, new Set([...seen, to]));
+    };
+    const own = port.split('/')[1];
+    for (const { from, to } of graph.links) {
+      const [f, t] = [`${from.node}/${from.port}`, `${to.node}/${to.port}`];
+      if (f === port) step(t, dbm);
+      if (t === port) step(f, dbm);
+    }
+    for (const other of portNames(node)) {
+      if (other === own) continue;
+      const to = `${node.id}/${other}`;
+      if (node.kind === 'switch') {
+        const chosen = state.positions.get(node.id);
+        const through = (own === 'c' && other === chosen) || (other === 'c' && own === chosen);
+        step(to, dbm - lossOf(through ? node.loss : node.isolation));
+      } else if (node.kind === 'splitter')
+        step(to, dbm - lossOf(own === 'c' || other === 'c' ? node.loss : node.isolation));
+      else if (node.kind === 'limiter') {
+        const passed = dbm - lossOf(node.loss);
+        step(to, dbm > node.surviveDbm ? passed : Math.min(passed, node.leakDbm));
+      } else if ('loss' in node) step(to, dbm - lossOf(node.loss));
+    }
+    for (const { a, b, loss } of graph.couplings) {
+      if (node.id === a) step(`${b}/a`, dbm - lossOf(loss));
+      if (node.id === b) step(`${a}/a`, dbm - lossOf(loss));
+    }
+  };
+  for (const source of graph.nodes)
+    if (source.kind === 'transmitter' && state.on.has(source.id))
+      go(`${source.id}/a`, source.dbm, new Set([`${source.id}/a`]));
+  return best;
+}
+
+test('2,000 made-up stations: the same worst level and the same colour as by walking every way', () => {
+  const RANK: readonly Evidence[] = ['measured', 'model', 'assumed'];
+  const NAME = { measured: 'proven', model: 'computed', assumed: 'assumed' } as const;
+  const seen = new Map<Colour, number>();
+  for (let seed = 1; seed <= 2000; seed += 1) {
+    const graph = made(seed);
+    const states = guardStates(graph, ALL);
+    // every way of a large station takes long: two states of each are walked, other ones for other seeds
+    const picked = [states[seed % states.length], states.find(({ kind }) => kind === 'key down')];
+    const { cells } = guardProof(ask(graph));
+    for (const state of picked) {
+      if (!state || state.kind === 'thunderstorm') continue;
+      for (const receiver of graph.nodes) {
+        if (receiver.kind !== 'receiver') continue;
+        const levels = RANK.map((weakest, i) =>
+          byEveryWay(graph, state, receiver.id, ({ db, evidence = 'assumed' }) =>
+            db !== undefined && RANK.indexOf(evidence) <= i ? db : weakest === 'assumed' && db !== undefined ? db : 0,
+          ),
+        );
+        const knownOnly = byEveryWay(graph, state, receiver.id, ({ db }) => db ?? 1000);
+        const founded = RANK.find((_, i) => levels[i] <= receiver.limitDbm);
+        const expected: Colour = founded ? NAME[founded] : knownOnly > receiver.limitDbm ? 'danger' : 'unknown';
+        const cell = cells.find((one) => one.receiver === receiver.id && one.state.id === state.id);
+        expect([seed, state.id, cell?.colour]).toEqual([seed, state.id, expected]);
+        seen.set(expected, (seen.get(expected) ?? 0) + 1);
+        if (expected === 'danger') expect(cell?.route?.dbm).toBeCloseTo(knownOnly, 6);
+        else if (Number.isFinite(levels[2]) && levels[2] > -900)
+          expect(receiver.limitDbm - (cell?.marginDb ?? 0)).toBeCloseTo(levels[2], 6);
+      }
+    }
+  }
+  // every colour was met often enough to mean something
+  for (const colour of ['proven', 'computed', 'assumed', 'unknown', 'danger'] as const)
+    expect(seen.get(colour) ?? 0).toBeGreaterThan(20);
+}, 120_000);
+
+describe('the cheapest change', () => {
+  const OFFERS: readonly Offer[] = [
+    { kind: 'switch', name: 'a relay that rests open', price: 40, lossDb: 0.2, isolationDb: 60 },
+    { kind: 'limiter', name: 'a limiter', price: 15, lossDb: 0.5, leakDbm: -12, surviveDbm: 33 },
+  ];
+  const STRONG: Offer = { kind: 'limiter', name: 'a limiter', price: 15, lossDb: 0.5, leakDbm: -12, surviveDbm: 51 };
+  test('receiver B directly on antenna 2 with 23.4 dB over the air: a limiter is enough, and cheaper than a relay', () => {
+    const question = ask(linkedB(club({ coupling: measured(23.4) })));
+    const mending = cheapestMending(question, OFFERS, (_, lossDb) => lossDb);
+    expect(mending?.changes.map(({ sentence }) => sentence)).toEqual(['a limiter at the input of Receiver B']);
+    expect(mending).toMatchObject({ price: 15, snrCostDb: 0.5 });
+    // more than it survives: the relay that rests open, and the limiter for the moment in which it is stuck
+    const near = ask(linkedB(club({ coupling: measured(10) })));
+    const both = cheapestMending(near, OFFERS, (_, lossDb) => lossDb);
+    expect(both).toBeUndefined();
+    expect(cheapestMending(ask(linkedB(club())), OFFERS, () => 0)).toMatchObject({ changes: [], price: 0 });
+  });
+  test('a relay that rests at receive is turned round for nothing', () => {
+    const { nodes, ...rest } = club({ isolation: measured(70) });
+    const graph: GuardGraph = {
+      ...rest,
+      nodes: nodes.map((node) =>
+        node.id === 'tr' && node.kind === 'switch'
+          ? { ...node, drive: 'supply', throws: 1, transmit: '', rest: '1' }
+          : node,
+      ),
+      links: [
+        { from: { node: 'a1', port: 'a' }, to: { node: 'tx', port: 'a' } },
+        { from: { node: 'a1', port: 'a' }, to: { node: 'tr', port: '1' } },
+        { from: { node: 'tr', port: 'c' }, to: { node: 'A', port: 'a' } },
+      ],
+    };
+    expect(colourOf(ask(graph), 'A', 'supply off')).toBe('danger');
+    const mending = cheapestMending(ask(graph), [], () => 0);
+    // a switch that is stuck stays a danger: turning it round is not enough there
+    expect(mending).toBeUndefined();
+    const limited = cheapestMending(ask(graph), [STRONG], () => 0);
+    expect(limited?.changes).toHaveLength(1);
+  });
+});
