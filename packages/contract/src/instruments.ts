@@ -66,6 +66,11 @@ export const handsRequestSchema = object({
     .oneOf(['antenna', 'open', 'short', 'load'], 'Connect the antenna, the open, the short or the load.')
     .optional(),
   noise: boolean().optional(),
+  /** Power sent next door, W, and the pad before the meter, dB. */
+  transmit: object({ powerW: quantity('Power sent (W)', 0, 1e4), padDb: quantity('Pad (dB)', 0, 120) })
+    .noUnknown()
+    .optional()
+    .default(undefined),
   /** A distant station to tune to, Hz. */
   distantHz: quantity('Distant station (Hz)', 1e3, 300e9).optional().default(undefined),
   exercise: wholeNumber('Exercise', 0, 1e9).optional().default(undefined),

@@ -2,7 +2,15 @@ import type { ObjectSchema } from 'yup';
 import { recordSchema, type BlankOf, type EditOf, type NewOf, type ValuesOf } from './table';
 import { antennas, boughtAntennas, revisions } from './tables/antennas';
 import { calibrations, coilTests, spectra, sweeps, trimSteps } from './tables/bench';
-import { guardInputs, guardPlans } from './tables/guard';
+import {
+  guardCouplings,
+  guardInputs,
+  guardLinks,
+  guardParts,
+  guardPlans,
+  powerRungs,
+  powerTests,
+} from './tables/guard';
 import { appointments, bandEdits, transmitters, receivers, satellites, targets } from './tables/listen';
 import { levels } from './tables/noise';
 import { accessories, attachments, entries, logs } from './tables/notebook';
@@ -46,6 +54,11 @@ export const RESOURCES = {
   recordings,
   passes,
   blockCounts,
+  guardParts,
+  guardLinks,
+  guardCouplings,
+  powerTests,
+  powerRungs,
 } as const;
 
 export type ResourceName = keyof typeof RESOURCES;

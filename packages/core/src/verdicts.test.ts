@@ -4,8 +4,7 @@ import { describe, expect, test } from '@jest/globals';
 import { OutOfRangeError } from './errors';
 import { ellipticLowpass } from './filter/elliptic';
 import { ladderLossDb } from './filter/ladder';
-import { guardInputs } from './guard/coverage';
-import { guardVerdict, insideNearField } from './guard/verdict';
+import { insideNearField } from './guard/coupling';
 import { floorSteps } from './noise/floor-log';
 import { noiseVerdict } from './noise/verdict';
 import { analysePath } from './path/plan';
@@ -134,32 +133,7 @@ describe('the verdict of the Bench', () => {
   });
 });
 
-describe('the verdict of Guard', () => {
-  const input = (antennaName: string, isolationDb: number, disconnects = true) => ({
-    ...{ id: antennaName, name: `input of ${antennaName}`, antennaName, disconnects, isolationDb, limitDbm: 0 },
-  });
-  const state = (inputs: readonly ReturnType<typeof input>[], antennas: readonly string[]) =>
-    guardVerdict(
-      guardInputs(100, inputs, 10),
-      antennas.map((name, i) => ({ id: i + 1, name })),
-    ).state;
-  test('nothing entered is nothing known; an antenna without an input is unknown, not safe', () => {
-    expect(state([], ['Loop'])).toBe('nothing entered');
-    expect(state([input('Loop', 70)], ['Loop', 'Wire'])).toBe('unknown');
-    expect(state([input('Loop', 70)], ['loop '])).toBe('safe');
-    expect(state([input('Loop', 55)], ['Loop'])).toBe('thin'); // 50 dBm − 55 dB = −5 dBm
-    expect(state([input('Loop', 45)], ['Loop', 'Wire'])).toBe('danger');
-    expect(state([input('Loop', 120, false)], ['Loop'])).toBe('uncovered');
-    // an input that points at one antenna says nothing of another that bears the same name
-    const pointing = { ...input('Wire', 70), antennaId: 2 };
-    expect(state([pointing], ['Wire', 'Wire'])).toBe('unknown');
-    expect(state([pointing, input('Wire', 70)], ['Wire', 'Wire'])).toBe('safe');
-  });
-  test('even below every limit it says that the isolation was typed, not measured', () => {
-    expect(guardVerdict(guardInputs(100, [input('Loop', 70)], 10), [{ id: 1, name: 'Loop' }]).sentence).toMatch(
-      /typed, not measured/,
-    );
-  });
+describe('figures of Guard', () => {
   // λ/2π at 7 MHz: 42.8 / 6.283 = 6.82 m (Balanis, Antenna Theory, ch. 4)
   test('far-field figures are doubted within λ/2π', () => {
     expect([insideNearField(6.7, 7e6), insideNearField(6.9, 7e6)]).toEqual([true, false]);

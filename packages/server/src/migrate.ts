@@ -18,6 +18,7 @@ import { logsAccessoriesDates } from './migrations/0016-logs-accessories-dates';
 import { appointments } from './migrations/0018-appointments';
 import { recordings } from './migrations/0019-recordings';
 import { countsAndOffsets } from './migrations/0020-counts-and-offsets';
+import { guardByProof } from './migrations/0021-guard-by-proof';
 import { wordsOfTheGlossary } from './migrations/0017-words-of-the-glossary';
 import { oneTableOfTransmitters } from './migrations/0012-one-table-of-transmitters';
 
@@ -53,6 +54,7 @@ const MIGRATIONS: readonly Migration[] = [
   appointments,
   recordings,
   countsAndOffsets,
+  guardByProof,
 ];
 /** All names that this release knows, in order. */
 export const MIGRATION_NAMES: readonly string[] = MIGRATIONS.map(({ name }) => name);

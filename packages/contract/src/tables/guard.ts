@@ -1,6 +1,6 @@
-import { real, line, flag, ref, maybeRef } from '../columns';
+import { choice, flag, line, maybeReal, maybeRef, numbers, real, ref, text, texts, whole, withBlank } from '../columns';
 import { tableOf } from '../table';
-import { FREQUENCY } from './shared';
+import { FREQUENCY, LEVEL } from './shared';
 
 export const guardPlans = tableOf({
   label: 'guard plan',
@@ -11,6 +11,24 @@ export const guardPlans = tableOf({
     freqHz: real('Highest transmit frequency (Hz)', ...FREQUENCY),
     marginToKeepDb: real('Margin to keep (dB)', 0, 60),
     meterResolutionW: real('Wattmeter resolution (W)', 1e-6, 1e4),
+    /** Further transmit frequencies as typed, with commas between. */
+    bands: text('Further transmit frequencies', 400),
+    /** How the switch learns of RF; or nobody said. */
+    sequenceBy: withBlank(choice('Switched by', ['not said', 'key line', 'sensing', 'sequencer'] as const), 'not said'),
+    /** Times of the sequence by name, s. */
+    times: numbers('Times (s)'),
+    /** Loss to the receiver while it is still connected, dB, and energy that it survives, J. */
+    throughDb: maybeReal('Loss while connected (dB)', 0, 200),
+    energyJ: maybeReal('Energy that the receiver survives (J)', 1e-12, 1e6),
+    /** Share of the power that is the mean of a transmission, and share of the time that is transmitted. */
+    modeShare: maybeReal('Mean over peak power (ratio)', 0.001, 1),
+    dutyShare: maybeReal('Share of the time (ratio)', 0.001, 1),
+    /** Limits that apply where people are, as the listener found them. */
+    limitVPerM: maybeReal('Limit of the electric field (V/m)', 1e-3, 1e5),
+    limitAPerM: maybeReal('Limit of the magnetic field (A/m)', 1e-6, 1e4),
+    limitSource: text('Where the limit stands', 400),
+    /** Antennas that hang on no receiver, by their numbers, with commas between. */
+    hangingOnNothing: text('Antennas that hang on nothing', 2000),
   },
 });
 
@@ -26,5 +44,78 @@ export const guardInputs = tableOf({
     disconnects: flag('Disconnected while transmitting'),
     isolationDb: real('Isolation (dB)', 0, 200),
     limitDbm: real('Limit (dBm)', -60, 50),
+  },
+});
+
+/** What stands between transmitter, antennas and receivers. */
+export const guardParts = tableOf({
+  label: 'part of the station',
+  plural: 'parts of the station',
+  columns: {
+    guardPlanId: ref('guardPlans', 'Guard plan'),
+    name: line('Name'),
+    kind: choice('Kind', ['line', 'pad', 'filter', 'limiter', 'splitter', 'switch'] as const),
+    /** Place in the drawing, in its own units. */
+    x: real('Place across', 0, 1000),
+    y: real('Place down', 0, 1000),
+    figures: numbers('Figures'),
+    choices: texts('Choices'),
+    /** What each figure rests on: measured, model, assumed. */
+    evidence: texts('Evidence'),
+    /** A plug that is pulled before a storm. */
+    pulled: flag('Pulled before a storm'),
+  },
+});
+
+/** A plug in a socket, from one port of the drawing to another. */
+export const guardLinks = tableOf({
+  label: 'link of the station',
+  plural: 'links of the station',
+  columns: {
+    guardPlanId: ref('guardPlans', 'Guard plan'),
+    fromNode: line('From', 60),
+    fromPort: line('From port', 4),
+    toNode: line('To', 60),
+    toPort: line('To port', 4),
+  },
+});
+
+/** What one antenna takes from another, as it was measured or typed. */
+export const guardCouplings = tableOf({
+  label: 'coupling',
+  columns: {
+    guardPlanId: ref('guardPlans', 'Guard plan'),
+    aNode: line('From antenna', 60),
+    bNode: line('To antenna', 60),
+    freqHz: maybeReal('Frequency (Hz)', ...FREQUENCY),
+    lossDb: real('Loss (dB)', 0, 300),
+    origin: choice('Known by', ['measured', 'assumed'] as const),
+  },
+});
+
+/** A stepwise power test: what was settled before its first step. */
+export const powerTests = tableOf({
+  label: 'power test',
+  columns: {
+    guardPlanId: ref('guardPlans', 'Guard plan'),
+    guardInputId: ref('guardInputs', 'Receiver input'),
+    freqHz: real('Frequency (Hz)', ...FREQUENCY),
+    lowestW: real('Lowest power (W)', 1e-6, 1e4),
+    attenuatorDb: real('Pad (dB)', 0, 120),
+    backgroundDbm: real('Background (dBm)', ...LEVEL),
+    expectedLossDb: maybeReal('Loss by the model (dB)', 0, 300),
+    atMs: real('Time (ms)', 0, 1e14),
+    conditions: text('Positions and switches', 400),
+  },
+});
+
+export const powerRungs = tableOf({
+  label: 'step of a power test',
+  plural: 'steps of a power test',
+  columns: {
+    powerTestId: ref('powerTests', 'Power test'),
+    round: whole('Step', 0, 1000),
+    powerW: real('Power (W)', 1e-9, 1e5),
+    readingDbm: real('Reading (dBm)', ...LEVEL),
   },
 });

@@ -265,7 +265,7 @@ export function randomStation(seed: number): RandomStation {
     const name = `transmitter ${i + 1} of mine`;
     planned.push({ ...BLANK.transmitters, name, freqHz, powerW, powerKind: 'output', distanceM: null, own: true });
     return {
-      ...{ name, freqHz, transmitterId: transmitters.length + planned.length },
+      ...{ ...BLANK.guardPlans, name, freqHz, transmitterId: transmitters.length + planned.length },
       marginToKeepDb: whole(0, 20),
       meterResolutionW: pick([0.01, 0.1, 1]),
     };

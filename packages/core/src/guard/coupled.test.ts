@@ -101,7 +101,7 @@ describe('whatever stands there', () => {
     }
   });
   test('a kind that is no wire takes the field at its place; one that is to send is refused with a remedy', () => {
-    const noWire = ANTENNA_KINDS.find((kind) => !kind.model && kind.reception);
+    const noWire = ANTENNA_KINDS.find((kind) => !('model' in kind && kind.model !== undefined) && 'reception' in kind);
     expect(noWire).toBeDefined();
     const probe: PlacedAntenna = {
       ...{ name: 'probe', at: [30, 0], facingDeg: 0 },
@@ -109,6 +109,7 @@ describe('whatever stands there', () => {
     };
     const found = antennaCoupling(dipole('a', [0, 0], 90), probe, AVERAGE, F);
     expect(found.by).toBe('field');
+    expect(antennaCoupling(dipole('a', [0, 0], 90), dipole('b', [30, 0], 90), AVERAGE, F).amplifierDb).toBe(0);
     expect(found.lossDb).toBeGreaterThan(10);
     expect(() => antennaCoupling(probe, dipole('a', [0, 0], 90), AVERAGE, F)).toThrow(/Measure step by step instead/);
   });

@@ -39,6 +39,8 @@ export interface AntennaCoupling {
   readonly farFieldM: number;
   /** The far-field figure may be used at this distance. */
   readonly farFieldHolds: boolean;
+  /** Gain of the other antenna's own amplifier, which comes on top, dB; 0 for none. */
+  readonly amplifierDb: number;
   /** By wires, or by the field at its place and the gain of its kind. */
   readonly by: 'wires' | 'field';
 }
@@ -115,6 +117,7 @@ export function antennaCoupling(
   const common = {
     ...{ freqHz, distanceM, ...limits },
     farFieldLossDb: farFieldLoss(sender, other, freqHz),
+    amplifierDb: antennaKind(other.design.kind).head?.gainDb ?? 0,
     farFieldHolds: distanceM > limits.reactiveM && distanceM > limits.farFieldM,
   };
   if (!hearing) {

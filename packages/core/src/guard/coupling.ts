@@ -149,3 +149,7 @@ export function meterZeroProves(powerW: number, resolutionW: number) {
 /** Far-field strength near the listener's own transmitting antenna, V/m; national limits decide, not this figure. */
 export const exposureFieldVPerM = (powerW: number, gainDbi: number, distanceM: number): number =>
   Math.sqrt(30 * powerW * powerRatio(gainDbi)) / distanceM;
+
+/** Whether a distance lies inside the near field of a small transmitting antenna, λ/2π, where far-field figures do not hold. */
+export const insideNearField = (distanceM: number, freqHz: number): boolean =>
+  distanceM < wavelengthM(freqHz) / (2 * Math.PI);

@@ -67,15 +67,17 @@ export interface Port {
   readonly port: string;
 }
 /** A plug in a socket: no loss. */
-export interface GuardLink {
+interface GuardLink {
   readonly from: Port;
   readonly to: Port;
 }
 /** Two antennas hear each other over the air. */
-export interface GuardCoupling {
+interface GuardCoupling {
   readonly a: string;
   readonly b: string;
   readonly loss: Known;
+  /** From a to b alone: what arrives from far away does not leave that way again. */
+  readonly oneWay?: boolean;
 }
 
 /** A station as what transmitting can reach. */
@@ -105,7 +107,7 @@ export function portsOf(node: GuardNode): readonly string[] {
 }
 
 /** One step of a route. */
-export interface RouteStep {
+interface RouteStep {
   /** What is passed: "T/R switch, open", "over the air to Loop". */
   readonly name: string;
   readonly lossDb: number;
@@ -203,11 +205,11 @@ function edgesOf({ nodes, links, couplings }: GuardGraph, positions: Positions):
     } else if ('loss' in node) both(port('a'), port('b'), { name: node.name, known: node.loss });
   }
   for (const { from, to } of links) both(from, to, { name: '', known: { db: 0, evidence: 'measured' } });
-  for (const { a, b, loss } of couplings) {
+  for (const { a, b, loss, oneWay } of couplings) {
     const [one, other] = [byId.get(a), byId.get(b)];
     if (one?.kind !== 'antenna' || other?.kind !== 'antenna') continue;
     add(`${a} a`, { to: `${b} a`, name: `over the air to ${other.name}`, known: loss, air: true });
-    add(`${b} a`, { to: `${a} a`, name: `over the air to ${one.name}`, known: loss, air: true });
+    if (!oneWay) add(`${b} a`, { to: `${a} a`, name: `over the air to ${one.name}`, known: loss, air: true });
   }
   return edges;
 }

@@ -1,12 +1,34 @@
 export {
+  type AntennaCoupling,
+  antennaCoupling,
+  type CouplingRange,
+  couplingRanges,
+  type PlacedAntenna,
+} from './coupled';
+export {
   exposureFieldVPerM,
   friisCoupling,
+  insideNearField,
   leakLevel,
   meterZeroProves,
   parallelDipoleCoupling,
   rampUp,
   switchingExposure,
 } from './coupling';
-export { guardInputs, type GuardResult, type GuardState } from './coverage';
-export { GUARD_WORDS, guardVerdict, type GuardVerdict, insideNearField } from './verdict';
+export { type Drive, type Evidence, type GuardGraph, type GuardNode, type Known, type Port, portsOf } from './graph';
+export {
+  type Cell,
+  type Colour,
+  COLOUR_WORDS,
+  COLOURS,
+  type GuardProof,
+  guardProof,
+  type GuardQuestion,
+  type MeasuredWay,
+} from './judge';
+export { keyLine } from './key-line';
+export { cheapestMending, type Mending, type Offer } from './mend';
+export { fieldOfPeople, MODE_SHARES, type PeopleField } from './people';
+export { checkedPad, powerTest, type Rung, testAgainstModel } from './power-test';
 export { switchLosses } from './switch';
+export { sequenceChance, sequenceOf, sequenceRemarks, type SequenceTimes } from './timeline';

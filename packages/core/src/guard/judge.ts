@@ -27,6 +27,8 @@ export interface Cell {
   /** The strongest route as far as the figures are known; absent where nothing reaches the receiver. */
   readonly route?: Route;
   readonly marginDb?: number;
+  /** Antennas that hang on it without any switch between, where nobody knows what they bring. */
+  readonly uncovered?: readonly string[];
   readonly sentence: string;
 }
 
@@ -63,6 +65,8 @@ export interface GuardProof {
 
 const dbm = (value: number): string => `${fixed(value, 1)} dBm`;
 const OF_EVIDENCE: Readonly<Record<Evidence, Colour>> = { measured: 'proven', model: 'computed', assumed: 'assumed' };
+/** How far over a limit: what rounds to nothing is still over. */
+const overText = (marginDb: number): string => (marginDb > -0.05 ? 'just over' : `${fixed(-marginDb, 1)} dB over`);
 /** Nothing so weak harms anything: a level from afar that nobody wrote down. */
 const NOTHING_DBM = -300;
 
@@ -102,7 +106,9 @@ function sentenceOf(
   { name, limitDbm }: Extract<GuardNode, { kind: 'receiver' }>,
   marginToKeepDb: number,
 ): string {
-  const { colour, route, marginDb = 0, thin, state } = cell;
+  const { colour, route, marginDb = 0, thin, state, uncovered } = cell;
+  if (uncovered)
+    return `${uncovered.join(', ')} ${uncovered.length === 1 ? 'is' : 'are'} not disconnected while transmitting, and nobody knows what comes over the air. The protection inside the radio does not cover ${name}: put a switch on the key line, or compute or measure the coupling.`;
   if (!route) return state.on.size === 0 ? 'No transmitter is on.' : `Nothing leads to ${name}.`;
   const way = route.steps.map((step) => step.name).join(', ') || 'straight into it';
   const unknown = route.steps.find(({ evidence }) => evidence === 'unknown');
@@ -111,7 +117,7 @@ function sentenceOf(
     : '';
   switch (colour) {
     case 'danger':
-      return `${dbm(route.dbm)}, ${fixed(-marginDb, 1)} dB over the limit of ${dbm(limitDbm)}: ${way}.${broken}`;
+      return `${dbm(route.dbm)}, ${overText(marginDb)} the limit of ${dbm(limitDbm)}: ${way}.${broken}`;
     case 'unknown':
       return `Nobody knows: ${unknown ? `“${unknown.name}” has no figure` : 'a part has no figure'}; without it ${dbm(route.dbm)} would arrive: ${way}.${broken}`;
     default:
@@ -156,14 +162,23 @@ export function guardProof(question: GuardQuestion): GuardProof {
       const { colour, route, levelDbm } = whole ?? judgeLevel(graph, state, receiver, routes);
       const marginDb = receiver.limitDbm - levelDbm;
       const thin = route !== undefined && colour !== 'danger' && colour !== 'unknown' && marginDb < marginToKeepDb;
+      const bare = colour === 'unknown' ? unswitched(graph, receiver.id) : [];
       const cell = {
         ...{ receiver: receiver.id, state, colour, thin },
+        ...(bare.length > 0 ? { uncovered: bare } : {}),
         ...(route ? { route, marginDb } : {}),
       };
       return { ...cell, sentence: sentenceOf(cell, receiver, marginToKeepDb) };
     });
   });
   return { states, receivers, cells, undrawn, ...summary(cells, receivers, undrawn) };
+}
+
+/** Antennas that hang on a receiver without a switch between. */
+function unswitched(graph: GuardGraph, receiver: string): readonly string[] {
+  const switches = new Set(graph.nodes.flatMap(({ kind, id }) => (kind === 'switch' ? [id] : [])));
+  const together = wiredTogether(graph, receiver, switches);
+  return graph.nodes.flatMap(({ kind, id, name }) => (kind === 'antenna' && together.has(id) ? [name] : []));
 }
 
 /** A way that was measured as a whole is worth more than the sum of its parts. */
@@ -196,7 +211,9 @@ function summary(
   const nameOf = (cell: Cell): string => receivers.find(({ id }) => id === cell.receiver)?.name ?? '';
   // a storm is a matter of plugs, not of power: it decides only when nothing else does
   const order = (cell: Cell): number =>
-    10 * COLOURS.indexOf(cell.colour) + (cell.thin ? 5 : 0) - (cell.state.kind === 'thunderstorm' ? 1 : 0);
+    10 * COLOURS.indexOf(cell.colour) +
+    (cell.thin || cell.uncovered ? 5 : 0) -
+    (cell.state.kind === 'thunderstorm' ? 1 : 0);
   const [worst] = [...cells].sort((a, b) => order(b) - order(a) || (a.marginDb ?? 999) - (b.marginDb ?? 999));
   if (!worst || receivers.length === 0)
     return {
@@ -208,8 +225,14 @@ function summary(
   if (worst.colour === 'danger')
     return {
       ...{ worst, colour: 'danger' },
-      sentence: `Do not transmit: ${nameOf(worst)} gets ${dbm(worst.route?.dbm ?? 0)} (${state}), ${fixed(-(worst.marginDb ?? 0), 1)} dB over its limit.`,
-      next: 'See below what is the cheapest change.',
+      sentence: `Do not transmit: ${nameOf(worst)} gets ${dbm(worst.route?.dbm ?? 0)} (${state}), ${overText(worst.marginDb ?? 0)} its limit.`,
+      next: 'Look in States for the cheapest change.',
+    };
+  if (worst.uncovered)
+    return {
+      ...{ worst, colour: 'danger' },
+      sentence: `Do not transmit yet: ${worst.uncovered.join(', ')} ${worst.uncovered.length === 1 ? 'is' : 'are'} not disconnected; nobody knows what ${nameOf(worst)} would get.`,
+      next: 'Put a switch on the key line into that antenna, or compute the coupling.',
     };
   if (undrawn.length > 0)
     return {
@@ -240,6 +263,11 @@ function summary(
         : 'Prove it by the stepwise test, from the lowest power up.',
   };
 }
+
+/** A cell in a word. */
+export const COLOUR_WORDS: Readonly<Record<Colour, string>> = {
+  ...{ proven: 'proven', computed: 'computed', assumed: 'assumed', unknown: 'unknown', danger: 'danger' },
+};
 
 const WORDS: Readonly<Record<Colour, string>> = {
   proven: 'as measured',

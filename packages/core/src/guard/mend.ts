@@ -29,7 +29,7 @@ export type Offer =
     };
 
 /** One change of a station. */
-export interface Change {
+interface Change {
   readonly sentence: string;
   readonly price: number;
   /** What it loses on the way to a receiver, dB. */

@@ -16,7 +16,7 @@ export const MODE_SHARES = [
 ] as const;
 
 /** Heights at which a body is, m. */
-export const BODY_HEIGHTS_M = [0.5, 1, 1.5, 2] as const;
+const BODY_HEIGHTS_M = [0.5, 1, 1.5, 2] as const;
 /** Directions that are looked at. */
 const DIRECTIONS = 12;
 

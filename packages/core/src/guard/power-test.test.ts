@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { chanceOf } from '../recording/made';
+import { keyLine } from './key-line';
 import { checkedPad, powerTest, type Rung, testAgainstModel, type TestTerms } from './power-test';
 import { sequenceChance, sequenceOf, sequenceRemarks, type SequenceTimes } from './timeline';
 
@@ -198,4 +199,14 @@ describe('timing', () => {
     expect(mostJ).toBeGreaterThan(0);
     expect(() => sequenceOf({ ...late, rf: at(-1) }, 100, 3.5)).toThrow(/Time of rf/);
   });
+});
+
+// 2 coils of 270 ohm at 13.8 V draw 2 · 13.8 / 270 = 102 mA (Ohm)
+test('a key line that may switch 100 mA does not switch 102; 150 mA does, with a diode', () => {
+  const line = { supplyV: 13.8, coilOhm: 270, coils: 2, mostV: 16, mostA: 0.1 };
+  expect(keyLine(line).currentA).toBeCloseTo(0.1022, 4);
+  expect(keyLine(line)).toMatchObject({ fits: false });
+  expect(keyLine({ ...line, mostA: 0.15 })).toMatchObject({ fits: true });
+  expect(keyLine({ ...line, mostA: 0.15 }).sentence).toContain('A diode across each coil');
+  expect(keyLine({ ...line, mostA: 0.15, mostV: 12 }).fits).toBe(false);
 });

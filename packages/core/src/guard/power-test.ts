@@ -25,7 +25,7 @@ export interface Rung {
 }
 
 /** A step judged. */
-export interface JudgedRung extends Rung {
+interface JudgedRung extends Rung {
   /** Loss from the transmitter to the receiver input without the pad, dB; absent when the reading is not above the background. */
   readonly lossDb?: number;
   /** Level that the receiver would get without the pad, dBm; of what is not above the background the most that it can be. */
@@ -36,7 +36,7 @@ export interface JudgedRung extends Rung {
 }
 
 /** What comes next, or why nothing does. */
-export type NextRung =
+type NextRung =
   | {
       readonly state: 'go';
       readonly powerW: number;

@@ -88,8 +88,11 @@ describe('the states of a station', () => {
     expect(guardProof(ask(linkedB(club()), { undrawn: ['Loop'] }))).toMatchObject({ colour: 'danger' });
     const unknown = guardProof(ask(linkedB(club({ coupling: {} }))));
     const cell = unknown.cells.find(({ receiver, state }) => receiver === 'B' && state.kind === 'key down');
-    expect(cell).toMatchObject({ colour: 'unknown' });
-    expect(cell?.sentence).toContain('“over the air to Antenna 2” has no figure');
+    expect(cell).toMatchObject({ colour: 'unknown', uncovered: ['Antenna 2'] });
+    expect(cell?.sentence).toContain('The protection inside the radio does not cover Receiver B');
+    expect(unknown.sentence).toBe(
+      'Do not transmit yet: Antenna 2 is not disconnected; nobody knows what Receiver B would get.',
+    );
     // a part without a figure that is not needed does no harm: 62 dB of measured switch stand before it
     expect(unknown.cells.find(({ receiver, state }) => receiver === 'A' && state.kind === 'key down')?.colour).toBe(
       'proven',
@@ -114,6 +117,27 @@ describe('the states of a station', () => {
   test('before a storm every antenna hangs on its receiver until a plug is marked', () => {
     expect(colourOf(ask(linkedB(club())), 'B', 'thunderstorm')).toBe('unknown');
     expect(colourOf(ask(linkedB(club()), { pulled: new Set(['a2']) }), 'B', 'thunderstorm')).toBe('assumed');
+  });
+  test('a neighbour’s transmitter comes in over its antenna, and nothing of one’s own goes round by it', () => {
+    const graph: GuardGraph = {
+      ...linkedB(club()),
+      nodes: [
+        ...club().nodes,
+        { id: 'nb', name: 'FM mast', kind: 'transmitter', dbm: -9, neighbour: true },
+        { id: 'away', name: 'its antenna', kind: 'antenna' },
+      ],
+      links: [...linkedB(club()).links, { from: { node: 'nb', port: 'a' }, to: { node: 'away', port: 'a' } }],
+      couplings: [
+        ...club().couplings,
+        { a: 'away', b: 'a1', loss: measured(6), oneWay: true },
+        { a: 'away', b: 'a2', loss: measured(6), oneWay: true },
+      ],
+    };
+    const cell = (receiver: string, kind: GuardState['kind']) =>
+      guardProof(ask(graph)).cells.find((one) => one.receiver === receiver && one.state.kind === kind);
+    expect(cell('B', 'neighbour on')?.route?.dbm).toBeCloseTo(-15, 9);
+    // 50 dBm less 0.2 dB of the switch and 75 dB over the air, not 12 dB round by the mast
+    expect(cell('B', 'key down')?.route?.dbm).toBeCloseTo(-25.2, 9);
   });
   test('a limiter passes what it leaks; beyond what it survives it counts as not there', () => {
     const limited = (dbm: number): GuardGraph => ({

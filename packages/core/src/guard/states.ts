@@ -1,7 +1,7 @@
 import type { GuardGraph, GuardNode, Positions } from './graph';
 
 /** What a station does, or what has failed in it. */
-export type StateKind =
+type StateKind =
   | 'receive'
   | 'key down'
   | 'relay moving'

@@ -4,7 +4,7 @@ import { powerRatio, wattsToDbm } from '../units/decibel';
 import { fixed } from '../units/format';
 
 /** A time with its scatter, s. */
-export interface Timed {
+interface Timed {
   readonly s: number;
   /** 1 σ. */
   readonly scatterS: number;
@@ -27,7 +27,7 @@ export interface SequenceTimes {
 }
 
 /** One stretch of the timeline. */
-export interface TimeBar {
+interface TimeBar {
   readonly name: string;
   readonly fromS: number;
   readonly toS: number;
@@ -57,7 +57,7 @@ export interface SequenceChance {
 }
 
 /** Words are apart by about this, s: a switch that goes back sooner rattles with every syllable. Common practice, no source. */
-export const SYLLABLE_GAP_S = 0.3;
+const SYLLABLE_GAP_S = 0.3;
 /** Sigmas of one in a thousand. */
 const RARE = 3.09;
 

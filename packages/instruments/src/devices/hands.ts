@@ -105,6 +105,19 @@ export const handCommands = <S extends OnBench>(): readonly Command<S>[] => [
         : { state, fault: ILLEGAL },
   },
   {
+    pattern: ':STANdin:TRANsmit',
+    query: (state) => ({ state, reply: String(state.lab.sent?.powerW ?? 0) }),
+    set: (state, [power, pad]) =>
+      power?.kind === 'number' &&
+      pad?.kind === 'number' &&
+      power.value >= 0 &&
+      power.value <= 1e4 &&
+      pad.value >= 0 &&
+      pad.value <= 120
+        ? { state: withLab(state, { sent: { powerW: power.value, padDb: pad.value } }) }
+        : { state, fault: ILLEGAL },
+  },
+  {
     pattern: ':STANdin:TRUTh',
     query: (state) => {
       const { fault, feed } = state.lab.world;

@@ -40,6 +40,17 @@ function arriving(lab: Lab): number {
   return direct + wall;
 }
 
+/** What the meter shows with nothing sent, dBm. */
+const QUIET_DBM = -75;
+
+/** What the meter shows of a transmitter next door, behind a pad and an amplifier that compresses by a third of what is over its limit. */
+function leaking({ world, sent }: Lab): number {
+  const power = sent && sent.powerW > 0 ? 10 * Math.log10(1000 * sent.powerW) - world.leak.lossDb - sent.padDb : -300;
+  const linear = 10 * Math.log10(10 ** (power / 10) + 10 ** (QUIET_DBM / 10));
+  const over = linear - world.leak.compressDbm;
+  return over > 0 ? world.leak.compressDbm + over / 3 : linear;
+}
+
 /** Reads power at one frequency, dBm. */
 export const POWER_METER: Device<PowerMeter> = {
   identity: 'Velvet Reed,stand-in power meter,0,1',
@@ -56,7 +67,7 @@ export const POWER_METER: Device<PowerMeter> = {
       query: (state) => {
         const { lab } = state;
         const scatter = 0.15 * randomFrom(lab.seed + 15485863 + lab.sweepsDone * 4241).normal();
-        const dbm = FORWARD_DBM + 10 * Math.log10(arriving(lab)) + scatter;
+        const dbm = (lab.sent ? leaking(lab) : FORWARD_DBM + 10 * Math.log10(arriving(lab))) + scatter;
         return { state: { ...state, lab: { ...lab, sweepsDone: lab.sweepsDone + 1 } }, reply: dbm.toFixed(2) };
       },
     },

@@ -31,6 +31,8 @@ export interface World {
   /** Drift of the analyser per sweep, degrees of phase. */
   readonly driftDeg: number;
   readonly stations: readonly HeardStation[];
+  /** What a transmitter next door loses on its way to the meter, and from where the amplifier before the meter compresses. */
+  readonly leak: { readonly lossDb: number; readonly compressDbm: number };
   /** Tuned coil before the receiver. */
   readonly coil: { readonly freqHz: number; readonly q: number; readonly riseRatio: number };
   /** Amplifier before the receiver; strong stations make products in it. */
@@ -52,6 +54,8 @@ export interface Lab {
   readonly azimuthDeg: number;
   /** Which antenna the switch has closed, 1 or 2; 0: none. */
   readonly route: 0 | 1 | 2;
+  /** Power that is sent next door, W, and the pad before the meter; absent: the meter looks at the turntable. */
+  readonly sent?: { readonly powerW: number; readonly padDb: number };
   /** A distant station that a person tuned to, Hz; 0: none. */
   readonly distantHz: number;
   /** State of the noise generator; the same start gives the same readings. */
@@ -113,6 +117,8 @@ export function worldOf(
     ],
     coil: { freqHz: random.between(77e3, 80e3), q: random.between(60, 110), riseRatio: 900 },
     amplifier: { gainDb: 14, noiseFigureDb: 9, iip2Dbm: 25, iip3Dbm: 5 },
+    // drawn last, so that worlds known before stay as they were
+    leak: { lossDb: random.between(48, 72), compressDbm: -22 },
   };
 }
 

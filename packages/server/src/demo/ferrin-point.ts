@@ -226,6 +226,14 @@ export const FERRIN_POINT_RECORDS: readonly Change[] = [
       [0.1, 3.6],
     ],
   }),
+  createOf('plotFeatures', {
+    ...{ kind: 'antenna', name: 'Loop on the hut wall', heightM: 1.5, endHeightM: 1.5, clearanceM: 0, widthM: 0 },
+    antennaId: { new: 'loop' },
+    points: [
+      [2.4, -6.5],
+      [2.4, -5.3],
+    ],
+  }),
   feature(
     {
       kind: 'cable',

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { applyWithin } from '../changes';
 import type { Database } from '../database';
-import { RESOURCES } from '@velvet-reed/contract';
+import { createOf, RESOURCES } from '@velvet-reed/contract';
 import { elementsEpochMs } from '@velvet-reed/core/site';
 import { readLogFile, storeLog } from '../log-import';
 import { storeRecording } from '../recording-store';
@@ -10,6 +10,7 @@ import { readSweepFile, storeSweep } from '../sweep-import';
 import { dipoleSweepFile } from './dipole-sweep';
 import { EVENING_MS, FERRIN_POINT, FERRIN_POINT_RECORDS } from './ferrin-point';
 import { loopPattern, nightOfDecodes } from './sample-logs';
+import { clubLinks, clubSwitch } from './sample-guard';
 import { weekOfPasses } from './sample-passes';
 import { sampleRecording } from './sample-recording';
 
@@ -83,6 +84,15 @@ export async function loadDemo(db: Database): Promise<boolean> {
         values: { ...values, satelliteId: Number(satellite.get('id')), antennaId: null },
       }));
       await applyWithin(db, transaction, stationId, { changes, author: author() });
+    }
+    const plan = await db.tables.guardPlans.findOne({ where: { stationId }, transaction });
+    const input = await db.tables.guardInputs.findOne({ where: { stationId }, order: [['id', 'ASC']], transaction });
+    if (plan && input && old) {
+      const ids = { plan: Number(plan.get('id')), oldDipole: Number(old.get('id')), hfInput: Number(input.get('id')) };
+      const parts = [createOf('guardParts', clubSwitch(ids.plan))];
+      const [part] = await applyWithin(db, transaction, stationId, { changes: parts, author: author() });
+      const links = clubLinks({ ...ids, part: Number(part?.id) }).map((values) => createOf('guardLinks', values));
+      await applyWithin(db, transaction, stationId, { changes: links, author: author() });
     }
     const { said, ...recorded } = sampleRecording();
     await storeRecording(db, transaction, stationId, {

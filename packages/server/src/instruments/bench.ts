@@ -166,7 +166,7 @@ export function openBench(allowed: readonly AllowedInstrument[], shipped: StandI
       if (Number(await link.ask(`:ROUT:CLOS? (@${channel})`)) !== 1)
         throw new InstrumentError(`The antenna switch does not stand on channel ${channel}. Look at it, then go on.`);
     },
-    async hands(id, { connect, noise, exercise, state, design, distantHz }) {
+    async hands(id, { connect, noise, exercise, state, design, distantHz, transmit }) {
       if (!card(id).standIn)
         throw new RequestError('Only a stand-in is plugged by a button. Plug the real one by hand.');
       const parts = [
@@ -177,6 +177,7 @@ export function openBench(allowed: readonly AllowedInstrument[], shipped: StandI
           ? []
           : [`:STAN:CONN ${connect === 'short' ? 'SHOR' : connect === 'antenna' ? 'ANT' : connect.toUpperCase()}`]),
         ...(noise === undefined ? [] : [`:STAN:NOIS ${noise ? 'ON' : 'OFF'}`]),
+        ...(transmit === undefined ? [] : [`:STAN:TRAN ${transmit.powerW},${transmit.padDb}`]),
         ...(distantHz === undefined ? [] : [`:STAN:DIST ${distantHz}`]),
       ];
       const link = await linkTo(id);

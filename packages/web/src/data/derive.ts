@@ -162,7 +162,7 @@ export function roomOf(data: StationData): PlaceRoom & { readonly from: string }
 }
 
 /** Where an antenna lies on the plan, if it was laid. */
-const laidFeature = (data: StationData, antennaId: number): Saved<'plotFeatures'> | undefined =>
+export const laidFeature = (data: StationData, antennaId: number): Saved<'plotFeatures'> | undefined =>
   data.plotFeatures.find((feature) => feature.kind === 'antenna' && feature.antennaId === antennaId);
 
 /** How an antenna lies, and what was found there; undefined when it was not laid. */

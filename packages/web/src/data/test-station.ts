@@ -120,6 +120,11 @@ export const TEST_STATION: StationData = {
   recordings: [],
   passes: [],
   blockCounts: [],
+  guardParts: [],
+  guardLinks: [],
+  guardCouplings: [],
+  powerTests: [],
+  powerRungs: [],
   boughtAntennas: [],
   attachments: [{ ...stored(1), name: 'a.s1p', size: 3, sha256: 'ab'.repeat(32) }],
 };

@@ -1,6 +1,5 @@
 import type { Saved } from '@velvet-reed/contract';
 import { tryDraft } from '@velvet-reed/core/antenna';
-import { guardInputs, type GuardResult, guardVerdict, type GuardVerdict } from '@velvet-reed/core/guard';
 import { noiseVerdict, type NoiseVerdict } from '@velvet-reed/core/noise';
 import {
   analysePath,
@@ -21,7 +20,6 @@ import { askPath, type AskedPath } from './path-question';
 import { ordersOf, type StageOrder } from './path-orders';
 import { toDcStage, toPathReceiver, toPathStage } from './path-stages';
 import type { StationData } from './station';
-import type { PlannedTransmitter } from './transmitters';
 
 /** One order of a path, analysed: what is heard, and the DC on its coax. */
 export interface OrderView {
@@ -120,28 +118,6 @@ export function judgedTrial(
   const names = { a: name(trial.antennaAId), b: name(trial.antennaBId) };
   const readings = data.readings.filter((reading) => reading.trialId === trial.id);
   return { names, readings, verdict: trialVerdict(readings, names, termsOf(trial, readings)) };
-}
-
-/** The antenna that feeds an input, by its present name. */
-const feederOf = (data: StationData, row: Pick<Saved<'guardInputs'>, 'antennaId' | 'antennaName'>): string =>
-  data.antennas.find(({ id }) => id === row.antennaId)?.name ?? row.antennaName;
-
-/** A transmitter judged at every receiver input that is entered for it. */
-export function judgedGuard(
-  data: StationData,
-  plan: PlannedTransmitter,
-): {
-  readonly rows: readonly Saved<'guardInputs'>[];
-  readonly results: readonly GuardResult[];
-  readonly verdict: GuardVerdict;
-} {
-  const rows = data.guardInputs.filter((input) => input.guardPlanId === plan.id);
-  const results = guardInputs(
-    plan.powerW,
-    rows.map((row) => ({ ...row, antennaName: feederOf(data, row), id: String(row.id) })),
-    plan.marginToKeepDb,
-  );
-  return { rows, results, verdict: guardVerdict(results, data.antennas) };
 }
 
 /** The noise of a station judged: readings with the antenna off and on decide, other floors are counted. */

@@ -1,6 +1,7 @@
 import type { StationData } from '../data/station';
 import { plannedTransmitters } from '../data/transmitters';
-import { judgedBench, judgedGuard, judgedNoise, judgedPath, judgedTrial } from '../data/verdicts';
+import { judgedGuard } from '../data/guard';
+import { judgedBench, judgedNoise, judgedPath, judgedTrial } from '../data/verdicts';
 
 export type StepId =
   'listen' | 'plot' | 'choose' | 'draft' | 'bench' | 'trials' | 'noise' | 'path' | 'guard' | 'notebook';
@@ -101,10 +102,13 @@ function standing(data: StationData, step: StepId): StepStanding {
         : 'doubtful';
     }
     case 'guard': {
-      const verdicts = plannedTransmitters(data).map((plan) => judgedGuard(data, plan).verdict.state);
-      if (verdicts.length === 0) return 'empty';
-      if (verdicts.every((state) => state === 'nothing entered')) return 'in work';
-      return verdicts.every((state) => state === 'safe') ? 'done' : 'doubtful';
+      const proofs = plannedTransmitters(data).map((plan) => judgedGuard(data, plan).proof);
+      if (proofs.length === 0) return 'empty';
+      if (proofs.every(({ receivers }) => receivers.length === 0)) return 'in work';
+      // what was only typed is no proof
+      return proofs.every(({ colour, worst }) => (colour === 'proven' || colour === 'computed') && !worst?.thin)
+        ? 'done'
+        : 'doubtful';
     }
     case 'notebook':
       return data.entries.length === 0 ? 'empty' : 'in work';

@@ -16,7 +16,8 @@ import {
   type SearchGoal,
   type ShelfPart,
 } from '@velvet-reed/core/path';
-import { analyseModel, groundClass } from '@velvet-reed/core/solver';
+import { antennaCoupling, couplingRanges, fieldOfPeople, type PlacedAntenna } from '@velvet-reed/core/guard';
+import { analyseModel, GROUND_CLASSES, groundClass } from '@velvet-reed/core/solver';
 import { fitAsBuilt, noisePeak, type AsBuiltQuestion } from '@velvet-reed/core/sweep';
 
 import {
@@ -35,6 +36,14 @@ import {
 interface OnGround {
   readonly design: Design;
   readonly groundId: string;
+}
+
+/** Two antennas as they stand. */
+interface CoupledOn {
+  readonly sender: PlacedAntenna;
+  readonly other: PlacedAntenna;
+  readonly groundId: string;
+  readonly freqHz: number;
 }
 
 /** A computation that cannot be looked into: one step. */
@@ -57,7 +66,7 @@ function* solveHearings(
   }
   return undefined;
 }
-const ground = ({ groundId }: OnGround) => groundClass(groundId).ground;
+const ground = ({ groundId }: { readonly groundId: string }) => groundClass(groundId).ground;
 
 /** All long work of the interface, by name: what it is asked, the steps that it tells on the way, and its answer. */
 export const JOBS = {
@@ -89,6 +98,27 @@ export const JOBS = {
   recordingAtOnce,
   recordingList,
   recordingSound,
+  coupling: (asked: CoupledOn) => once(() => antennaCoupling(asked.sender, asked.other, ground(asked), asked.freqHz)),
+  couplingRanges: (asked: CoupledOn) =>
+    once(() =>
+      couplingRanges(
+        asked.sender,
+        asked.other,
+        GROUND_CLASSES.map((one) => one.ground),
+        ground(asked),
+        asked.freqHz,
+      ),
+    ),
+  people: ({
+    groundId,
+    ...asked
+  }: {
+    readonly antenna: PlacedAntenna;
+    readonly groundId: string;
+    readonly freqHz: number;
+    readonly meanW: number;
+    readonly distancesM: readonly number[];
+  }) => fieldOfPeople(asked.antenna, groundClass(groundId).ground, asked.freqHz, asked.meanW, asked.distancesM),
 } as const;
 
 export type JobName = keyof typeof JOBS;

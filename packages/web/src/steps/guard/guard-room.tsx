@@ -1,5 +1,7 @@
 import type { ReactNode } from 'react';
 import { Link, useSearchParams } from 'react-router';
+import { useCouplings } from '../../data/couplings';
+import { drawnStation } from '../../data/guard';
 import { useStationId, type StationData } from '../../data/station';
 import { plannedTransmitters, type PlannedTransmitter } from '../../data/transmitters';
 import { Room } from '../../ui/room';
@@ -21,6 +23,8 @@ export function GuardRoom({
   const [params, setParams] = useSearchParams();
   const plans = plannedTransmitters(data);
   const plan = plans.find((one) => one.id === Number(params.get('plan'))) ?? plans.at(-1);
+  // every sentence of the room is said anew when a coupling has been computed
+  useCouplings(plan ? [...drawnStation(data, plan).asks.values()].flat() : []);
   if (!plan)
     return (
       <Room

@@ -5,7 +5,8 @@ export function Margin() {
     <>
       <Note title="Every antenna counts">
         <p>
-          An antenna without a disconnect is red whatever its level: coupling changes with band, weather and tuning.
+          An antenna without a disconnect is red until what it hands on is computed or measured, and every other antenna
+          of the station until it is drawn. What was typed counts as assumed.
         </p>
       </Note>
     </>

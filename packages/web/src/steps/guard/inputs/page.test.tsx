@@ -9,7 +9,16 @@ import GuardPage from './page';
 
 const stored = (id: number) => ({ id, version: 1, stationId: 1, createdAt: '' });
 const PLAN: StationData['guardPlans'] = [
-  { ...stored(1), name: 'Mine', transmitterId: 9, freqHz: 29.7e6, marginToKeepDb: 10, meterResolutionW: 0.1 },
+  {
+    ...stored(1),
+    ...BLANK.guardPlans,
+    hangingOnNothing: '1',
+    name: 'Mine',
+    transmitterId: 9,
+    freqHz: 29.7e6,
+    marginToKeepDb: 10,
+    meterResolutionW: 0.1,
+  },
 ];
 const OWN: StationData['transmitters'] = [
   {
@@ -33,29 +42,33 @@ const shown = (inputs: StationData['guardInputs'], plans = PLAN): void => {
   renderPage(GuardPage, 'guard', { ...TEST_STATION, transmitters: OWN, guardPlans: plans, guardInputs: inputs });
 };
 
+const rowsText = (): string =>
+  screen.getByRole('region', { name: 'Receiver inputs while transmitting' }).textContent ?? '';
+
 describe('what transmitting leaves at every receiver input', () => {
-  test('100 W through 62 dB are −12 dBm, 12 dB below 0 dBm (50 dBm − 62 dB, by hand)', () => {
+  test('100 W through 62 dB as typed are −12 dBm, 12 dB below 0 dBm; what a stuck relay brings nobody knows', () => {
     shown([input(1, {})]);
-    const row = screen.getByRole('region', { name: 'Receiver inputs while transmitting' });
-    expect(row.textContent).toMatch(/below.*Receiver A on Antenna 1.*−12\.0\s?dBm.*12\.0\s?dB margin/);
-    expect(verdictText()).not.toMatch(/uncovered|danger/i);
+    expect(rowsText()).toMatch(/unknown.*Receiver A on Antenna 1.*−12\.0\s?dBm.*12\.0\s?dB margin/);
+    expect(rowsText()).toMatch(/Key down: −12\.0 dBm, 12\.0 dB below the limit: the whole way, as typed/);
+    expect(verdictText()).toMatch(/^Unknown: Receiver A/);
   });
-  test('59 dB leave 9 dB: thin, not safe, where 10 dB are to be kept; 40 dB are danger', () => {
+  test('59 dB leave 9 dB: less than the 10 dB asked for; 40 dB are danger', () => {
     shown([input(1, { isolationDb: 59 }), input(2, { name: 'Receiver B', isolationDb: 40 })]);
-    const rows = screen.getByRole('region', { name: 'Receiver inputs while transmitting' }).textContent ?? '';
-    expect(rows).toMatch(/thin.*Receiver A.*−9\.0\s?dBm/);
-    expect(rows).toMatch(/danger.*Receiver B.*\+?10\.0\s?dBm/);
-    expect(verdictText()).toMatch(/Receiver B/);
+    expect(rowsText()).toMatch(/Receiver A.*−9\.0\s?dBm.*less than the 10 dB asked for/);
+    expect(rowsText()).toMatch(/danger.*Receiver B.*\+?10\.0\s?dBm/);
+    expect(verdictText()).toMatch(/^Do not transmit: Receiver B gets 10\.0 dBm \(key down\)/);
   });
-  test('an antenna that nothing disconnects comes first, whatever its figures say', () => {
+  test('an antenna that nothing disconnects is red, whatever was typed, and the radio’s own protection does not cover it', () => {
     shown([
       input(1, { isolationDb: 90 }),
       input(2, { name: 'Receiver B', antennaName: 'Antenna 2', disconnects: false }),
     ]);
-    expect(screen.getByRole('region', { name: 'Receiver inputs while transmitting' }).textContent).toMatch(
-      /uncovered.*Receiver B on Antenna 2/,
+    expect(rowsText()).toMatch(
+      /uncovered.*Receiver B on Antenna 2.*The protection inside the radio does not cover Receiver B/,
     );
-    expect(verdictText()).toMatch(/Receiver B|Antenna 2/);
+    expect(verdictText()).toMatch(
+      /^Do not transmit yet: antenna 2 is not disconnected|^Do not transmit yet: Antenna 2 is not disconnected/,
+    );
   });
   test('without a transmitter it says so, and a power that is none is told beside its field', async () => {
     const user = userEvent.setup();

@@ -1,11 +1,11 @@
-import { createOf, SCHEMAS, updateOf } from '@velvet-reed/contract';
-import { GUARD_WORDS, type GuardVerdict } from '@velvet-reed/core/guard';
-import { fixed, plain, showPower } from '@velvet-reed/core/units';
+import { createOf, type Saved, SCHEMAS, updateOf } from '@velvet-reed/contract';
+import { plain, showPower } from '@velvet-reed/core/units';
 import { useState, type ReactNode } from 'react';
-import { useSearchParams } from 'react-router';
-import { entry, useWrite, type StationData } from '../../../data/station';
+import { Link, useSearchParams } from 'react-router';
+import { useCouplings } from '../../../data/couplings';
+import { entry, useStationId, useWrite, type StationData } from '../../../data/station';
 import { plannedTransmitters, unplannedTransmitters, type PlannedTransmitter } from '../../../data/transmitters';
-import { judgedGuard } from '../../../data/verdicts';
+import { cellsOf, judgedGuard } from '../../../data/guard';
 import { Button } from '../../../ui/button';
 import { Disclosure } from '../../../ui/disclosure';
 import { RecordForm } from '../../../ui/record-form';
@@ -19,7 +19,8 @@ import { inDb, Value } from '../../../ui/value';
 import { Margin } from './margin';
 import { inputFields } from './input-fields';
 import { PLAN_FIELDS, PLAN_SCHEMA } from '../plan-form';
-import { STATE, levelProvenance } from './guard-state';
+import { GuardSentence } from '../guard-sentence';
+import { levelProvenance, lookOf } from '../guard-state';
 
 export default function GuardPage() {
   return <StationPage>{(data) => <GuardChooser data={data} />}</StationPage>;
@@ -160,80 +161,93 @@ function Guard({
 }) {
   const { save, trySave } = useWrite();
   const [editing, setEditing] = useState<number>();
-  const { rows, results, verdict } = judgedGuard(data, plan);
-  const { worst } = verdict;
+  const { rows, proof, drawn } = judgedGuard(data, plan);
+  useCouplings([...drawn.asks.values()].flat());
+  const stationId = useStationId();
   return (
-    <Room title="Inputs, Guard" verdict={<Verdict verdict={verdict} plan={plan} />} margin={<Margin />}>
+    <Room title="Inputs, Guard" verdict={<GuardSentence proof={proof} />} margin={<Margin />}>
       <Section title="Receiver inputs while transmitting" hint={`${plain(showPower(plan.powerW))} on the air`}>
-        {results.length === 0 ? (
+        {rows.length === 0 ? (
           <Empty>
             No receiver input entered. Enter every antenna that stays connected to any receiver, also the ones you do
             not listen on.
           </Empty>
         ) : (
           <ul data-evidence className="evidence max-w-4xl overflow-y-auto border-t border-rule">
-            {results.map((result, i) => (
-              <li key={result.input.id} className="border-b border-rule py-2">
-                <div className="grid grid-cols-[auto_1fr] items-baseline gap-x-4 gap-y-1 md:grid-cols-[7rem_1fr_auto_auto]">
-                  <span className={`font-semibold whitespace-nowrap ${STATE[result.state].ink}`}>
-                    {STATE[result.state].mark} {GUARD_WORDS[result.state]}
-                  </span>
-                  <span>
-                    <strong>{result.input.name}</strong> on {result.input.antennaName}
-                  </span>
-                  <span className="max-md:col-start-2">
-                    <Value strong shown={inDb(result.levelDbm, 1, 'dBm')} provenance={levelProvenance(result, plan)} />
-                    {'  '}
-                    <Value
-                      shown={inDb(result.marginDb, 1, 'dB margin')}
-                      provenance={{ ...levelProvenance(result, plan), formula: 'limit − level' }}
+            {rows.map((row) => {
+              const { down, worst } = cellsOf(proof, row.id);
+              if (!down || !worst) return null;
+              const look = lookOf(worst);
+              return (
+                <li key={row.id} className="border-b border-rule py-2">
+                  <div className="grid grid-cols-[auto_1fr] items-baseline gap-x-4 gap-y-1 md:grid-cols-[8rem_1fr_auto_auto]">
+                    <span className={`font-semibold whitespace-nowrap ${look.ink}`}>
+                      {look.mark} {look.word}
+                    </span>
+                    <span>
+                      <strong>{row.name}</strong> on {feederOf(data, row)}
+                    </span>
+                    <span className="max-md:col-start-2">
+                      {down.route && down.marginDb !== undefined && (
+                        <>
+                          <Value
+                            strong
+                            shown={inDb(down.route.dbm, 1, 'dBm')}
+                            provenance={levelProvenance(down, plan)}
+                          />
+                          {'  '}
+                          <Value
+                            shown={inDb(down.marginDb, 1, 'dB margin')}
+                            provenance={{ ...levelProvenance(down, plan), formula: 'limit − level' }}
+                          />
+                        </>
+                      )}
+                    </span>
+                    <span className="max-md:col-start-2">
+                      <Button look="quiet" aria-label={`Change ${row.name}`} onClick={() => setEditing(row.id)}>
+                        Change
+                      </Button>
+                      <DeleteButton resource="guardInputs" record={row} name={row.name} />
+                    </span>
+                  </div>
+                  <p className="text-sm">Key down: {down.sentence}</p>
+                  {worst !== down && (
+                    <p className={`text-sm ${look.ink}`}>
+                      {worst.state.name}: {worst.sentence}{' '}
+                      <Link to={`/s/${stationId}/guard/states?plan=${plan.id}`}>every state</Link>
+                    </p>
+                  )}
+                  {editing === row.id && (
+                    <RecordForm
+                      fields={inputFields(data)}
+                      schema={SCHEMAS.guardInputs}
+                      fixed={{ guardPlanId: plan.id }}
+                      start={{
+                        name: row.name,
+                        antennaName: feederOf(data, row),
+                        isolationDb: `${row.isolationDb} dB`,
+                        limitDbm: `${row.limitDbm} dBm`,
+                        disconnects: row.disconnects,
+                      }}
+                      submit="Save the input"
+                      onCancel={() => setEditing(undefined)}
+                      version={row.version}
+                      onSave={async (values, version) => {
+                        await save(
+                          [{ op: 'update', resource: 'guardInputs', id: row.id, version, values }],
+                          'Input changed.',
+                        );
+                        setEditing(undefined);
+                      }}
                     />
-                  </span>
-                  <span className="max-md:col-start-2">
-                    <Button
-                      look="quiet"
-                      aria-label={`Change ${result.input.name}`}
-                      onClick={() => setEditing(rows[i].id)}
-                    >
-                      Change
-                    </Button>
-                    <DeleteButton resource="guardInputs" record={rows[i]} name={result.input.name} />
-                  </span>
-                </div>
-                <p className={`text-sm ${result.state === 'safe' ? '' : STATE[result.state].ink}`}>
-                  {result.sentence} Isolation needed for the margin: {fixed(result.requiredIsolationDb, 0)} dB; entered:{' '}
-                  {fixed(result.input.isolationDb, 0)} dB (assumed until measured).
-                </p>
-                {editing === rows[i].id && (
-                  <RecordForm
-                    fields={inputFields(data)}
-                    schema={SCHEMAS.guardInputs}
-                    fixed={{ guardPlanId: plan.id }}
-                    start={{
-                      name: rows[i].name,
-                      antennaName: result.input.antennaName,
-                      isolationDb: `${rows[i].isolationDb} dB`,
-                      limitDbm: `${rows[i].limitDbm} dBm`,
-                      disconnects: rows[i].disconnects,
-                    }}
-                    submit="Save the input"
-                    onCancel={() => setEditing(undefined)}
-                    version={rows[i].version}
-                    onSave={async (values, version) => {
-                      await save(
-                        [{ op: 'update', resource: 'guardInputs', id: rows[i].id, version, values }],
-                        'Input changed.',
-                      );
-                      setEditing(undefined);
-                    }}
-                  />
-                )}
-              </li>
-            ))}
+                  )}
+                </li>
+              );
+            })}
           </ul>
         )}
         <div className="mt-3 flex flex-wrap gap-3">
-          <Disclosure label="Add a receiver input" look={results.length === 0 ? 'main' : 'plain'}>
+          <Disclosure label="Add a receiver input" look={rows.length === 0 ? 'main' : 'plain'}>
             {(close) => (
               <RecordForm
                 fields={inputFields(data)}
@@ -255,12 +269,12 @@ function Guard({
               />
             )}
           </Disclosure>
-          {worst && (
+          {proof.worst && (
             <Button
               look="quiet"
               onClick={() =>
                 void trySave(
-                  [entry('guard', `${plan.name}: ${verdict.sentence} ${verdict.next}`)],
+                  [entry('guard', `${plan.name}: ${proof.sentence} ${proof.next}`)],
                   'Added to the notebook.',
                 )
               }
@@ -302,25 +316,6 @@ function Guard({
   );
 }
 
-/** Guard's verdict as the core states it; its level opens its origin. */
-function Verdict({ verdict, plan }: { readonly verdict: GuardVerdict; readonly plan: PlannedTransmitter }) {
-  const { state, worst } = verdict;
-  const ink =
-    state === 'safe' ? '' : state === 'unknown' || state === 'nothing entered' ? 'text-caution' : STATE[state].ink;
-  const level = worst && inDb(worst.levelDbm, 1, 'dBm');
-  const at = level ? verdict.sentence.lastIndexOf(level.digits) : -1;
-  return (
-    <>
-      <span className={ink}>{at < 0 ? verdict.sentence : verdict.sentence.slice(0, at)}</span>
-      {at >= 0 && level && worst && (
-        <>
-          <Value strong shown={level} provenance={levelProvenance(worst, plan)} />.
-        </>
-      )}{' '}
-      <Next>
-        Next: {verdict.next.charAt(0).toLowerCase()}
-        {verdict.next.slice(1)}
-      </Next>
-    </>
-  );
-}
+/** The antenna that feeds an input, by its present name. */
+const feederOf = (data: StationData, row: Saved<'guardInputs'>): string =>
+  data.antennas.find(({ id }) => id === row.antennaId)?.name ?? row.antennaName;

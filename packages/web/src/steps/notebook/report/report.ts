@@ -2,7 +2,7 @@ import { momentText } from '../../../ui/moment-text';
 import { tryDraft } from '@velvet-reed/core/antenna';
 import { type Candidate, choiceVerdict, mayStay } from '@velvet-reed/core/choose';
 import type { SweepData } from '@velvet-reed/core/formats';
-import { GUARD_WORDS, meterZeroProves } from '@velvet-reed/core/guard';
+import { meterZeroProves } from '@velvet-reed/core/guard';
 import { amplifierWords, riseOf } from '@velvet-reed/core/noise';
 import { noiseRise, overNoise, snrLossDigits } from '@velvet-reed/core/path';
 import { transmitterField, locatorOf } from '@velvet-reed/core/site';
@@ -12,9 +12,10 @@ import { bandText, fixed, frequencyText, lengthText, plain, showPower } from '@v
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { bandsOf, designOf, latestRevision } from '../../../data/derive';
 import type { StationData } from '../../../data/station';
+import { cellsOf, judgedGuard } from '../../../data/guard';
 import { levelsOf } from '../../../data/levels';
 import { hasField, plannedTransmitters } from '../../../data/transmitters';
-import { judgedGuard, judgedNoise, judgedPath, judgedTrial, type OrderView } from '../../../data/verdicts';
+import { judgedNoise, judgedPath, judgedTrial, type OrderView } from '../../../data/verdicts';
 import { swrChart } from './report-chart';
 
 type Row = readonly string[];
@@ -278,20 +279,23 @@ function pathPart(data: StationData): Content[] {
 
 function guardPart(data: StationData): Content[] {
   return plannedTransmitters(data).flatMap((plan): Content[] => {
-    const { results, verdict } = judgedGuard(data, plan);
+    const { rows, proof: proven } = judgedGuard(data, plan);
     const proof = meterZeroProves(plan.powerW, plan.meterResolutionW);
     return [
       heading(`Guard: ${plan.name}, ${plain(showPower(plan.powerW))}`),
-      `${verdict.sentence} ${verdict.next}`,
+      `${proven.sentence} ${proven.next}`,
       table(
         ['Receiver input', 'Level (model)', 'Margin', 'State', 'Why'],
-        results.map((result) => [
-          `${result.input.name} on ${result.input.antennaName}`,
-          `${fixed(result.levelDbm, 1)} dBm`,
-          `${fixed(result.marginDb, 1)} dB`,
-          GUARD_WORDS[result.state],
-          result.sentence,
-        ]),
+        rows.map((row) => {
+          const { down, worst } = cellsOf(proven, row.id);
+          return [
+            `${row.name} on ${row.antennaName}`,
+            down?.route ? `${fixed(down.route.dbm, 1)} dBm` : '–',
+            down?.marginDb === undefined ? '–' : `${fixed(down.marginDb, 1)} dB`,
+            worst ? `${worst.colour} (${worst.state.name})` : '–',
+            worst?.sentence ?? '',
+          ];
+        }),
       ),
       `A wattmeter that shows zero proves at least ${fixed(proof.isolationAtLeastDb, 0)} dB; the receiver could still see ${fixed(proof.receiverCouldSeeDbm, 0)} dBm.`,
     ];

@@ -1,0 +1,19 @@
+import { analysePath } from '@velvet-reed/core/path';
+import { inputNode } from '../../../data/guard';
+import { toPathReceiver } from '../../../data/path-stages';
+import type { StationData } from '../../../data/station';
+import { judgedPath } from '../../../data/verdicts';
+
+/** SNR that so much loss at an input costs its receiver, by its Path; a receiver without a path loses dB for dB, the worst that can be. */
+export function snrCostOf(data: StationData): (receiver: string, lossDb: number) => number {
+  return (receiver, lossDb) => {
+    const input = data.guardInputs.find(({ id }) => inputNode(id) === receiver);
+    const path = data.paths.find(({ receiverId }) => receiverId === input?.receiverId);
+    const judged = path && judgedPath(data, path);
+    const [order] = judged?.orders ?? [];
+    if (!judged || !order) return lossDb;
+    const pad = { kind: 'pad' as const, name: 'what is put in', lossDb };
+    const behind = analysePath([...order.stages, pad], toPathReceiver(judged.receiver), judged.asked.question);
+    return Math.max(0, behind.snrLossDb - order.analysis.snrLossDb);
+  };
+}
