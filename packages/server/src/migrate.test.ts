@@ -522,3 +522,46 @@ test('a file of the eighteenth release: trials decide on SNR and are watched, an
   expect(tables).toEqual([]);
   await db.sequelize.close();
 });
+
+test('a file of the twentieth release: a plan of Guard keeps its inputs, and undo brings back what fits', async () => {
+  const db = openDatabase(path.join(mkdtempSync(path.join(tmpdir(), 'reed-up-')), 'twentieth.sqlite'));
+  const sql = (text: string): Promise<unknown> => db.sequelize.query(text);
+  await migrator(db.sequelize).up({ to: '0020-counts-and-offsets' });
+  await sql(hut(1));
+  await sql(`INSERT INTO transmitters (id, stationId, version, createdAt, updatedAt, name, freqHz, powerW, powerKind, own)
+    VALUES (1, 1, 1, ${STAMP}, ${STAMP}, 'Mine', 7100000, 100, 'output', 1)`);
+  await sql(`INSERT INTO guardPlans (id, stationId, version, createdAt, updatedAt, name, transmitterId, freqHz, marginToKeepDb, meterResolutionW)
+    VALUES (1, 1, 2, ${STAMP}, ${STAMP}, 'Mine', 1, 29700000, 10, 0.1)`);
+  await sql(`INSERT INTO guardInputs (id, stationId, version, createdAt, updatedAt, guardPlanId, name, antennaName, disconnects, isolationDb, limitDbm)
+    VALUES (1, 1, 1, ${STAMP}, ${STAMP}, 1, 'Receiver A', 'Antenna 1', 1, 62, 0)`);
+  const plan = { name: 'Mine', transmitterId: 1, freqHz: 29.7e6, marginToKeepDb: 6, meterResolutionW: 0.1 };
+  await sql(`INSERT INTO edits (stationId, batch, resource, recordId, op, "before", "after", createdAt)
+    VALUES (1, 'b', 'guardPlans', 1, 'update', '${JSON.stringify(plan)}', '${JSON.stringify({ ...plan, marginToKeepDb: 10 })}', ${STAMP})`);
+  await migrator(db.sequelize).up();
+  const now = await stationRecords(db, 1);
+  expect(now.setAside).toEqual([]);
+  expect(now.guardPlans).toMatchObject([
+    { marginToKeepDb: 10, sequenceBy: 'not said', times: {}, hangingOnNothing: '' },
+  ]);
+  expect(now.guardInputs).toMatchObject([{ name: 'Receiver A', disconnects: true, isolationDb: 62 }]);
+  expect([now.guardParts, now.guardLinks, now.guardCouplings, now.powerTests, now.powerRungs]).toEqual([
+    [],
+    [],
+    [],
+    [],
+    [],
+  ]);
+  await undo(db, 1, { device: 'any' });
+  expect((await stationRecords(db, 1)).guardPlans).toMatchObject([
+    { marginToKeepDb: 6, sequenceBy: 'not said', times: {} },
+  ]);
+  await migrator(db.sequelize).down({ to: '0021-guard-by-proof' });
+  const [rows] = await db.sequelize.query('SELECT * FROM guardPlans');
+  expect(rows).toHaveLength(1);
+  expect(rows).not.toHaveProperty('0.times');
+  const [tables] = await db.sequelize.query(
+    "SELECT name FROM sqlite_master WHERE name IN ('guardParts', 'powerRungs')",
+  );
+  expect(tables).toEqual([]);
+  await db.sequelize.close();
+});

@@ -36,6 +36,10 @@ const MAST = 'mast';
 export const inputNode = (id: number): string => `input:${id}`;
 export const partNode = (id: number): string => `part:${id}`;
 const antennaNode = (id: number): string => `antenna:${id}`;
+const NAMED = 'named:';
+/** A link holds so many letters of it. */
+const NAMED_LETTERS = 50;
+const namedNode = (name: string): string => `${NAMED}${name.trim().toLowerCase().slice(0, NAMED_LETTERS)}`;
 const dbmOf = (watts: number): number => 10 * Math.log10(1000 * watts);
 
 /** Frequencies at which a plan transmits, Hz: its transmitter's, its highest, and those typed. */
@@ -182,13 +186,19 @@ export function drawnStation(data: StationData, plan: PlannedTransmitter): Drawn
     from: { node: fromNode, port: fromPort },
     to: { node: toNode, port: toPort },
   }));
+  // an antenna that is not the station's own is known by the name that it was entered under
+  for (const id of touched)
+    if (id.startsWith(NAMED)) {
+      const typed = inputs.find(({ antennaName }) => namedNode(antennaName) === id);
+      add({ id, name: typed?.antennaName ?? id.slice(NAMED.length), kind: 'antenna' });
+    }
   if (!touched.has(TRANSMITTER) || touched.has(MAST))
     add({ id: MAST, name: mastAt(data, plan, plan.freqHz)?.name ?? 'Transmit antenna', kind: 'antenna' });
   if (!touched.has(TRANSMITTER)) links.push({ from: { node: TRANSMITTER, port: 'a' }, to: { node: MAST, port: 'a' } });
   for (const input of inputs) {
     if (touched.has(inputNode(input.id))) continue;
     const antenna = antennaOf(data, input);
-    const feeder = antenna ? antennaNode(antenna.id) : `named:${input.antennaName.trim().toLowerCase()}`;
+    const feeder = antenna ? antennaNode(antenna.id) : namedNode(input.antennaName);
     if (!antenna) add({ id: feeder, name: input.antennaName, kind: 'antenna' });
     const end = { node: inputNode(input.id), port: 'a' };
     if (!input.disconnects) {

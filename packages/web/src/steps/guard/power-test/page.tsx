@@ -105,6 +105,7 @@ function PowerTests({ data, plan }: { readonly data: StationData; readonly plan:
         </label>
       )}
       <Begin data={data} plan={plan} first={tests.length === 0} onMade={show} />
+      <div className="h-6" />
       <PadCheck />
     </>
   );
@@ -158,7 +159,7 @@ function Begin({
       : null;
   if (inputs.length === 0) return <p className="text-sm text-dim">Enter a receiver input in Inputs first.</p>;
   return (
-    <Disclosure label="Begin a test" look={first ? 'main' : 'plain'}>
+    <Disclosure label={first ? 'Begin a test' : 'Begin another test'} look={first ? 'main' : 'plain'}>
       {(close) => (
         <>
           <label className="mb-2 block text-sm text-dim">
@@ -228,7 +229,7 @@ function Running({
   };
   const last = rungs.at(-1);
   return (
-    <div data-evidence>
+    <div data-evidence className="mb-6">
       <p className="mb-2">
         <strong>{input?.name ?? 'deleted input'}</strong> at {frequencyText(test.freqHz, 4)}, pad{' '}
         {fixed(test.attenuatorDb, 0)} dB, limit {fixed(input?.limitDbm ?? 0, 0)} dBm less{' '}

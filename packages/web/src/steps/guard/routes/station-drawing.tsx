@@ -13,9 +13,11 @@ import {
   ReactFlow,
   useNodesState,
 } from '@xyflow/react';
-import { useEffect, useMemo } from 'react';
+import { useEffect, useMemo, useRef } from 'react';
 import { type DrawnStation, reachedFrom } from '../../../data/guard';
 
+/** Keys rest when none was pressed for this long, ms. */
+const REST_MS = 400;
 /** Room of the drawing in its own units. */
 export const WIDTH = 900;
 export const HEIGHT = 450;
@@ -177,6 +179,12 @@ export function StationDrawing({
   }, [drawn, stored, danger]);
   const [nodes, setNodes, onNodesChange] = useNodesState(made);
   useEffect(() => setNodes(made), [made, setNodes]);
+  const latest = useRef(nodes);
+  const resting = useRef<ReturnType<typeof setTimeout>>(undefined);
+  useEffect(() => {
+    latest.current = nodes;
+  }, [nodes]);
+  useEffect(() => () => clearTimeout(resting.current), []);
   const names = useMemo(() => new Map(drawn.graph.nodes.map(({ id, name }) => [id, name])), [drawn]);
   const edges = useMemo(
     (): Edge[] => [
@@ -217,8 +225,12 @@ export function StationDrawing({
         onSelectionDragStop={(_, all) => all.forEach((node) => onMove(node.id, node.position.x, node.position.y))}
         onKeyUp={(event) => {
           if (!event.key.startsWith('Arrow')) return;
-          for (const node of nodes)
-            if (node.selected && node.draggable) onMove(node.id, node.position.x, node.position.y);
+          // kept once the keys rest: each press by itself would overtake the one before
+          clearTimeout(resting.current);
+          resting.current = setTimeout(() => {
+            for (const node of latest.current)
+              if (node.selected && node.draggable) onMove(node.id, node.position.x, node.position.y);
+          }, REST_MS);
         }}
         onConnect={onConnect}
         onEdgesDelete={(gone) =>

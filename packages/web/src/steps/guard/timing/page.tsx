@@ -73,15 +73,15 @@ const FIELDS: readonly FieldSpec[] = [
     ],
   },
   time('rf', 'Key to first RF'),
-  time('rfScatter', 'its scatter', '1 σ'),
+  time('rfScatter', 'Scatter of key to RF', '1 σ'),
   time('switch', 'Switch moves within', 'bounce included'),
-  time('switchScatter', 'its scatter', '1 σ'),
+  time('switchScatter', 'Scatter of the switch', '1 σ'),
   time('sense', 'Sensing takes', 'only when RF is sensed'),
-  time('senseScatter', 'its scatter', '1 σ'),
+  time('senseScatter', 'Scatter of sensing', '1 σ'),
   time('tail', 'RF after key up'),
-  time('tailScatter', 'its scatter', '1 σ'),
+  time('tailScatter', 'Scatter of RF after key up', '1 σ'),
   time('hang', 'Switch stays after key up'),
-  time('hangScatter', 'its scatter', '1 σ'),
+  time('hangScatter', 'Scatter of the stay', '1 σ'),
   {
     ...{
       name: 'throughDb',
@@ -115,7 +115,7 @@ function Timing({ plan }: { readonly plan: PlannedTransmitter }) {
       )}
       {judged && (
         <>
-          <ul className="mt-3 max-w-prose list-disc pl-5">
+          <ul className="mt-3 mb-6 max-w-prose list-disc pl-5">
             {judged.remarks.map((remark) => (
               <li key={remark} className="text-caution">
                 {remark}
@@ -231,7 +231,14 @@ function Timeline({ judged: { sequence } }: { readonly judged: NonNullable<Retur
         ))}
         <line x1={LEFT} x2={WIDTH - 40} y1={4 * ROW + 6} y2={4 * ROW + 6} stroke="var(--dim)" />
         {[0, 0.5, 1].map((share) => (
-          <text key={share} x={x(share * last)} y={4 * ROW + 22} textAnchor="middle" fontSize={12} fill="var(--dim)">
+          <text
+            key={share}
+            x={x(share * last)}
+            y={4 * ROW + 22}
+            textAnchor={share === 1 ? 'end' : 'middle'}
+            fontSize={12}
+            fill="var(--dim)"
+          >
             {ms(share * last)}
           </text>
         ))}
