@@ -231,8 +231,8 @@ function summary(
   if (worst.uncovered)
     return {
       ...{ worst, colour: 'danger' },
-      sentence: `Do not transmit yet: ${worst.uncovered.join(', ')} ${worst.uncovered.length === 1 ? 'is' : 'are'} not disconnected; nobody knows what ${nameOf(worst)} would get.`,
-      next: 'Put a switch on the key line into that antenna, or compute the coupling.',
+      sentence: `Do not transmit yet: ${worst.uncovered.join(', ')} ${worst.uncovered.length === 1 ? 'is' : 'are'} not disconnected; what ${nameOf(worst)} would get is not known.`,
+      next: 'Put a switch into it, or compute the coupling.',
     };
   if (undrawn.length > 0)
     return {

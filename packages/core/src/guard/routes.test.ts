@@ -91,7 +91,7 @@ describe('the states of a station', () => {
     expect(cell).toMatchObject({ colour: 'unknown', uncovered: ['Antenna 2'] });
     expect(cell?.sentence).toContain('The protection inside the radio does not cover Receiver B');
     expect(unknown.sentence).toBe(
-      'Do not transmit yet: Antenna 2 is not disconnected; nobody knows what Receiver B would get.',
+      'Do not transmit yet: Antenna 2 is not disconnected; what Receiver B would get is not known.',
     );
     // a part without a figure that is not needed does no harm: 62 dB of measured switch stand before it
     expect(unknown.cells.find(({ receiver, state }) => receiver === 'A' && state.kind === 'key down')?.colour).toBe(

@@ -325,10 +325,10 @@ function TypeOne({
   return (
     <Section title="Type a coupling" hint="what was measured counts before the model; the model before what is assumed">
       <TypedFields of={typed}>
-        <label className="text-sm text-dim">
+        <label className="max-w-full min-w-0 text-sm text-dim">
           Antennas
           <select
-            className="mt-1 block max-w-80 text-ink"
+            className="mt-1 block w-full max-w-72 text-ink"
             value={pair}
             onChange={(event) => setPair(event.target.value)}
           >
