@@ -1,6 +1,7 @@
-// Speed against targets that no test asserts: `npm run bench [-- crash fuzz heavy honesty interface path ranking recording solver worlds]`. Each part prints its figures and the target beside them.
+// Speed against targets that no test asserts: `npm run bench [-- crash fuzz guard heavy honesty interface path ranking recording solver worlds]`. Each part prints its figures and the target beside them.
 import { crashBench } from './crash';
 import { fuzzBench } from './fuzz';
+import { guardBench } from './guard';
 import { heavyBench } from './heavy';
 import { honestyBench } from './honesty';
 import { interfaceBench } from './interface';
@@ -15,6 +16,7 @@ const PARTS: Readonly<Record<string, () => Promise<void>>> = {
   ranking: rankingBench,
   recording: recordingBench,
   path: pathBench,
+  guard: guardBench,
   worlds: worldsBench,
   honesty: honestyBench,
   interface: interfaceBench,
