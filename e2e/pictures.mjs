@@ -23,7 +23,8 @@ const all = [
   'noise/floor',
   'path/chain',
   'path/every-target',
-  'guard/inputs',
+  'guard/routes',
+  'guard/states',
   'notebook/report',
 ];
 mkdirSync(out, { recursive: true });

@@ -215,7 +215,7 @@ test('from a target to the report: the whole path for one antenna, with a reload
   await page.getByLabel('Isolation while transmitting').fill('62 dB');
   await page.getByRole('button', { name: 'Add the input' }).click();
   await expect(verdict).toContainText('Do not transmit yet: Antenna 2 is not disconnected');
-  await expect(page.getByText('−12.0 dBm').first()).toBeVisible();
+  await expect(page.getByText('The protection inside the radio does not cover Receiver B').first()).toBeVisible();
   await expect(page.getByText('Planned.')).toBeHidden({ timeout: 15_000 });
   await accessible(page, 'guard');
 

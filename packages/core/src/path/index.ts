@@ -35,6 +35,7 @@ export { frequencyError, gainByMeasurement, heardAt, setupCard, type SideBand } 
 export { padFinding, productDropDb, spurSources } from './spur-finder';
 export { CABLE_CHOICES, OWN_CABLE } from './kinds/line';
 export { partStage } from './kinds/part';
+export { limiterFigures } from './limiter';
 export { splitterLossDb } from './kinds/splitter';
 export { isChoice, type StageField, type StageValues } from './stage-kind';
 export { figureFaults, STAGE_KINDS, stageKind, type StageKind } from './stage-kinds';

@@ -1,5 +1,5 @@
 import { switchLosses } from '@velvet-reed/core/guard';
-import { splitterLossDb } from '@velvet-reed/core/path';
+import { diodeLimiter, limiterFigures, splitterLossDb } from '@velvet-reed/core/path';
 import { fixed } from '@velvet-reed/core/units';
 import { QuickAnswer } from '../../../ui/quick-answer';
 import { Section, Wide } from '../../../ui/section';
@@ -8,6 +8,7 @@ import { Section, Wide } from '../../../ui/section';
 const HYBRID_ISOLATION_DB = 20;
 const EXCESS_DB = 0.5;
 const PICO = 1e-12;
+const NANO = 1e-9;
 
 /** Ways to give a second receiver its signal: what each loses, leaves apart, protects and forbids. */
 const WAYS = [
@@ -74,6 +75,28 @@ export function PartsByFigures() {
             value('freq'),
           );
           return `Isolation ${fixed(found.isolationDb, 1)} dB, loss in receive ${fixed(found.receiveLossDb, 2)} dB (model). Boards and boxes leak beside the contact: measure it.`;
+        }}
+      />
+      <QuickAnswer
+        title="A limiter from its diodes"
+        hint="what it lets through, and what it makes of strong stations by itself"
+        specs={[
+          { name: 'legs', label: 'Diodes in each direction', dimension: 'plain', start: '1' },
+          { name: 'saturation', label: 'Saturation current, nA', dimension: 'plain', start: '2.5' },
+          { name: 'emission', label: 'Emission coefficient', dimension: 'plain', start: '1.75' },
+          { name: 'hit', label: 'Level that hits it', dimension: 'level', bareUnit: 'dBm', start: '26 dBm' },
+          { name: 'strong', label: 'Two strong stations of', dimension: 'level', bareUnit: 'dBm', start: '-20 dBm' },
+        ]}
+        answer={(value) => {
+          const diodes = {
+            saturationA: value('saturation') * NANO,
+            emission: value('emission'),
+            perLeg: value('legs'),
+          };
+          const hit = diodeLimiter({ ...diodes, availableDbm: value('hit'), lineOhm: 50 });
+          const { p1Dbm, iip3Dbm } = limiterFigures(diodes.perLeg, diodes.saturationA, diodes.emission);
+          const product = 3 * value('strong') - 2 * iip3Dbm;
+          return `Of ${fixed(value('hit'), 0)} dBm it lets ${fixed(value('hit') - hit.lossDb, 1)} dBm through. It compresses at ${fixed(p1Dbm, 1)} dBm; its third-order intercept is ${fixed(iip3Dbm, 1)} dBm: those two stations make ${fixed(product, 0)} dBm beside them (model). That is what it costs while you only listen.`;
         }}
       />
       <Section title="Two receivers on one antenna" hint="side by side; losses by power division (model)">

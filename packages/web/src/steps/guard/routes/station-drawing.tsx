@@ -241,7 +241,7 @@ export function StationDrawing({
         }
         connectionMode={ConnectionMode.Loose}
         fitView
-        fitViewOptions={{ padding: 0.04 }}
+        fitViewOptions={{ padding: 0.04, minZoom: 0.7 }}
         minZoom={0.3}
         maxZoom={1.6}
         preventScrolling={false}
