@@ -2,6 +2,7 @@ import type { ObjectSchema } from 'yup';
 import { recordSchema, type BlankOf, type EditOf, type NewOf, type ValuesOf } from './table';
 import { antennas, boughtAntennas, revisions } from './tables/antennas';
 import { calibrations, coilTests, spectra, sweeps, trimSteps } from './tables/bench';
+import { nullLogs } from './tables/direction';
 import {
   guardCouplings,
   guardInputs,
@@ -59,6 +60,7 @@ export const RESOURCES = {
   guardCouplings,
   powerTests,
   powerRungs,
+  nullLogs,
 } as const;
 
 export type ResourceName = keyof typeof RESOURCES;

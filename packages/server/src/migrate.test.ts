@@ -560,7 +560,7 @@ test('a file of the twentieth release: a plan of Guard keeps its inputs, and und
   expect(rows).toHaveLength(1);
   expect(rows).not.toHaveProperty('0.times');
   const [tables] = await db.sequelize.query(
-    "SELECT name FROM sqlite_master WHERE name IN ('guardParts', 'powerRungs')",
+    "SELECT name FROM sqlite_master WHERE name IN ('guardParts', 'powerRungs', 'nullLogs')",
   );
   expect(tables).toEqual([]);
   await db.sequelize.close();

@@ -19,6 +19,7 @@ import { appointments } from './migrations/0018-appointments';
 import { recordings } from './migrations/0019-recordings';
 import { countsAndOffsets } from './migrations/0020-counts-and-offsets';
 import { guardByProof } from './migrations/0021-guard-by-proof';
+import { nullLogs } from './migrations/0022-null-logs';
 import { wordsOfTheGlossary } from './migrations/0017-words-of-the-glossary';
 import { oneTableOfTransmitters } from './migrations/0012-one-table-of-transmitters';
 
@@ -55,6 +56,7 @@ const MIGRATIONS: readonly Migration[] = [
   recordings,
   countsAndOffsets,
   guardByProof,
+  nullLogs,
 ];
 /** All names that this release knows, in order. */
 export const MIGRATION_NAMES: readonly string[] = MIGRATIONS.map(({ name }) => name);

@@ -2,3 +2,6 @@ export { bearingFix, cancellation, combining, ELLIPSE_95, figureEightNull } from
 export { crossingOf, nullSector, nullSteering } from './pair';
 export { averageTurns, checkedGain, substitutionGain, twoRay } from './range';
 export { farField, patternFigures, reflectionRipple, threeAntennas } from './pattern';
+export { type DiversityGain, diversityGain } from './diversity';
+export { judgedFix, nextPlace } from './judged-fix';
+export { axialDeg, type AxisReading, fitNull, type NullFit, senseOf, silentMiddle } from './null-log';

@@ -7,6 +7,7 @@ import {
   type StationValues,
   type Values,
 } from '@velvet-reed/contract';
+import { CHARGER, turnsOfTheLoop } from './sample-turns';
 import { type Design, startDesign } from '@velvet-reed/core/antenna';
 
 /** An invented headland: a listening hut on a leased strip of 38 m by 16 m with a timber mast of 9 m. */
@@ -206,6 +207,8 @@ export const FERRIN_POINT_RECORDS: readonly Change[] = [
   feature({ kind: 'feed', name: 'Cable entry', heightM: 1, points: [[2, -5]] }),
   feature({ kind: 'earth', name: 'Earth stake at the hut', points: [[3, -4]] }),
   feature({ kind: 'noise', name: 'Electric fence', points: [[12, -9]] }),
+  feature({ kind: 'noise', name: 'Battery charger', points: [CHARGER] }),
+  ...turnsOfTheLoop(EVENING_MS, 9.65e6).map((values) => createOf('nullLogs', values)),
   feature({
     kind: 'transmitter',
     name: 'Club vertical',

@@ -125,6 +125,7 @@ export const TEST_STATION: StationData = {
   guardCouplings: [],
   powerTests: [],
   powerRungs: [],
+  nullLogs: [],
   boughtAntennas: [],
   attachments: [{ ...stored(1), name: 'a.s1p', size: 3, sha256: 'ab'.repeat(32) }],
 };

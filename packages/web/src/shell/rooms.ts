@@ -173,6 +173,13 @@ export const ROOMS: Readonly<Record<StepId, readonly Room[]>> = {
       cautions: ['headphones'],
     },
     { id: 'gain', name: 'Gain', asks: 'How far may I turn it up?', cautions: ['headphones'], schools: ['gain'] },
+    {
+      id: 'direction',
+      name: 'Direction',
+      asks: 'Where does it come from?',
+      cautions: ['headphones'],
+    },
+    { id: 'two-antennas', name: 'Two antennas', asks: 'How do I keep it out, or add what both hear?' },
     { id: 'meters', name: 'Meters', asks: 'What do S units and decibels say?' },
   ],
   path: [
@@ -224,7 +231,6 @@ export const ROOMS: Readonly<Record<StepId, readonly Room[]>> = {
       id: 'people',
       name: 'People',
       asks: 'How strong is the field where people are?',
-      cautions: ['exposure'],
     },
   ],
   notebook: [

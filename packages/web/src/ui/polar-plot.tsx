@@ -25,10 +25,15 @@ export function PolarPlot({
   label,
   curves,
   shape,
+  unit = 'dBi',
+  front = 'forward',
 }: {
   readonly label: string;
   readonly curves: readonly PolarCurve[];
   readonly shape: 'half' | 'compass' | 'elevation';
+  /** Of the rings, and what 0° of a compass is called. */
+  readonly unit?: 'dBi' | 'dB';
+  readonly front?: 'forward' | 'north';
 }) {
   const top = Math.max(...curves.flatMap((curve) => curve.gainDbi), -60);
   const rim = Math.ceil(top);
@@ -54,7 +59,7 @@ export function PolarPlot({
       ? `${deg <= 90 ? deg : 180 - deg}°`
       : shape === 'compass'
         ? deg === 0
-          ? 'forward 0°'
+          ? `${front} 0°`
           : `${deg}°`
         : `${deg > 180 ? deg - 360 : deg}°`;
   return (
@@ -70,7 +75,7 @@ export function PolarPlot({
             fontFamily="var(--font-mono)"
           >
             {String(rim - down).replace('-', '−')}
-            {down === 0 ? ' dBi' : ''}
+            {down === 0 ? ` ${unit}` : ''}
           </text>
         </g>
       ))}

@@ -7,7 +7,7 @@ import { useStationId, useWrite, type StationData } from '../../../data/station'
 import type { PlannedTransmitter } from '../../../data/transmitters';
 import { Button } from '../../../ui/button';
 import { RecordForm, type FieldSpec } from '../../../ui/record-form';
-import { Next, Section, Wide } from '../../../ui/section';
+import { Caution, Next, Section, Wide } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';
 import { Value } from '../../../ui/value';
 import { useJob } from '../../../workers/use-job';
@@ -91,7 +91,8 @@ function Fields({ plan }: { readonly plan: PlannedTransmitter }) {
           </tbody>
         </table>
       </Wide>
-      <div className="h-6" />
+      <Caution of="exposure" />
+      <div className="h-4" />
     </>
   );
 }

@@ -1,0 +1,219 @@
+import { cancellation, combining, diversityGain, nullSteering } from '@velvet-reed/core/bearing';
+import { greatCircle, wantedPosition } from '@velvet-reed/core/site';
+import { fixed } from '@velvet-reed/core/units';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { judgedDirection } from '../../../data/direction';
+import { useStationId, type StationData } from '../../../data/station';
+import { PolarPlot } from '../../../ui/polar-plot';
+import { QuickAnswer } from '../../../ui/quick-answer';
+import { Room } from '../../../ui/room';
+import { Next, Note, Section, Wide } from '../../../ui/section';
+import { StationPage } from '../../../ui/station-page';
+import { tried } from '../../../ui/tried';
+import { TypedFields } from '../../../ui/typed-numbers';
+import { useTypedNumbers } from '../../../ui/use-typed-numbers';
+
+export default function TwoAntennasRoom() {
+  return <StationPage>{(data) => <TwoAntennas data={data} />}</StationPage>;
+}
+
+function TwoAntennas({ data }: { readonly data: StationData }) {
+  const stationId = useStationId();
+  const evenings = eveningsOf(data);
+  return (
+    <Room
+      title="Two antennas, Noise"
+      verdict={
+        <>
+          Two antennas set against each other cancel one source as deep as you set them: 1 dB and 5° leave −18 dB
+          (model).{' '}
+          <Next>
+            {evenings.length > 0
+              ? 'Next: look below what adding them would have given on your evenings.'
+              : 'Next: log both antennas in turn, to see what adding them would give.'}
+          </Next>
+        </>
+      }
+      margin={
+        <>
+          <Note title="What it takes away">
+            <p>
+              A null toward the noise is one toward every station behind it, and on the other side of the axis too. It
+              holds for one frequency; a turn of the source breaks it.
+            </p>
+          </Note>
+          <Note title="Adding">
+            <p>
+              Adding gains only where the noise of the two is independent. Noise of the same charger in both antennas
+              adds as the signal does: cancel it first.
+            </p>
+          </Note>
+        </>
+      }
+    >
+      <Steering data={data} />
+      <QuickAnswer
+        title="Cancel one source"
+        hint="how it arrives on antenna 2 against antenna 1, and how exact the setting is"
+        specs={[
+          { name: 'level', label: 'Level on 2 against 1', dimension: 'gain', start: '-4.5 dB' },
+          { name: 'phase', label: 'Phase on 2 against 1', dimension: 'angle', start: '63°' },
+          { name: 'offDb', label: 'Set within', dimension: 'gain', start: '0.5 dB' },
+          { name: 'offDeg', label: 'and within', dimension: 'angle', start: '4°' },
+          { name: 'depth', label: 'Depth wanted', dimension: 'gain', start: '30 dB' },
+        ]}
+        answer={(value) => {
+          const found = cancellation(value('offDb'), value('offDeg'), Math.abs(value('depth')));
+          const phase = ((((180 - value('phase') + 180) % 360) + 360) % 360) - 180;
+          return `Set ${fixed(-value('level'), 1)} dB and ${fixed(phase, 0)}° on antenna 2. ${
+            found.depthDb === null ? 'Nothing is left.' : `So exact, ${fixed(-found.depthDb, 1)} dB is left.`
+          } For ${fixed(Math.abs(value('depth')), 0)} dB it must be exact to ${found.amplitudeNeededDb.toFixed(2)} dB and ${found.phaseNeededDeg.toFixed(1)}° (model).`;
+        }}
+      />
+      <QuickAnswer
+        title="Add what both hear"
+        hint="SNR of each alone; independent noise"
+        specs={[
+          { name: 'one', label: 'SNR on antenna 1', dimension: 'gain', start: '12 dB' },
+          { name: 'two', label: 'SNR on antenna 2', dimension: 'gain', start: '7 dB' },
+        ]}
+        answer={(value) => {
+          const found = combining([value('one'), value('two')]);
+          return `By the best weights ${fixed(found.maximumRatioDb, 1)} dB, with equal gain ${fixed(found.equalGainDb, 1)} dB, by switching ${fixed(found.selectionDb, 1)} dB (model).`;
+        }}
+      />
+      <Section title="On your evenings" hint="trials whose pairs hold the SNR of both antennas (measured)">
+        {evenings.length === 0 ? (
+          <p className="text-sm text-dim">
+            None yet: <Link to={`/s/${stationId}/trials/pairs`}>log pairs</Link>.
+          </p>
+        ) : (
+          <Wide label="What adding would have given">
+            <table className="w-full max-w-4xl">
+              <thead>
+                <tr>
+                  <th scope="col">Trial</th>
+                  <th scope="col">Pairs</th>
+                  <th scope="col">Better alone</th>
+                  <th scope="col">Switching adds</th>
+                  <th scope="col">Equal gain adds</th>
+                  <th scope="col">Best weights add</th>
+                </tr>
+              </thead>
+              <tbody>
+                {evenings.map(({ name, names, found }) => (
+                  <tr key={name}>
+                    <th scope="row" className="text-ink">
+                      {name}
+                    </th>
+                    <td className="font-mono">{found.pairs}</td>
+                    <td>{names[found.better]}</td>
+                    {found.ways.map((way) => (
+                      <td key={way.name} className="font-mono whitespace-nowrap">
+                        {fixed(way.meanDb, 1)} dB
+                        {way.interval && (
+                          <span className="block text-sm text-dim">
+                            {fixed(way.interval.low, 1)} to {fixed(way.interval.high, 1)}
+                          </span>
+                        )}
+                      </td>
+                    ))}
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </Wide>
+        )}
+      </Section>
+    </Room>
+  );
+}
+
+/** Trials with the SNR of both antennas, and what adding them would have given. */
+function eveningsOf(data: StationData) {
+  const name = (id: number): string => data.antennas.find((one) => one.id === id)?.name ?? 'deleted antenna';
+  return data.trials.flatMap((trial) => {
+    const pairs = data.readings.flatMap((one): [number, number][] =>
+      one.trialId !== trial.id ||
+      one.levelADbm === null ||
+      one.noiseADbm === null ||
+      one.levelBDbm === null ||
+      one.noiseBDbm === null
+        ? []
+        : [[one.levelADbm - one.noiseADbm, one.levelBDbm - one.noiseBDbm]],
+    );
+    return pairs.length < 2
+      ? []
+      : [{ name: trial.name, names: [name(trial.antennaAId), name(trial.antennaBId)], found: diversityGain(pairs) }];
+  });
+}
+
+const AZIMUTHS = Array.from({ length: 121 }, (_, i) => 3 * i);
+
+/** The pattern of two like antennas with a null steered to one azimuth, and what each target loses. */
+function Steering({ data }: { readonly data: StationData }) {
+  const { fix } = judgedDirection(data.nullLogs);
+  const toSource = fix ? ((Math.atan2(fix.xM, fix.yM) * 180) / Math.PI + 360) % 360 : 90;
+  const [start] = useState(toSource);
+  const typed = useTypedNumbers([
+    { name: 'freq', label: 'Frequency', dimension: 'frequency', bareUnit: 'MHz', start: '9.65 MHz' },
+    { name: 'spacing', label: 'Spacing', dimension: 'length', bareUnit: 'm', start: '8 m' },
+    { name: 'axis', label: 'Antenna 2 seen from 1', dimension: 'angle', start: '90°' },
+    { name: 'null', label: 'Null toward', dimension: 'angle', start: `${start.toFixed(0)}°` },
+  ]);
+  const ask = (wantedDeg: number) =>
+    nullSteering({
+      ...{ spacingM: typed.value('spacing') ?? NaN, freqHz: typed.value('freq') ?? NaN },
+      ...{ axisDeg: typed.value('axis') ?? NaN, nullDeg: typed.value('null') ?? NaN, wantedDeg },
+    });
+  const { value: found, fault } = tried(() =>
+    typed.sound ? { phaseDeg: ask(0).phaseDeg, gains: AZIMUTHS.map((deg) => ask(deg).wantedResponseDb) } : undefined,
+  );
+  const toward = found
+    ? data.targets.flatMap((target) => {
+        const there = wantedPosition(target);
+        if (!there) return [];
+        const { bearingDeg } = greatCircle(data.station, there);
+        return [{ id: target.id, name: target.name, bearingDeg, db: ask(bearingDeg).wantedResponseDb }];
+      })
+    : [];
+  return (
+    <Section title="Steer a null" hint="two like antennas that hear all round, on a line; against one of them alone">
+      <div data-evidence className="grid items-start gap-x-8 gap-y-3 md:grid-cols-[20rem_minmax(0,1fr)]">
+        {found ? (
+          <PolarPlot
+            label="Response of the pair over azimuth, north up; the targets stand beside"
+            shape="compass"
+            unit="dB"
+            front="north"
+            curves={[{ name: 'pair', look: 0, angleDeg: AZIMUTHS, gainDbi: found.gains }]}
+          />
+        ) : (
+          <div className="min-h-44" />
+        )}
+        <div>
+          <TypedFields of={typed} />
+          {fault && (
+            <p role="alert" className="mt-1 text-danger">
+              {fault}
+            </p>
+          )}
+          {found && (
+            <p className="mt-2">
+              Add {fixed(found.phaseDeg, 0)}° to antenna 2 (model).
+              {fix && ' The null begins at the source that Direction found.'}
+            </p>
+          )}
+          <ul className="mt-1 text-sm">
+            {toward.map(({ id, name, bearingDeg, db }) => (
+              <li key={id} className={db < -6 ? 'text-caution' : ''}>
+                {name}, {fixed(bearingDeg, 0)}°: {db < -60 ? 'nothing is left' : `${fixed(db, 1)} dB`}
+              </li>
+            ))}
+          </ul>
+        </div>
+      </div>
+    </Section>
+  );
+}
