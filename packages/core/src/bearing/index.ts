@@ -1,6 +1,7 @@
 export { bearingFix, cancellation, combining, ELLIPSE_95, figureEightNull } from './fix';
 export { crossingOf, nullSector, nullSteering } from './pair';
 export { averageTurns, checkedGain, substitutionGain, twoRay } from './range';
+export { type LevelScale, measuredPattern, scaleDoubtful, scanPlan } from './measured-pattern';
 export { farField, patternFigures, reflectionRipple, threeAntennas } from './pattern';
 export { type DiversityGain, diversityGain } from './diversity';
 export { judgedFix, nextPlace } from './judged-fix';

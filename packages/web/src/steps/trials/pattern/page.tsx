@@ -3,6 +3,7 @@ import { LongLogs } from '../../../ui/long-logs';
 import { Room } from '../../../ui/room';
 import { Next, Note } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';
+import { PatternFiguresOf, PatternQuestions } from './figures';
 import { Substitution } from './substitution';
 
 const PATTERNS = {
@@ -41,6 +42,8 @@ export default function PatternRoom() {
             }
           >
             <LongLogs evidence data={data} kind="pattern" words={PATTERNS} />
+            {latest && <PatternFiguresOf key={latest.checksum} log={latest} />}
+            <PatternQuestions />
             <Substitution />
           </Room>
         );
