@@ -39,6 +39,15 @@ export interface BearingFix {
 /** Radius of the 95 % ellipse over that of 1 sigma in two dimensions: √(−2 ln 0.05). */
 export const ELLIPSE_95 = Math.sqrt(-2 * Math.log(0.05));
 
+/** Whether a place lies inside the 95 % ellipse of a fix. */
+export function insideEllipse95(fix: BearingFix, eastKm: number, northKm: number): boolean {
+  const [sine, cosine] = [Math.sin(fix.majorAxisDeg * RAD), Math.cos(fix.majorAxisDeg * RAD)];
+  const [de, dn] = [eastKm - fix.eastKm, northKm - fix.northKm];
+  const along = (de * sine + dn * cosine) / fix.semiMajorKm;
+  const across = (de * cosine - dn * sine) / fix.semiMinorKm;
+  return Math.hypot(along, across) <= ELLIPSE_95;
+}
+
 /** Difference of two directions, ±180°, or ±90° for an axis without a sense. */
 const turn = (deg: number, axial: boolean): number => {
   const period = axial ? 180 : 360;

@@ -1,4 +1,12 @@
-export { bearingFix, cancellation, combining, ELLIPSE_95, figureEightNull } from './fix';
+export {
+  type BearingFix,
+  bearingFix,
+  cancellation,
+  combining,
+  ELLIPSE_95,
+  figureEightNull,
+  insideEllipse95,
+} from './fix';
 export { crossingOf, nullSector, nullSteering } from './pair';
 export { averageTurns, checkedGain, substitutionGain, twoRay } from './range';
 export { type LevelScale, measuredPattern, scaleDoubtful, scanPlan } from './measured-pattern';

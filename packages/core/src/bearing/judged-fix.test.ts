@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { chanceOf } from '../recording/made';
-import { type BearingLine, ELLIPSE_95 } from './fix';
+import { type BearingLine, insideEllipse95 } from './fix';
 import { diversityGain } from './diversity';
 import { judgedFix, nextPlace } from './judged-fix';
 
@@ -68,11 +68,7 @@ test('ellipses cover the source at their level: 95 % of 1,000 triples within 93 
     const { fix, culprit } = judgedFix(lines);
     if (culprit) continue;
     count += 1;
-    const turn = (fix.majorAxisDeg * Math.PI) / 180;
-    const [de, dn] = [source[0] - fix.eastKm, source[1] - fix.northKm];
-    const along = (de * Math.sin(turn) + dn * Math.cos(turn)) / fix.semiMajorKm;
-    const across = (de * Math.cos(turn) - dn * Math.sin(turn)) / fix.semiMinorKm;
-    if (Math.hypot(along, across) <= ELLIPSE_95) inside += 1;
+    if (insideEllipse95(fix, source[0], source[1])) inside += 1;
   }
   expect(count).toBeGreaterThan(950);
   expect(inside / count).toBeGreaterThanOrEqual(0.93);

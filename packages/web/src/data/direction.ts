@@ -1,5 +1,14 @@
 import type { Saved } from '@velvet-reed/contract';
-import { type AxisReading, fitNull, judgedFix, nextPlace, type NullFit, senseOf } from '@velvet-reed/core/bearing';
+import {
+  type AxisReading,
+  type BearingFix,
+  fitNull,
+  insideEllipse95,
+  judgedFix,
+  nextPlace,
+  type NullFit,
+  senseOf,
+} from '@velvet-reed/core/bearing';
 import { CoreError } from '@velvet-reed/core/errors';
 import type { StationData } from './station';
 
@@ -36,6 +45,7 @@ function judgedTurn(log: NullLog): JudgedTurn {
 export interface JudgedDirection {
   readonly turns: readonly JudgedTurn[];
   readonly fix?: {
+    readonly found: BearingFix;
     readonly xM: number;
     readonly yM: number;
     readonly semiMajorM: number;
@@ -79,6 +89,7 @@ export function judgedDirection(logs: readonly NullLog[]): JudgedDirection {
     return {
       turns,
       fix: {
+        found: fix,
         ...{ xM: fix.eastKm * KM, yM: fix.northKm * KM },
         ...{ semiMajorM: fix.semiMajorKm * KM, semiMinorM: fix.semiMinorKm * KM },
         ...{ majorAxisDeg: fix.majorAxisDeg, consistent },
@@ -92,19 +103,10 @@ export function judgedDirection(logs: readonly NullLog[]): JudgedDirection {
   }
 }
 
-/** Radius of the 95 % ellipse over that of 1 sigma, two dimensions. */
-export const OVER_SIGMA = Math.sqrt(-2 * Math.log(0.05));
-
 /** Noise sources of the plan that lie inside the ellipse of 95 %. */
 export function suspectsIn(data: StationData, fix: NonNullable<JudgedDirection['fix']>): readonly string[] {
-  const turn = (fix.majorAxisDeg * Math.PI) / 180;
   return data.plotFeatures
     .filter(({ kind, points }) => kind === 'noise' && points.length > 0)
-    .filter(({ points: [[x, y]] }) => {
-      const [de, dn] = [x - fix.xM, y - fix.yM];
-      const along = (de * Math.sin(turn) + dn * Math.cos(turn)) / fix.semiMajorM;
-      const across = (de * Math.cos(turn) - dn * Math.sin(turn)) / fix.semiMinorM;
-      return Math.hypot(along, across) <= OVER_SIGMA;
-    })
+    .filter(({ points: [[x, y]] }) => insideEllipse95(fix.found, x / KM, y / KM))
     .map(({ name }) => name);
 }

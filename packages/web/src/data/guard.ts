@@ -20,8 +20,9 @@ import {
   sequenceRemarks,
   type SequenceTimes,
 } from '@velvet-reed/core/guard';
+import { chanceOf } from '@velvet-reed/core/recording';
 import { transmitterField } from '@velvet-reed/core/site';
-import { parseQuantity } from '@velvet-reed/core/units';
+import { parseQuantity, wattsToDbm } from '@velvet-reed/core/units';
 import { type CouplingAsk, couplingsVersion, knownCoupling } from './couplings';
 import { designOf, laidFeature, laidLayout, latestRevision } from './derive';
 import type { StationData } from './station';
@@ -40,7 +41,6 @@ const NAMED = 'named:';
 /** A link holds so many letters of it. */
 const NAMED_LETTERS = 50;
 const namedNode = (name: string): string => `${NAMED}${name.trim().toLowerCase().slice(0, NAMED_LETTERS)}`;
-const dbmOf = (watts: number): number => 10 * Math.log10(1000 * watts);
 
 /** Frequencies at which a plan transmits, Hz: its transmitter's, its highest, and those typed. */
 export function transmitFrequencies(data: StationData, plan: PlannedTransmitter): readonly number[] {
@@ -176,7 +176,7 @@ export function drawnStation(data: StationData, plan: PlannedTransmitter): Drawn
   const stored = data.guardLinks.filter(({ guardPlanId }) => guardPlanId === plan.id);
   const nodes = new Map<string, GuardNode>();
   const add = (node: GuardNode): void => void nodes.set(node.id, node);
-  add({ id: TRANSMITTER, name: plan.name, kind: 'transmitter', dbm: dbmOf(plan.powerW) });
+  add({ id: TRANSMITTER, name: plan.name, kind: 'transmitter', dbm: wattsToDbm(plan.powerW) });
   for (const part of parts) add(partOf(part));
   for (const { id, name } of data.antennas) add({ id: antennaNode(id), name, kind: 'antenna' });
   for (const input of inputs)
@@ -325,22 +325,13 @@ function sequenceTimes(plan: PlannedTransmitter): SequenceTimes | undefined {
 
 /** Seed of the scatter: the same times give the same answer. */
 const SEED = 11;
-function normals(): () => number {
-  let state = SEED;
-  const uniform = (): number => {
-    state = (state * 48271) % 2147483647;
-    return state / 2147483647;
-  };
-  return () => Math.sqrt(-2 * Math.log(uniform())) * Math.cos(2 * Math.PI * uniform());
-}
-
 /** A plan's sequence with what chance makes of it and what is to be said. */
 export function judgedSequence(plan: PlannedTransmitter) {
   const times = sequenceTimes(plan);
   if (!times) return undefined;
   const through = plan.throughDb ?? 0;
   const sequence = sequenceOf(times, plan.powerW, through);
-  const chance = sequenceChance(times, plan.powerW, through, normals());
+  const chance = sequenceChance(times, plan.powerW, through, chanceOf(SEED).normal);
   return { times, sequence, chance, ...sequenceRemarks(times, sequence, chance, plan.energyJ) };
 }
 

@@ -1,6 +1,6 @@
 import { type Saved, SCHEMAS, type Values } from '@velvet-reed/contract';
 import { checkedPad, testAgainstModel } from '@velvet-reed/core/guard';
-import { capital, countText, fixed, frequencyText, plain, showPower } from '@velvet-reed/core/units';
+import { capital, countText, fixed, frequencyText, plain, showPower, wattsToDbm } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { cellsOf, judgedGuard, judgedTest } from '../../../data/guard';
@@ -155,7 +155,7 @@ function Begin({
   // the model's expectation, where every step of the route has a figure
   const expected =
     down?.route && down.route.steps.every(({ evidence }) => evidence === 'model' || evidence === 'measured')
-      ? 10 * Math.log10(1000 * plan.powerW) - down.route.dbm
+      ? wattsToDbm(plan.powerW) - down.route.dbm
       : null;
   if (inputs.length === 0) return <p className="text-sm text-dim">Enter a receiver input in Inputs first.</p>;
   return (

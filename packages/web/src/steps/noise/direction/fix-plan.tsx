@@ -1,5 +1,6 @@
+import { ELLIPSE_95 } from '@velvet-reed/core/bearing';
 import { useRef } from 'react';
-import { type JudgedDirection, OVER_SIGMA } from '../../../data/direction';
+import type { JudgedDirection } from '../../../data/direction';
 import type { StationData } from '../../../data/station';
 import { useReadable } from '../../../ui/drawn-scale';
 import { saveCsv } from '../../../ui/export';
@@ -73,7 +74,7 @@ export function FixPlan({
           );
         })}
         {fix &&
-          [1, OVER_SIGMA].map((times) => {
+          [1, ELLIPSE_95].map((times) => {
             const [x, y] = at(fix.xM, fix.yM);
             return (
               <ellipse

@@ -26,8 +26,8 @@ function TwoAntennas({ data }: { readonly data: StationData }) {
       title="Two antennas, Noise"
       verdict={
         <>
-          Two antennas set against each other cancel one source as deep as you set them: 1 dB and 5° leave −18 dB
-          (model).{' '}
+          Two antennas set against each other cancel one source as deep as you set them: 1 dB and 5° leave{' '}
+          {fixed(-(cancellation(1, 5, 20).depthDb ?? 0), 0)} dB (model).{' '}
           <Next>
             {evenings.length > 0
               ? 'Next: look below what adding them would have given on your evenings.'
