@@ -19,7 +19,7 @@ test('a pattern of amplitudes is asked for its scale, and its figures follow; th
   await patterns
     .getByLabel(/Import a table/)
     .setInputFiles({ name: 'horn.csv', mimeType: 'text/csv', buffer: Buffer.from(TABLE) });
-  await expect(page.locator('.verdict')).toContainText('horn.csv: 72 angles');
+  await expect(page.locator('.verdict')).toContainText('horn.csv: 72 angles (measured)');
   const figures = page.getByRole('region', { name: 'What it comes to' });
   await expect(figures.getByRole('status')).toContainText('are they amplitude, power, or decibels?');
   await figures.getByRole('radio', { name: 'power' }).check();

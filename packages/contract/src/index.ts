@@ -48,11 +48,13 @@ export {
   spectrumRequestSchema,
   readingRequestSchema,
   routeRequestSchema,
+  turnRequestSchema,
   handsRequestSchema,
   type SweepRequest,
   type SpectrumRequest,
   type ReadingRequest,
   type RouteRequest,
+  type TurnRequest,
   type HandsRequest,
   type ExerciseTruth,
 } from './instruments';

@@ -49,11 +49,18 @@ export const spectrumRequestSchema = object({ ...span, bandwidthHz: quantity('Ba
 export const readingRequestSchema = object({
   what: choice('Reading', ['power', 'inductance', 'capacitance', 'azimuth'] as const),
   freqHz: optionalQuantity('Frequency (Hz)', 1, 300e9),
-  /** Turn there first; null: read where it stands. */
-  turnToDeg: optionalQuantity('Azimuth (degrees)', -360, 360),
 })
   .noUnknown()
   .required('The request has no body. Say what to read.');
+
+/** Where a turntable is to go, degrees from its mark, not wrapped; null: to its mark, which it then calls zero. And how far its cable lets it. */
+export const turnRequestSchema = object({
+  toDeg: optionalQuantity('Direction (degrees)', -3600, 3600),
+  lowDeg: quantity('Cable limit (degrees)', -3600, 0),
+  highDeg: quantity('Cable limit (degrees)', 0, 3600),
+})
+  .noUnknown()
+  .required('The request has no body. Say where to turn.');
 
 /** Which antenna a switch closes onto the receiver. */
 export const routeRequestSchema = object({ channel: wholeNumber('Channel', 1, 99) })
@@ -101,6 +108,7 @@ export const handsRequestSchema = object({
 export type SweepRequest = InferType<typeof sweepRequestSchema>;
 export type SpectrumRequest = InferType<typeof spectrumRequestSchema>;
 export type ReadingRequest = InferType<typeof readingRequestSchema>;
+export type TurnRequest = InferType<typeof turnRequestSchema>;
 export type RouteRequest = InferType<typeof routeRequestSchema>;
 export type HandsRequest = InferType<typeof handsRequestSchema>;
 

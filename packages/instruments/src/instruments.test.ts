@@ -221,15 +221,37 @@ describe('the bench behind the instruments', () => {
 
   test('turning the antenna changes what the power meter reads; the LCR meter sees a coil grow towards its resonance', () => {
     const bench = openBench(5);
+    bench('turntable', ':POS:HOME');
     const level = (deg: number): number => {
       bench('turntable', `:POS:AZIM ${deg}`);
+      while (Number(text(bench, 'turntable', ':POS:AZIM?')) !== deg);
       return Number(text(bench, 'power-meter', ':MEAS:POW?'));
     };
     expect(level(0) - level(180)).toBeGreaterThan(10);
-    expect(text(bench, 'turntable', ':POS:AZIM -90;AZIM?')).toBe('270');
     const henry = (hz: number): number => Number(text(bench, 'lcr-meter', `:SOUR:FREQ ${hz};:MEAS:IND?`));
     // L/(1 − ω²LC) with 9.703 mH and 32.9 pF at 100 kHz: ω²LC = 0.1260, so 11.10 mH, worked by hand
     expect(henry(100e3) / 11.1e-3).toBeCloseTo(1, 2);
+  });
+
+  test('the table knows its mark after it has been home, turns while it is asked, stops when told, and never past its cable', () => {
+    const bench = openBench(8);
+    expect(text(bench, 'turntable', ':POS:HOME?')).toBe('0');
+    expect(text(bench, 'turntable', ':POS:HOME;HOME?')).toBe('1');
+    expect(text(bench, 'turntable', ':POS:AZIM 200;AZIM?;AZIM?')).toBe('30;60');
+    bench('turntable', ':POS:STOP');
+    const stands = text(bench, 'turntable', ':POS:AZIM?');
+    expect(text(bench, 'turntable', ':POS:AZIM?')).toBe(stands);
+    expect(Number(stands)).toBeLessThan(200);
+    for (const far of [371, -11, 720])
+      expect(text(bench, 'turntable', `:POS:AZIM ${far};:SYST:ERR?`)).toBe('-222,"Data out of range"');
+    expect(text(bench, 'turntable', ':POS:AZIM?')).toBe(stands);
+  });
+
+  test('the meter drops a reading now and then, as a number that no level has', () => {
+    const bench = openBench(8);
+    const levels = Array.from({ length: 70 }, () => Number(text(bench, 'power-meter', ':MEAS:POW?')));
+    expect(levels.filter((one) => one > 1e37).length).toBeGreaterThanOrEqual(1);
+    expect(levels.filter((one) => one > 1e37).length).toBeLessThanOrEqual(3);
   });
 
   test('a design in words hangs up the listener’s own antenna; one that cannot be built is refused', () => {
@@ -276,7 +298,7 @@ test('all six answer over TCP on the loopback interface and share one bench', as
       (name) => `stand-in ${name.replace('power-', 'power ').replace('lcr-', 'LCR ').replace('antenna-', 'antenna ')}`,
     ),
   );
-  expect(await ask(2, ':POS:AZIM 45;AZIM?')).toBe('45\n');
+  expect(await ask(2, ':POS:AZIM 25;AZIM?')).toBe('25\n');
   expect(await ask(3, ':STAN:CONN LOAD;CONN?')).toBe('LOAD\n');
   expect(await ask(0, ':STAN:CONN?')).toBe('LOAD\n');
   await Promise.all(servers.map((server) => new Promise((resolve) => server.close(resolve))));

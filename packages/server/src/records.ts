@@ -1,8 +1,9 @@
-import { RESOURCES, stationSchema, type ResourceName } from '@velvet-reed/contract';
+import { type Columns, RESOURCES, stationSchema, type ResourceName } from '@velvet-reed/contract';
 import type { Transaction } from 'sequelize';
 import type { Database, Row } from './database';
 import { knownBatch, noteEdit, type Author } from './history';
 import { NotFoundError, StaleWriteError } from './refusals';
+import { storedJson } from './stored-json';
 
 type Values = Record<string, unknown>;
 /** First fault ends it: a request with a hundred faults is answered as quickly as one with one. */
@@ -15,7 +16,12 @@ const strictStation = stationSchema
 export function present(row: Row, resource?: ResourceName): Values {
   const { updatedAt: _updated, deletedAt: _deleted, uuid: _uuid, ...values } = row.get({ plain: true });
   const hidden = resource ? RESOURCES[resource].bytes : undefined;
-  return Object.fromEntries(Object.entries(values).filter(([key]) => key !== hidden));
+  const columns: Columns = resource ? RESOURCES[resource].columns : {};
+  return Object.fromEntries(
+    Object.entries(values)
+      .filter(([key]) => key !== hidden)
+      .map(([key, value]) => [key, columns[key]?.store === 'json' ? storedJson(value) : value]),
+  );
 }
 
 /** The values alone, as a form would send them. */

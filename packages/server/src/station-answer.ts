@@ -12,6 +12,7 @@ import { ValidationError } from 'yup';
 import type { Database } from './database';
 import { lastBatch } from './history';
 import { findStation, present } from './records';
+import { storedJson } from './stored-json';
 
 type Values = Record<string, unknown>;
 
@@ -78,20 +79,11 @@ function reader(resource: ResourceName): {
       for (const [name, store] of turned) {
         const value = row[name];
         if (store === 'flag') record[name] = value === 1 || value === true;
-        else record[name] = store === 'json' && typeof value === 'string' ? parsed(value) : value;
+        else record[name] = store === 'json' ? storedJson(value) : value;
       }
       return record;
     },
   };
-}
-
-/** JSON of a column; what is none stays a text, and is set aside by its schema. */
-function parsed(text: string): unknown {
-  try {
-    return JSON.parse(text);
-  } catch {
-    return text;
-  }
 }
 
 /** Records of one kind, oldest first, without their bytes; what does not fit is handed to `aside`. */

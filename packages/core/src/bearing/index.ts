@@ -9,10 +9,10 @@ export {
 } from './fix';
 export { crossingOf, nullSector, nullSteering } from './pair';
 export { averageTurns, checkedGain, substitutionGain, twoRay } from './range';
-export { type LevelScale, measuredPattern, scaleDoubtful, scanPlan } from './measured-pattern';
+export { type LevelScale, type MeasuredPattern, measuredPattern, scaleDoubtful, scanPlan } from './measured-pattern';
 export { farField, patternFigures, reflectionRipple, threeAntennas } from './pattern';
 export { type DiversityGain, diversityGain } from './diversity';
 export { judgedFix, nextPlace } from './judged-fix';
 export { axialDeg, type AxisReading, fitNull, type NullFit, senseOf, silentMiddle } from './null-log';
-export { type Explanation, type Overlay, OVERLAY_FLOOR_DB, overlayModel } from './overlay';
+export { type Explanation, OVERLAY_FLOOR_DB, overlayModel } from './overlay';
 export { type CableLimit, levelOf, type Turned, type TurnTarget, turnTargets } from './turn-plan';

@@ -13,6 +13,8 @@ export interface MeasuredPattern {
   /** Levels on an even circle from 0°, dB against the peak. */
   readonly levelsDb: readonly number[];
   readonly figures: PatternFigures;
+  /** Level at right angles to the peak, the larger one, dB against it. */
+  readonly sideDb: number;
   /** Directivity of a body that looks the same from all sides about its axis, dBi: an estimate from one cut. */
   readonly rotationalDbi: number;
   /** Level at the end less that at the beginning of the same direction, dB, taken out evenly; absent where no direction was read again. */
@@ -106,8 +108,12 @@ export function measuredPattern(
   const n = widths.length;
   const middle = widths.reduce((sum, one) => sum + one, 0) / n;
   const scatter = Math.sqrt(widths.reduce((sum, one) => sum + (one - middle) ** 2, 0) / Math.max(1, n - 1));
+  const at = (deg: number): number => {
+    const place = Math.round((figures.peakDeg + deg) / stepDeg) % levelsDb.length;
+    return levelsDb[(place + levelsDb.length) % levelsDb.length];
+  };
   return {
-    ...{ stepDeg, levelsDb, figures, turns: circles.length },
+    ...{ stepDeg, levelsDb, figures, turns: circles.length, sideDb: Math.max(at(90), at(-90)) },
     rotationalDbi: rotational(levelsDb, figures.peakDeg),
     ...(driftDb === undefined ? {} : { driftDb }),
     ...(n >= 2 ? { widthHalfDeg: (studentQuantile(0.975, n - 1) * scatter) / Math.sqrt(n) } : {}),

@@ -8,15 +8,20 @@ const lobed = (deg: number): number =>
   20 * Math.log10(Math.max(0.02, Math.abs(Math.cos((deg * Math.PI) / 360) ** 3 * Math.cos((3 * deg * Math.PI) / 360))));
 const CUT = Array.from({ length: 181 }, (_, i) => 2 * i);
 const cut = (of: (deg: number) => number, gain = 7) => ({ angleDeg: CUT, gainDbi: CUT.map((deg) => gain + of(deg)) });
-const circle = (of: (deg: number) => number): number[] => {
-  const raw = Array.from({ length: 72 }, (_, i) => of(5 * i));
-  return raw.map((one) => one - Math.max(...raw));
+const ANGLES = Array.from({ length: 72 }, (_, i) => 5 * i);
+const circle = (of: (deg: number) => number) => {
+  const raw = ANGLES.map(of);
+  return { angleDeg: ANGLES, levelDb: raw.map((one) => one - Math.max(...raw)) };
 };
 const STATED = { scatterDb: 0.2, reflectionDb: -30 };
 
 describe('a pattern over its model', () => {
   test('turned by 37° and lifted, it lies on its model to a hundredth of a dB', () => {
-    const found = overlayModel(circle((deg) => lobed(deg - 37)), cut(lobed), STATED);
+    const found = overlayModel(
+      circle((deg) => lobed(deg - 37)),
+      cut(lobed),
+      STATED,
+    );
     expect(Math.abs(found.rotationDeg - 37)).toBeLessThan(0.4);
     expect(found.rmsDb).toBeLessThan(0.15);
     expect(found.agrees).toBe(true);
@@ -64,7 +69,11 @@ describe('a pattern over its model', () => {
     expect(feed?.telling).toBe(true);
     expect(Math.abs((feed?.strengthDb ?? 0) + 20)).toBeLessThanOrEqual(1);
     const lopsided = (deg: number): number => cardioid(deg) + 4 * Math.sin((2 * deg * Math.PI) / 180 + 0.5);
-    const other = overlayModel(circle((deg) => lopsided(-deg)), cut(lopsided), STATED);
+    const other = overlayModel(
+      circle((deg) => lopsided(-deg)),
+      cut(lopsided),
+      STATED,
+    );
     const mirrored = other.explanations.find(({ kind }) => kind === 'mirrored');
     expect(mirrored?.telling).toBe(true);
     expect(mirrored?.rmsDb).toBeLessThan(0.2);
@@ -76,7 +85,7 @@ describe('a pattern over its model', () => {
     expect(tilt?.telling).toBe(true);
   });
   test('too few directions and nonsense errors are refused', () => {
-    expect(() => overlayModel([0, -1, -2], cut(cardioid), STATED)).toThrow(/eight/);
+    expect(() => overlayModel({ angleDeg: [0, 1, 2], levelDb: [0, -1, -2] }, cut(cardioid), STATED)).toThrow(/eight/);
     expect(() => overlayModel(circle(cardioid), cut(cardioid), { scatterDb: 0, reflectionDb: -20 })).toThrow();
     expect(() => overlayModel(circle(cardioid), cut(cardioid), { scatterDb: 0.2, reflectionDb: 3 })).toThrow();
   });

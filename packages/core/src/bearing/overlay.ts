@@ -102,6 +102,7 @@ function laidBest(
   measured: readonly number[],
   at: (deg: number) => number,
   stated: StatedError,
+  mostTurnDeg = 180,
 ): Laid {
   const top = Math.max(...angles.map(at));
   const laid = (rotationDeg: number): Laid & { readonly misfit: number } => {
@@ -123,7 +124,7 @@ function laidBest(
   };
   let best = laid(0);
   for (const [step, reach] of [
-    [4, 180],
+    [4, mostTurnDeg],
     [1, 4],
     [0.1, 1],
   ]) {
@@ -162,18 +163,26 @@ const STRONG_EVIDENCE = 10;
 /**
  * Lays a measured pattern over a model: best turn and level, what is left at each angle, and whether that keeps within the stated error.
  * The error grows in the nulls: a reflection R dB below the main lobe moves a level L dB below it by 20·log10(1 ± 10^((R+L)/20)).
- * @param measured levels on an even circle from 0°, dB against their peak. @throws ShapeError for fewer than eight.
+ * @param points directions of the cut and levels there, dB against their peak. @throws ShapeError for fewer than eight.
+ * @param mostTurnDeg how far the mark of the table may have been off.
  * Explanations are tried one at a time; the model's phases are not known to them, so a reflection's strength is rough: within 4 dB in three places of four, else told too weak.
  */
-export function overlayModel(measured: readonly number[], cut: ModelCut, stated: StatedError): Overlay {
+export function overlayModel(
+  {
+    angleDeg: angles,
+    levelDb: measured,
+  }: { readonly angleDeg: readonly number[]; readonly levelDb: readonly number[] },
+  cut: ModelCut,
+  stated: StatedError,
+  mostTurnDeg = 180,
+): Overlay {
   if (measured.length < 8 || cut.angleDeg.length < 8)
     throw new ShapeError('Both patterns need eight directions at least. Measure more, or choose another antenna.');
   requireRange(stated.scatterDb, 'Scatter of a reading (dB)', 0.01, 20);
   requireRange(stated.reflectionDb, 'Strongest reflection (dB)', -80, 0);
   const n = measured.length;
-  const angles = measured.map((_, i) => (360 * i) / n);
   const at = cutAt(cut);
-  const best = laidBest(angles, measured, at, stated);
+  const best = laidBest(angles, measured, at, stated, mostTurnDeg);
   const residualDb = measured.map((db, i) => floored(db) - floored(best.modelDb[i]));
   const peak = Math.max(...best.modelDb);
   const allowedDb = best.modelDb.map((db) => allowed(db - peak, stated));

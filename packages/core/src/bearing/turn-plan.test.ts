@@ -37,7 +37,9 @@ describe('a turn on the table', () => {
         expect(tableDeg).toBeLessThanOrEqual(limit.highDeg + 1e-9);
       });
       targets.slice(1).forEach(({ patternDeg }, i) => expect(patternDeg).toBeGreaterThan(targets[i].patternDeg));
-      const wrapped = targets.slice(0, -1).map(({ patternDeg }) => Math.round(((patternDeg % 360) + 360) * 1000) % 360000);
+      const wrapped = targets
+        .slice(0, -1)
+        .map(({ patternDeg }) => Math.round(((patternDeg % 360) + 360) * 1000) % 360000);
       expect(new Set(wrapped).size).toBe(360 / step);
       expect(targets.at(-1)?.tableDeg).toBe(targets[0].tableDeg);
     }

@@ -11,6 +11,7 @@ export {
   readLogCsv,
   summariseLog,
 } from './log-csv';
+export { patternFileText } from './pattern-file';
 export { readSpectrumCsv, type Spectrum } from './spectrum-csv';
 export { readSweepText } from './sweep-csv';
 export { type TableAnswer, type TableQuestion, TableQuestionError } from './table-question';

@@ -48,6 +48,8 @@ export const CAUTIONS = {
   mains:
     'Switch at the device or its plug. Breakers, fixed wiring and filters in the mains are for a licensed electrician; an inverter stays closed.',
   solar: 'Solar wiring carries dangerous DC even when it is switched off: its installer opens it, nobody else.',
+  turning:
+    'What turns can catch a cable, a sleeve or a hand: clear the circle, watch the first round, and keep the stop within reach. A sender stays at the power that is allowed.',
   driving: 'In a car only when parked, or let a passenger read and type.',
 } as const;
 

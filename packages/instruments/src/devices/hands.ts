@@ -72,7 +72,9 @@ export const handCommands = <S extends OnBench>(): readonly Command<S>[] => [
         const meant = one?.kind === 'text' ? meantBy(one.value) : undefined;
         if (!meant) return { state, fault: ILLEGAL };
         const world = worldOf(meant, seed?.kind === 'number' ? seed.value : state.lab.world.seed);
-        return { state: { ...state, lab: { ...startLab(world), plugged: state.lab.plugged } } };
+        // the table stays as it stands; another antenna is on it
+        const { plugged, azimuthDeg, targetDeg, homed } = state.lab;
+        return { state: { ...state, lab: { ...startLab(world), plugged, azimuthDeg, targetDeg, homed } } };
       } catch (error) {
         if (!(error instanceof CoreError)) throw error;
         return { state, fault: '-220,"Parameter error; this antenna cannot be built"' };

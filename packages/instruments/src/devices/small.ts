@@ -1,24 +1,48 @@
 import { numberSetting, type Device } from '../scpi/instrument';
 import { randomFrom } from '../world/random';
+import { arriving } from '../world/range';
 import type { Lab } from '../world/lab';
 import { handCommands, type OnBench } from './hands';
 
 /** A turntable: where it stands is the lab's, since the power meter sees it. */
 export type Turntable = OnBench;
 
-const wrapped = (deg: number): number => ((deg % 360) + 360) % 360;
+/** Its cable lets it turn so far from the mark, degrees. */
+const CABLE = { least: -10, most: 370, standard: 0, unit: 'angle' } as const;
+/** So far it turns from one question about its place to the next, degrees: nobody asks, nothing turns. */
+const TURNS_DEG = 30;
 
-/** Turns the antenna under test; azimuth in degrees, clockwise from the mark. */
+const turning = (lab: Lab): Lab => ({
+  ...lab,
+  azimuthDeg: lab.azimuthDeg + Math.max(-TURNS_DEG, Math.min(TURNS_DEG, lab.targetDeg - lab.azimuthDeg)),
+});
+
+/** Turns the antenna under test; azimuth in degrees, clockwise from the mark, not wrapped: its cable ends somewhere. */
 export const TURNTABLE: Device<Turntable> = {
   identity: 'Velvet Reed,stand-in turntable,0,1',
   reset: (state) => state,
   commands: [
-    numberSetting(
-      ':POSition:AZIMuth[:TARGet]',
-      (s) => s.lab.azimuthDeg,
-      (s, deg) => ({ ...s, lab: { ...s.lab, azimuthDeg: wrapped(deg) } }),
-      { least: -360, most: 360, standard: 0, unit: 'angle' },
-    ),
+    {
+      ...numberSetting<Turntable>(
+        ':POSition:AZIMuth[:TARGet]',
+        (s) => s.lab.azimuthDeg,
+        (s, targetDeg) => ({ ...s, lab: { ...s.lab, targetDeg } }),
+        CABLE,
+      ),
+      query: (state) => {
+        const lab = turning(state.lab);
+        return { state: { ...state, lab }, reply: String(Math.round(10 * lab.azimuthDeg) / 10) };
+      },
+    },
+    {
+      pattern: ':POSition:STOP',
+      set: (state) => ({ state: { ...state, lab: { ...state.lab, targetDeg: state.lab.azimuthDeg } } }),
+    },
+    {
+      pattern: ':POSition:HOME',
+      query: (state) => ({ state, reply: state.lab.homed ? '1' : '0' }),
+      set: (state) => ({ state: { ...state, lab: { ...state.lab, azimuthDeg: 0, targetDeg: 0, homed: true } } }),
+    },
     ...handCommands<Turntable>(),
   ],
 };
@@ -28,16 +52,17 @@ export interface PowerMeter extends OnBench {
   readonly freqHz: number;
 }
 
-/** Level with the antenna towards the transmitter, dBm; a wall behind it adds a weak second way. */
+/** Level with the antenna towards the transmitter, dBm, and what the meter hears of itself. */
 const FORWARD_DBM = -22.2;
-const WALL_SHARE = 0.04;
+const METER_FLOOR_DBM = -75;
+/** What an instrument sends for a reading that it did not get (SCPI-1999 vol. 1, 7.2.1.5). */
+const DROPPED = '9.91E37';
 
-/** What arrives with the antenna turned: a cardioid with a dent, beside what a wall returns. */
-function arriving(lab: Lab): number {
-  const angle = (lab.azimuthDeg * Math.PI) / 180;
-  const direct = (0.52 + 0.48 * Math.cos(angle)) ** 2;
-  const wall = WALL_SHARE * (0.52 + 0.48 * Math.cos(angle - 2.2)) ** 2;
-  return direct + wall;
+/** What arrives with the antenna turned as it is, dBm. */
+function turnedDbm({ world, azimuthDeg, homed, sweepsDone }: Lab): number {
+  const facing = azimuthDeg + (homed ? 0 : world.range.offMarkDeg);
+  const level = FORWARD_DBM + 10 * Math.log10(arriving(world.azimuth, world.range, facing));
+  return 10 * Math.log10(10 ** (level / 10) + 10 ** (METER_FLOOR_DBM / 10)) + world.range.driftDb * sweepsDone;
 }
 
 /** What the meter shows with nothing sent, dBm. */
@@ -67,8 +92,10 @@ export const POWER_METER: Device<PowerMeter> = {
       query: (state) => {
         const { lab } = state;
         const scatter = 0.15 * randomFrom(lab.seed + 15485863 + lab.sweepsDone * 4241).normal();
-        const dbm = (lab.sent ? leaking(lab) : FORWARD_DBM + 10 * Math.log10(arriving(lab))) + scatter;
-        return { state: { ...state, lab: { ...lab, sweepsDone: lab.sweepsDone + 1 } }, reply: dbm.toFixed(2) };
+        const dbm = (lab.sent ? leaking(lab) : turnedDbm(lab)) + scatter;
+        const drops = !lab.sent && (lab.sweepsDone + 1) % lab.world.range.dropsEvery === 0;
+        const reply = drops ? DROPPED : dbm.toFixed(2);
+        return { state: { ...state, lab: { ...lab, sweepsDone: lab.sweepsDone + 1 } }, reply };
       },
     },
     ...handCommands<PowerMeter>(),

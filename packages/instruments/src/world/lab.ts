@@ -4,6 +4,7 @@ import type { WireModel } from '@velvet-reed/core/solver';
 import { solvedAntenna, type AntennaTruth } from './antenna';
 import { drawFault, faultyFeed, FAULT_KINDS, SOUND, stretchedModel, type Fault, type FaultKind } from './faults';
 import { reflectionsAt, type HiddenFeed } from './feed';
+import { drawRange, solvedAzimuth, startAzimuth, type AzimuthGain, type Range } from './range';
 import { randomFrom } from './random';
 
 /** What is screwed onto the analyser. */
@@ -33,6 +34,9 @@ export interface World {
   readonly stations: readonly HeardStation[];
   /** What a transmitter next door loses on its way to the meter, and from where the amplifier before the meter compresses. */
   readonly leak: { readonly lossDb: number; readonly compressDbm: number };
+  /** Pattern of the antenna on the turntable, and the place it is measured in. */
+  readonly azimuth: AzimuthGain;
+  readonly range: Range;
   /** Tuned coil before the receiver. */
   readonly coil: { readonly freqHz: number; readonly q: number; readonly riseRatio: number };
   /** Amplifier before the receiver; strong stations make products in it. */
@@ -51,7 +55,11 @@ export interface Lab {
   /** Whether the exercise's fault has happened yet. */
   readonly faulty: boolean;
   readonly noiseSource: boolean;
+  /** Where the turntable stands by its own count, not wrapped, and where it is told to go, degrees. */
   readonly azimuthDeg: number;
+  readonly targetDeg: number;
+  /** It has been at its mark: from then on its zero is the mark. */
+  readonly homed: boolean;
   /** Which antenna the switch has closed, 1 or 2; 0: none. */
   readonly route: 0 | 1 | 2;
   /** Power that is sent next door, W, and the pad before the meter; absent: the meter looks at the turntable. */
@@ -119,19 +127,23 @@ export function worldOf(
     amplifier: { gainDb: 14, noiseFigureDb: 9, iip2Dbm: 25, iip3Dbm: 5 },
     // drawn last, so that worlds known before stay as they were
     leak: { lossDb: random.between(48, 72), compressDbm: -22 },
+    range: drawRange(random),
+    azimuth: solvedAzimuth(stretchedModel(drafted, lengthError), aboutHz),
   };
 }
 
 /** The antenna that is on the bench before anybody chose one: a dipole for 31 m in free space. */
-export const startWorld = (seed: number): World =>
-  worldOf(
+export const startWorld = (seed: number): World => ({
+  ...worldOf(
     {
       model: wireModel(startDesign('half-wave-dipole', 9.65e6), { type: 'free' }),
       aboutHz: 9.65e6,
       line: { ...cableClass('pe5'), lengthM: 15 },
     },
     seed,
-  );
+  ),
+  azimuth: startAzimuth,
+});
 
 const EXERCISE_ANTENNAS: readonly { readonly kind: KindId; readonly freqHz: number }[] = [
   { kind: 'half-wave-dipole', freqHz: 9.65e6 },
@@ -157,6 +169,8 @@ export const startLab = (world: World): Lab => ({
   faulty: false,
   noiseSource: true,
   azimuthDeg: 0,
+  targetDeg: 0,
+  homed: false,
   route: 1,
   distantHz: 0,
   seed: world.seed,

@@ -79,6 +79,8 @@ const transmitter = (
   distanceM: number,
 ): Change => createOf('transmitters', { name, freqHz: freqMHz * 1e6, powerW, powerKind, distanceM, own: false });
 
+/** The level V for weather pictures. */
+export const SATELLITE_V: Design = startDesign('flat-v-dipole', 137.5e6);
 const revision = (antenna: string, design: Design): Change =>
   createOf('revisions', { ...design, antennaId: { new: antenna }, number: 1, gates: [], done: [] });
 
@@ -169,6 +171,8 @@ export const FERRIN_POINT_RECORDS: readonly Change[] = [
   }),
   createOf('antennas', { name: 'Old dipole between mast and hedge', targetId: { new: 'b31' } }, 'old'),
   revision('old', { ...startDesign('half-wave-dipole', 9.65e6) }),
+  createOf('antennas', { name: 'V dipole for the satellites', targetId: null }, 'v'),
+  revision('v', SATELLITE_V),
   createOf('antennas', { name: 'Loop on the hut wall', targetId: { new: 'b31' } }, 'loop'),
   revision('loop', startDesign('amplified-loop', 9.65e6)),
   feature({

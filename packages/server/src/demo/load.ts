@@ -1,23 +1,24 @@
 import { randomUUID } from 'node:crypto';
 import { applyWithin } from '../changes';
 import type { Database } from '../database';
-import { createOf, RESOURCES } from '@velvet-reed/contract';
+import { createOf, RESOURCES, updateOf } from '@velvet-reed/contract';
 import { elementsEpochMs } from '@velvet-reed/core/site';
 import { readLogFile, storeLog } from '../log-import';
 import { storeRecording } from '../recording-store';
 import { makeStation } from '../records';
 import { readSweepFile, storeSweep } from '../sweep-import';
 import { dipoleSweepFile } from './dipole-sweep';
-import { EVENING_MS, FERRIN_POINT, FERRIN_POINT_RECORDS } from './ferrin-point';
+import { EVENING_MS, FERRIN_POINT, FERRIN_POINT_RECORDS, SATELLITE_V } from './ferrin-point';
 import { loopPattern, nightOfDecodes } from './sample-logs';
 import { clubLinks, clubSwitch } from './sample-guard';
 import { weekOfPasses } from './sample-passes';
+import { turnedPattern } from './sample-pattern';
 import { sampleRecording } from './sample-recording';
 
 const DAY_MS = 86_400_000;
 const HOUR_MS = 3_600_000;
 
-/** Long logs of the demo: a night of decodes on the old dipole, and the loop walked round. */
+/** Long logs of the demo: nights of decodes, the loop walked round, and the V dipole on a turntable. */
 const LOGS = [
   {
     kind: 'decodes',
@@ -38,6 +39,7 @@ const LOGS = [
     text: nightOfDecodes(EVENING_MS + DAY_MS + 2 * HOUR_MS, 10, 60, { shiftDb: 1, seed: 20260311 }),
   },
   { kind: 'pattern', antenna: 'loop', name: 'loop-walked-round.csv', text: loopPattern(5) },
+  { kind: 'pattern', antenna: 'v', name: 'v-dipole-on-the-turntable.csv', text: turnedPattern(SATELLITE_V) },
 ] as const;
 
 /**
@@ -68,8 +70,11 @@ export async function loadDemo(db: Database): Promise<boolean> {
     };
     await storeSweep(db, transaction, stationId, { file, content, origin, author: author() });
     const loop = await db.tables.antennas.findOne({ where: { stationId }, order: [['id', 'DESC']], transaction });
+    const antennas = await db.tables.antennas.findAll({ where: { stationId }, order: [['id', 'ASC']], transaction });
+    const [, vDipole] = antennas;
+    const numbers = { old: Number(old?.get('id')), v: Number(vDipole?.get('id')), loop: Number(loop?.get('id')) };
     for (const { kind, antenna, file: log, content: rows } of logs) {
-      const values = { antennaId: Number((antenna === 'old' ? old : loop)?.get('id')) };
+      const values = { antennaId: numbers[antenna] };
       await storeLog(db, transaction, stationId, {
         ...{ file: log, content: rows, author: author() },
         origin: { kind, values },
@@ -89,7 +94,13 @@ export async function loadDemo(db: Database): Promise<boolean> {
     const input = await db.tables.guardInputs.findOne({ where: { stationId }, order: [['id', 'ASC']], transaction });
     if (plan && input && old) {
       const ids = { plan: Number(plan.get('id')), oldDipole: Number(old.get('id')), hfInput: Number(input.get('id')) };
-      const parts = [createOf('guardParts', clubSwitch(ids.plan))];
+      // the V is only put up for a pass: no input hangs on it
+      const loose = updateOf(
+        'guardPlans',
+        { id: ids.plan, version: Number(plan.get('version')) },
+        { hangingOnNothing: String(numbers.v) },
+      );
+      const parts = [createOf('guardParts', clubSwitch(ids.plan)), loose];
       const [part] = await applyWithin(db, transaction, stationId, { changes: parts, author: author() });
       const links = clubLinks({ ...ids, part: Number(part?.id) }).map((values) => createOf('guardLinks', values));
       await applyWithin(db, transaction, stationId, { changes: links, author: author() });

@@ -8,6 +8,7 @@ import {
   type RouteRequest,
   type SpectrumRequest,
   type SweepRequest,
+  type TurnRequest,
 } from '@velvet-reed/contract';
 import type { Spectrum, SweepData } from '@velvet-reed/core/formats';
 import { NotFoundError, RequestError } from '../refusals';
@@ -45,6 +46,9 @@ export interface Bench {
   sweep(id: string, request: SweepRequest): Promise<Taken<SweepData>>;
   spectrum(id: string, request: SpectrumRequest): Promise<Taken<Spectrum>>;
   read(id: string, request: ReadingRequest): Promise<number>;
+  /** Turns there and waits until it stands; a fault, or a caller that left, stops it. @returns where it stands, degrees. */
+  turn(id: string, request: TurnRequest, left: AbortSignal): Promise<number>;
+  stopTurning(id: string): Promise<void>;
   /** Closes one antenna onto the receiver; it is asked whether it stands there. */
   route(id: string, request: RouteRequest): Promise<void>;
   /** @returns the frequency that the antenna on the stand-ins is meant for, Hz. */
@@ -135,7 +139,7 @@ export function openBench(allowed: readonly AllowedInstrument[], shipped: StandI
       const levelDb = await link.askNumbers(':READ?', points, waitMs(waitS));
       return { value: { freqHz: grid(startHz, stopHz, points), levelDb }, told };
     },
-    async read(id, { what, freqHz, turnToDeg }) {
+    async read(id, { what, freqHz }) {
       const kind = {
         power: 'power-meter',
         inductance: 'lcr-meter',
@@ -147,7 +151,6 @@ export function openBench(allowed: readonly AllowedInstrument[], shipped: StandI
       const query = { power: ':MEAS:POW?', inductance: ':MEAS:IND?', capacitance: ':MEAS:CAP?', azimuth: ':POS:AZIM?' }[
         what
       ];
-      const turn = what === 'azimuth' && turnToDeg !== null ? `:POS:AZIM ${turnToDeg};` : '';
       const at =
         freqHz === null
           ? ''
@@ -156,8 +159,21 @@ export function openBench(allowed: readonly AllowedInstrument[], shipped: StandI
             : what === 'azimuth'
               ? ''
               : `:SOUR:FREQ ${freqHz};`;
-      const [value] = await link.askNumbers(`${turn}${at}${query}`, 1);
+      const [value] = await link.askNumbers(`${at}${query}`, 1);
       return value;
+    },
+    async turn(id, { toDeg, lowDeg, highDeg }, left) {
+      wanted(id, 'turntable');
+      const link = await linkTo(id);
+      if (toDeg !== null && (toDeg < lowDeg || toDeg > highDeg))
+        throw new RequestError(
+          `${toDeg}° lies past the cable's limit of ${lowDeg}° to ${highDeg}°. Choose a direction within, or give the cable more slack first.`,
+        );
+      return turnTo(link, toDeg, left);
+    },
+    async stopTurning(id) {
+      wanted(id, 'turntable');
+      await (await linkTo(id)).command(':POS:STOP');
     },
     async route(id, { channel }) {
       wanted(id, 'antenna-switch');
@@ -195,6 +211,41 @@ export function openBench(allowed: readonly AllowedInstrument[], shipped: StandI
       shipped.close();
     },
   };
+}
+
+/** So near it stands where it was sent, degrees. */
+const STANDS_WITHIN_DEG = 0.6;
+/** A table that came no nearer for this long is held by something, ms; and how often it is asked. */
+const HELD_MS = 10_000;
+const ASKED_EVERY_MS = 40;
+
+/** Turns a table, or sends it home (null), and watches it until it stands. Whatever goes wrong, it is told to stop. */
+async function turnTo(link: ScpiLink, toDeg: number | null, left: AbortSignal): Promise<number> {
+  const stop = (): Promise<unknown> => link.command(':POS:STOP').catch(() => undefined);
+  const pause = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, ASKED_EVERY_MS));
+  try {
+    if (toDeg === null && !(await link.optional(':POS:HOME')))
+      throw new InstrumentError(
+        'This turntable does not find its mark by itself. Turn it to the mark by hand, set its zero there, and say so here.',
+      );
+    if (toDeg !== null) await link.command(`:POS:AZIM ${toDeg}`);
+    let nearest = Infinity;
+    for (let since = performance.now(); ; await pause()) {
+      if (left.aborted) throw new InstrumentError('The turn was left. The turntable was told to stop.');
+      if (toDeg === null && Number(await link.ask(':POS:HOME?')) === 1) return 0;
+      const [stands] = await link.askNumbers(':POS:AZIM?', 1);
+      const off = Math.abs(stands - (toDeg ?? 0));
+      if (toDeg !== null && off <= STANDS_WITHIN_DEG) return stands;
+      if (off < nearest - 0.2) [nearest, since] = [off, performance.now()];
+      if (performance.now() - since > HELD_MS)
+        throw new InstrumentError(
+          `The turntable stands at ${Math.round(stands)}° and does not come to ${toDeg ?? 0}°. It was told to stop: see what holds it, and whether the cable is free.`,
+        );
+    }
+  } catch (error) {
+    await stop();
+    throw error;
+  }
 }
 
 /** A design in the words of the stand-ins: kind, frequency, conductor, ground, cable and its length, named dimensions. */

@@ -6,6 +6,7 @@ import {
   routeRequestSchema,
   spectrumRequestSchema,
   sweepRequestSchema,
+  turnRequestSchema,
 } from '@velvet-reed/contract';
 import type { Express } from 'express';
 import type { Bench } from './bench';
@@ -37,6 +38,17 @@ export function instrumentRoutes(app: Express, bench: Bench): void {
   app.post('/api/instruments/:id/reading', async (req, res) => {
     const request = await readingRequestSchema.validate(req.body, STRICT);
     res.json({ value: await bench.read(req.params.id, request) });
+  });
+  app.post('/api/instruments/:id/turn', async (req, res) => {
+    const request = await turnRequestSchema.validate(req.body, STRICT);
+    const left = new AbortController();
+    // a page that goes away must not leave a table turning
+    res.once('close', () => left.abort());
+    res.json({ value: await bench.turn(req.params.id, request, left.signal) });
+  });
+  app.post('/api/instruments/:id/stop', async (req, res) => {
+    await bench.stopTurning(req.params.id);
+    res.json({});
   });
   app.post('/api/instruments/:id/route', async (req, res) => {
     await bench.route(req.params.id, await routeRequestSchema.validate(req.body, STRICT));

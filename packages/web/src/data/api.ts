@@ -47,8 +47,20 @@ async function send(path: string, init?: RequestInit): Promise<Response> {
 
 export const getJson = async (path: string): Promise<unknown> => (await send(path)).json();
 
-export const sendJson = async (method: 'POST' | 'PATCH', path: string, body: unknown): Promise<unknown> =>
-  (await send(path, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) })).json();
+export const sendJson = async (
+  method: 'POST' | 'PATCH',
+  path: string,
+  body: unknown,
+  signal?: AbortSignal,
+): Promise<unknown> =>
+  (
+    await send(path, {
+      method,
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(body),
+      ...(signal ? { signal } : {}),
+    })
+  ).json();
 
 export const getBytes = async (path: string): Promise<Uint8Array> =>
   new Uint8Array(await (await send(path)).arrayBuffer());

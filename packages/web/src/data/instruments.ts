@@ -10,6 +10,7 @@ import {
   type Saved,
   type SpectrumRequest,
   type SweepRequest,
+  type TurnRequest,
 } from '@velvet-reed/contract';
 import type { Spectrum, SweepData } from '@velvet-reed/core/formats';
 import type { Calibration } from '@velvet-reed/core/sweep';
@@ -57,6 +58,13 @@ export async function readInstrument(id: string, request: ReadingRequest): Promi
   const reply = await sendJson('POST', at(id, 'reading'), request);
   return isRecord(reply) && typeof reply.value === 'number' ? reply.value : misfit();
 }
+
+/** Turns a table and waits until it stands. @returns where, degrees. @throws RefusedError; the table was then told to stop. */
+export async function turnTable(id: string, request: TurnRequest, signal?: AbortSignal): Promise<number> {
+  const reply = await sendJson('POST', at(id, 'turn'), request, signal);
+  return isRecord(reply) && typeof reply.value === 'number' ? reply.value : misfit();
+}
+export const stopTable = (id: string): Promise<unknown> => sendJson('POST', at(id, 'stop'), {});
 
 /** Closes one antenna of a switch onto the receiver. */
 export const closeRoute = (id: string, channel: number): Promise<unknown> =>

@@ -1,7 +1,9 @@
 import type { InstrumentCard, ReadingRequest } from '@velvet-reed/contract';
+import { levelOf } from '@velvet-reed/core/bearing';
 import { fixed, type ShownQuantity, significant } from '@velvet-reed/core/units';
 import { useState } from 'react';
-import { readInstrument, useInstruments } from '../../../data/instruments';
+import { readInstrument, turnTable, useInstruments } from '../../../data/instruments';
+import { keptCableLimit } from '../../../data/turntable';
 import { Button } from '../../../ui/button';
 import { Section } from '../../../ui/section';
 import { TypedFields } from '../../../ui/typed-numbers';
@@ -49,12 +51,12 @@ export function Readings() {
   const read = async (card: InstrumentCard, what: What): Promise<void> => {
     const value = typed.value(card.kind) ?? null;
     try {
-      const turning = what === 'azimuth';
-      const reading = await readInstrument(card.id, {
-        what,
-        freqHz: turning ? null : value,
-        turnToDeg: turning ? value : null,
-      });
+      const reading =
+        what === 'azimuth'
+          ? await turnTable(card.id, { toDeg: value ?? 0, ...keptCableLimit(card.id) })
+          : await readInstrument(card.id, { what, freqHz: value });
+      if (what === 'power' && levelOf([reading]) === undefined)
+        throw new Error('The power meter dropped this reading. Read once more.');
       setReadings((old) => ({ ...old, [`${card.id} ${what}`]: told(what, reading) }));
       setFault('');
     } catch (error) {

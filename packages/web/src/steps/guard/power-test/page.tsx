@@ -355,7 +355,7 @@ function NextStep({
     setBusy(true);
     try {
       if (standIn) await plug(id, { transmit: { powerW, padDb: test.attenuatorDb } });
-      const value = await readInstrument(id, { what: 'power', freqHz: test.freqHz, turnToDeg: null });
+      const value = await readInstrument(id, { what: 'power', freqHz: test.freqHz });
       await onAdd(powerW, value);
     } catch (error) {
       showTrouble(error);

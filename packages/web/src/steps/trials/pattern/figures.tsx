@@ -1,65 +1,38 @@
 import type { Saved } from '@velvet-reed/contract';
-import {
-  farField,
-  type LevelScale,
-  measuredPattern,
-  reflectionRipple,
-  scaleDoubtful,
-  scanPlan,
-  threeAntennas,
-} from '@velvet-reed/core/bearing';
+import { farField, reflectionRipple, scanPlan, threeAntennas } from '@velvet-reed/core/bearing';
+import { patternFileText } from '@velvet-reed/core/formats';
 import { fixed, lengthText } from '@velvet-reed/core/units';
-import { useState } from 'react';
-import { useLogPage } from '../../../data/logs';
+import { useRef } from 'react';
+import { Button } from '../../../ui/button';
+import { saveCsv, saveText } from '../../../ui/export';
+import { ExportButtons } from '../../../ui/export-buttons';
 import { PolarPlot } from '../../../ui/polar-plot';
 import { QuickAnswer } from '../../../ui/quick-answer';
 import { Section } from '../../../ui/section';
 import { Waiting } from '../../../ui/states';
-import { tried } from '../../../ui/tried';
+import { Agreement, OverModelForm } from './over-model';
+import type { OverModel } from './use-over-model';
+import { SCALES, type ShownPattern } from './use-pattern';
 
-const SCALES: readonly (readonly [LevelScale, string])[] = [
-  ['dB', 'decibels'],
-  ['amplitude', 'amplitude (voltage)'],
-  ['power', 'power'],
-];
-/** Rows of a pattern that are read: ten turns of a degree each are more than anybody measures. */
-const MOST_ROWS = 1000;
-const STORE = 'velvet-reed.pattern-scale';
-
-function scaleOf(checksum: string): LevelScale | undefined {
-  try {
-    const kept = localStorage.getItem(`${STORE}.${checksum}`);
-    return SCALES.find(([id]) => id === kept)?.[0];
-  } catch {
-    return undefined;
-  }
-}
-
-/** What a measured pattern comes to. What its levels are is asked where they look like shares of the largest. */
-export function PatternFiguresOf({ log }: { readonly log: Saved<'logs'> }) {
-  const { data: page, error } = useLogPage(log, 0, MOST_ROWS);
-  const [said, setSaid] = useState<LevelScale | undefined>(() => scaleOf(log.checksum));
+/** What a measured pattern comes to, over the model of its antenna. */
+export function PatternFiguresOf({
+  log,
+  pattern,
+  over,
+}: {
+  readonly log: Saved<'logs'>;
+  readonly pattern: ShownPattern;
+  readonly over: OverModel;
+}) {
+  const picture = useRef<HTMLElement>(null);
+  const { scale, choose, found, fault, error, read } = pattern;
   if (error)
     return (
       <p role="alert" className="text-danger">
         {error.message}
       </p>
     );
-  if (!page) return <Waiting what="the pattern" />;
-  const rows = page.rows.flatMap(([angle, level]) =>
-    typeof angle === 'number' && typeof level === 'number' ? [{ angleDeg: angle, level }] : [],
-  );
-  const doubtful = scaleDoubtful(rows.map(({ level }) => level));
-  const scale = said ?? (doubtful ? undefined : 'dB');
-  const { value: found, fault } = tried(() => (scale ? measuredPattern(rows, scale) : undefined));
-  const choose = (next: LevelScale): void => {
-    setSaid(next);
-    try {
-      localStorage.setItem(`${STORE}.${log.checksum}`, next);
-    } catch {
-      // a browser that keeps nothing asks again
-    }
-  };
+  if (!read) return <Waiting what="the pattern" />;
   const {
     widthDeg = null,
     peakDeg = 0,
@@ -67,11 +40,40 @@ export function PatternFiguresOf({ log }: { readonly log: Saved<'logs'> }) {
     frontToRearDb = 0,
     sideLobeDb = null,
   } = found?.figures ?? {};
-  const side = found && Math.round(90 / found.stepDeg);
-  const at = (i: number): number => {
-    const all = found?.levelsDb ?? [];
-    const peak = Math.round(peakDeg / (found?.stepDeg ?? 1));
-    return all[(((peak + i) % all.length) + all.length) % all.length];
+  const { overlay, chosen, freqHz } = over;
+  const angles = found?.levelsDb.map((_, i) => i * found.stepDeg) ?? [];
+  const file = log.name.toLowerCase().replaceAll(/[^a-z0-9]+/g, '-');
+  const saveJson = (): void => {
+    if (!found) return;
+    const model =
+      overlay && chosen && freqHz !== undefined
+        ? {
+            ...{ antenna: chosen.antenna.name, freqHz, rotationDeg: overlay.rotationDeg },
+            ...{ levelDb: overlay.modelDb, rmsDb: overlay.rmsDb },
+          }
+        : undefined;
+    const vertical = over.cut !== 'azimuth';
+    const shown = overlay?.points ?? { angleDeg: angles, levelDb: found.levelsDb };
+    saveText(
+      `${file}.json`,
+      patternFileText({
+        ...{ name: log.name, cut: vertical ? 'elevation' : 'azimuth', turns: found.turns },
+        ...{ angleDeg: shown.angleDeg, levelDb: shown.levelDb, driftDb: found.driftDb ?? null },
+        ...(model ? { model } : {}),
+      }),
+      'application/json',
+    );
+  };
+  const saveTable = (): void => {
+    if (!found) return;
+    saveCsv(
+      `${file}.csv`,
+      ['angle_deg', 'level_dB', 'model_dB', 'difference_dB'],
+      (overlay?.points.angleDeg ?? angles).map((deg, i) => [
+        ...[deg, overlay ? overlay.points.levelDb[i] : found.levelsDb[i]],
+        ...[overlay?.modelDb[i], overlay?.residualDb[i]],
+      ]),
+    );
   };
   return (
     <Section title="What it comes to" hint={`${log.name}, against its peak`}>
@@ -94,21 +96,30 @@ export function PatternFiguresOf({ log }: { readonly log: Saved<'logs'> }) {
           {fault}
         </p>
       )}
-      {found && side !== undefined && (
+      {found && (
         <div className="grid items-start gap-x-8 gap-y-3 md:grid-cols-[20rem_minmax(0,1fr)]">
-          <PolarPlot
-            label={`Pattern of ${log.name}; its figures stand beside`}
-            shape="compass"
-            unit="dB"
-            curves={[
-              {
-                ...{ name: log.name, look: 0 },
-                angleDeg: found.levelsDb.map((_, i) => i * found.stepDeg),
-                gainDbi: found.levelsDb,
-              },
-            ]}
-          />
+          <figure ref={picture} data-evidence>
+            <PolarPlot
+              label={`Pattern of ${log.name}${overlay ? ' over its model' : ''}; its figures stand beside`}
+              shape="compass"
+              unit="dB"
+              curves={[
+                { name: 'measured', look: 0, angleDeg: angles, gainDbi: found.levelsDb },
+                ...(overlay
+                  ? [{ name: 'model', look: 1, angleDeg: overlay.points.angleDeg, gainDbi: overlay.modelDb }]
+                  : []),
+              ]}
+            />
+            <figcaption className="flex flex-wrap items-center text-sm">
+              Measured{overlay ? ', over the model' : ''}
+              <ExportButtons of={picture} name={file} onCsv={saveTable} />
+              <Button look="quiet" aria-label="JSON of the pattern" onClick={saveJson}>
+                JSON
+              </Button>
+            </figcaption>
+          </figure>
           <ul className="list-disc pl-5">
+            <Agreement over={over} />
             <li>Strongest at {fixed(peakDeg, 0)}° (measured).</li>
             <li>
               {widthDeg === null
@@ -117,7 +128,7 @@ export function PatternFiguresOf({ log }: { readonly log: Saved<'logs'> }) {
             </li>
             <li>
               Front to back {fixed(frontToBackDb, 1)} dB, to the worst behind {fixed(frontToRearDb, 1)} dB, to the sides{' '}
-              {fixed(-Math.max(at(side), at(-side)), 1)} dB.
+              {fixed(-found.sideDb, 1)} dB.
             </li>
             <li>{sideLobeDb === null ? 'No side lobe.' : `Highest side lobe ${fixed(sideLobeDb, 1)} dB.`}</li>
             <li>
@@ -132,6 +143,7 @@ export function PatternFiguresOf({ log }: { readonly log: Saved<'logs'> }) {
           </ul>
         </div>
       )}
+      {found && <OverModelForm over={over} />}
     </Section>
   );
 }

@@ -1,10 +1,15 @@
+import type { Saved } from '@velvet-reed/contract';
 import { fixed } from '@velvet-reed/core/units';
+import type { StationData } from '../../../data/station';
 import { LongLogs } from '../../../ui/long-logs';
 import { Room } from '../../../ui/room';
 import { Next, Note } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';
 import { PatternFiguresOf, PatternQuestions } from './figures';
 import { Substitution } from './substitution';
+import { TurnHere } from './turn-here';
+import { type OverModel, useOverModel } from './use-over-model';
+import { type ShownPattern, usePattern } from './use-pattern';
 
 const PATTERNS = {
   title: 'Measured patterns',
@@ -13,41 +18,96 @@ const PATTERNS = {
   value: 'Level, dB',
 };
 
+const MARGIN = (
+  <Note title="Far enough away?">
+    <p>A pattern holds from 2D²/λ on, D the largest size of the antenna; nearer it looks blunter than it is.</p>
+  </Note>
+);
+
 export default function PatternRoom() {
   return (
     <StationPage>
       {(data) => {
         const latest = data.logs.filter(({ kind }) => kind === 'pattern').at(-1);
-        return (
+        return latest ? (
+          <Measured key={latest.checksum} data={data} log={latest} />
+        ) : (
           <Room
             title="Pattern, Trials"
             verdict={
-              latest ? (
-                <>
-                  {latest.name}: {latest.rows} angles from {fixed(latest.first, 0)}° to {fixed(latest.last, 0)}°
-                  (measured). <Next>Next: hold it against the model in Draft, at the same cut.</Next>
-                </>
-              ) : (
-                <>
-                  No pattern was measured yet. <Next>Next: import a table of angle and level.</Next>
-                </>
-              )
+              <>
+                No pattern was measured yet.{' '}
+                <Next>Next: turn the antenna here, or import a table of angle and level.</Next>
+              </>
             }
-            margin={
-              <Note title="Far enough away?">
-                <p>
-                  A pattern holds from 2D²/λ on, D the largest size of the antenna; nearer it looks blunter than it is.
-                </p>
-              </Note>
-            }
+            margin={MARGIN}
           >
             <LongLogs evidence data={data} kind="pattern" words={PATTERNS} />
-            {latest && <PatternFiguresOf key={latest.checksum} log={latest} />}
-            <PatternQuestions />
-            <Substitution />
+            <Tools data={data} />
           </Room>
         );
       }}
     </StationPage>
   );
 }
+
+function Measured({ data, log }: { readonly data: StationData; readonly log: Saved<'logs'> }) {
+  const pattern = usePattern(log);
+  const over = useOverModel(data, log, pattern.found);
+  return (
+    <Room title="Pattern, Trials" verdict={<Verdict log={log} pattern={pattern} over={over} />} margin={MARGIN}>
+      <PatternFiguresOf log={log} pattern={pattern} over={over} />
+      <LongLogs data={data} kind="pattern" words={PATTERNS} />
+      <Tools data={data} />
+    </Room>
+  );
+}
+
+function Verdict({
+  log,
+  pattern: { found, scale },
+  over: { overlay, chosen },
+}: {
+  readonly log: Saved<'logs'>;
+  readonly pattern: ShownPattern;
+  readonly over: OverModel;
+}) {
+  const what = `${log.name}: ${log.rows} angles (measured)`;
+  if (!found)
+    return (
+      <>
+        {what}. <Next>Next: {scale ? 'measure more directions.' : 'say what its levels are.'}</Next>
+      </>
+    );
+  const width = found.figures.widthDeg === null ? '' : `, ${fixed(found.figures.widthDeg, 0)}° wide`;
+  if (!overlay)
+    return (
+      <>
+        {what}
+        {width}. <Next>Next: {chosen ? 'the model is computed.' : 'choose the model to lay it over.'}</Next>
+      </>
+    );
+  const [best] = overlay.explanations.filter(({ telling }) => telling);
+  return (
+    <>
+      {what}
+      {width}; {overlay.agrees ? 'agrees with its model' : 'differs from its model'}, {overlay.rmsDb.toFixed(1)} dB rms.{' '}
+      <Next>
+        Next:{' '}
+        {overlay.agrees
+          ? 'trust the model for the directions that you did not measure.'
+          : best
+            ? `look for ${{ mirrored: 'the sense of the angles', 'feed line': 'a radiating feed line', reflection: 'a reflection', tilt: 'a mast out of plumb' }[best.kind]}.`
+            : 'see whether it is the same antenna, cut and frequency.'}
+      </Next>
+    </>
+  );
+}
+
+const Tools = ({ data }: { readonly data: StationData }) => (
+  <>
+    <TurnHere data={data} />
+    <PatternQuestions />
+    <Substitution />
+  </>
+);

@@ -1,0 +1,284 @@
+import { antennaKind } from '@velvet-reed/core/antenna';
+import { turnTargets } from '@velvet-reed/core/bearing';
+import { writeCsv } from '@velvet-reed/core/formats';
+import { fixed, frequencyText } from '@velvet-reed/core/units';
+import { useState } from 'react';
+import { designOf, latestRevision } from '../../../data/derive';
+import { plug, stopTable, turnTable, useInstruments } from '../../../data/instruments';
+import { showTrouble, useStationId, useWrite, type StationData } from '../../../data/station';
+import { keepCableLimit, keptCableLimit } from '../../../data/turntable';
+import { AntennaPicker } from '../../../ui/antenna-picker';
+import { Button } from '../../../ui/button';
+import { PolarPlot } from '../../../ui/polar-plot';
+import { Caution, Section } from '../../../ui/section';
+import { tried } from '../../../ui/tried';
+import { TypedFields } from '../../../ui/typed-numbers';
+import { useTypedNumbers } from '../../../ui/use-typed-numbers';
+import { targetsOf, type TurnRun, type TurnSettings, useTurn } from './use-turn';
+
+const TURNED = [
+  ['antenna', 'the antenna on the table'],
+  ['sender', 'the sender, about the antenna'],
+] as const;
+
+/** A turn with a turntable and a meter: home, step, read, back to the first direction; the table goes into the measured patterns. */
+export function TurnHere({ data }: { readonly data: StationData }) {
+  const stationId = useStationId();
+  const { importLog } = useWrite();
+  const instruments = useInstruments();
+  const { run, going, fault, go, stop, setAside } = useTurn(Number(stationId));
+  const of = (...kinds: readonly string[]) => (instruments.data ?? []).filter(({ kind }) => kinds.includes(kind));
+  const [tableId, setTableId] = useState<string>();
+  const [meterId, setMeterId] = useState<string>();
+  const table = of('turntable').find(({ id }) => id === tableId) ?? of('turntable')[0];
+  // the stand-in receiver does not hear the table's sender
+  const meters = of('power-meter', 'receiver').filter(({ kind, standIn }) => kind === 'power-meter' || !standIn);
+  const meter = meters.find(({ id }) => id === meterId) ?? meters[0];
+  const [antennaId, setAntennaId] = useState<number | undefined>(data.antennas.at(-1)?.id);
+  const [turned, setTurned] = useState<TurnSettings['turned']>('antenna');
+  const [atMark, setAtMark] = useState(false);
+  const [told, setTold] = useState('');
+  const antenna = data.antennas.find(({ id }) => id === antennaId);
+  const revision = antenna && latestRevision(data, antenna.id);
+  const kept = keptCableLimit(table?.id ?? '');
+  const typed = useTypedNumbers([
+    {
+      ...{ name: 'freq', label: 'Frequency', dimension: 'frequency', bareUnit: 'MHz' },
+      start: revision ? frequencyText(revision.freqHz, 6) : '',
+    },
+    { name: 'step', label: 'Step', dimension: 'angle', start: '5°' },
+    { name: 'settle', label: 'Settling', dimension: 'time', bareUnit: 's', start: '1 s' },
+    { name: 'readings', label: 'Readings at each', dimension: 'plain', start: '3' },
+    { name: 'low', label: 'Cable limit, back', dimension: 'angle', start: `${kept.lowDeg}°` },
+    { name: 'high', label: 'Cable limit, on', dimension: 'angle', start: `${kept.highDeg}°` },
+  ]);
+  const settings = (): TurnSettings | undefined => {
+    const value = (name: string): number => typed.value(name) ?? NaN;
+    if (!table || !meter || !typed.sound) return undefined;
+    return {
+      ...{ tableId: table.id, meterId: meter.id },
+      meterKind: meter.kind === 'receiver' ? 'receiver' : 'power-meter',
+      ...{ antennaId: antenna?.id ?? null, antennaName: antenna?.name ?? 'antenna', freqHz: value('freq') },
+      ...{ stepDeg: value('step'), settleS: Math.min(600, Math.max(0, value('settle'))), turned },
+      readings: Math.min(99, Math.max(1, Math.round(value('readings')))),
+      limit: { lowDeg: value('low'), highDeg: value('high') },
+    };
+  };
+  const asked = settings();
+  const { value: plan, fault: planFault } = tried(() =>
+    asked ? turnTargets(asked.stepDeg, asked.limit, asked.turned) : undefined,
+  );
+  const finish = async (done: TurnRun | undefined): Promise<void> => {
+    if (!done) return;
+    const rows = targetsOf(done.settings).flatMap(({ patternDeg }, i) => {
+      const level = done.levels[i];
+      return typeof level === 'number' ? [[Math.round(100 * patternDeg) / 100, Math.round(100 * level) / 100]] : [];
+    });
+    const dropped = done.levels.filter((one) => one === null).length;
+    const name = `${done.settings.antennaName}, ${frequencyText(done.settings.freqHz, 6)}.csv`;
+    try {
+      const text = writeCsv(['angle_deg', 'level_dB'], rows);
+      await importLog(new File([text], name, { type: 'text/csv' }), 'pattern', done.settings.antennaId ?? undefined);
+      setAside();
+      setTold(
+        `The turn is among the measured patterns${dropped > 0 ? `; ${dropped} direction${dropped > 1 ? 's were' : ' was'} dropped by the meter and left out` : ''}.`,
+      );
+    } catch (error) {
+      showTrouble(error);
+    }
+  };
+  const home = async (): Promise<void> => {
+    if (!table || !asked) return;
+    setTold('');
+    keepCableLimit(table.id, asked.limit);
+    try {
+      const design = revision && designOf(data, revision);
+      if (table.standIn && design && antennaKind(design.kind).model)
+        await plug(table.id, {
+          design: {
+            ...{ kind: design.kind, freqHz: asked.freqHz, diameterM: design.diameterM },
+            ...{ dimensions: { ...design.dimensions }, groundId: 'free', cableId: 'pe5', lineLengthM: 5 },
+          },
+        });
+      await turnTable(table.id, { toDeg: null, ...asked.limit });
+      setAtMark(true);
+      setTold('The table is at its mark.');
+    } catch (error) {
+      showTrouble(error);
+    }
+  };
+  const left = run && targetsOf(run.settings).length - run.levels.length;
+  return (
+    <Section
+      title="Turn it here"
+      hint="turntable and meter step through a circle; back to the first direction at its end"
+    >
+      <Caution of="turning" />
+      {!table || !meter ? (
+        <p className="text-sm text-dim">No turntable and meter within reach.</p>
+      ) : run ? (
+        <Running run={run} going={going} left={left ?? 0}>
+          {going ? (
+            <Button look="danger" onClick={() => void stop()}>
+              Stop
+            </Button>
+          ) : (
+            <>
+              <Button look="main" onClick={() => void go(run).then(finish)}>
+                {left === 0 ? 'Keep it' : `Go on, ${left} to go`}
+              </Button>
+              <Button onClick={() => setAside()}>Throw this turn away</Button>
+            </>
+          )}
+        </Running>
+      ) : (
+        <>
+          <TypedFields of={typed}>
+            <InstrumentChoice label="Turntable" all={of('turntable')} value={table.id} onPick={setTableId} />
+            <InstrumentChoice label="Meter" all={meters} value={meter.id} onPick={setMeterId} />
+            <AntennaPicker data={data} value={antennaId} onPick={setAntennaId} label="Antenna under test" />
+            <label className="text-sm text-dim">
+              What goes round
+              <select
+                className="mt-1 block text-ink"
+                value={turned}
+                onChange={(event) => setTurned(event.target.value === 'sender' ? 'sender' : 'antenna')}
+              >
+                {TURNED.map(([id, label]) => (
+                  <option key={id} value={id}>
+                    {label}
+                  </option>
+                ))}
+              </select>
+            </label>
+          </TypedFields>
+          {planFault && (
+            <p role="alert" className="mt-1 max-w-prose text-danger">
+              {planFault}
+            </p>
+          )}
+          <div className="mt-3 flex flex-wrap items-center gap-4">
+            <Button disabled={!asked} onClick={() => void home()}>
+              To its mark
+            </Button>
+            <label className="flex items-center gap-1.5 text-sm">
+              <input type="checkbox" checked={atMark} onChange={(event) => setAtMark(event.target.checked)} />
+              it stands at its mark
+            </label>
+            <Button
+              look="main"
+              disabled={!asked || !plan || !atMark}
+              onClick={() => {
+                if (!asked) return;
+                setTold('');
+                keepCableLimit(asked.tableId, asked.limit);
+                void go({ settings: asked, levels: [] }).then(finish);
+              }}
+            >
+              Start the turn
+            </Button>
+            {plan && asked && (
+              <span className="text-sm text-dim">
+                {plan.length} directions, {fixed((plan.length * (asked.settleS + 1)) / 60, 1)} min and more; the table
+                keeps between {fixed(Math.min(...plan.map(({ tableDeg }) => tableDeg)), 0)}° and{' '}
+                {fixed(Math.max(...plan.map(({ tableDeg }) => tableDeg)), 0)}°
+              </span>
+            )}
+            <Button look="quiet" onClick={() => void stopTable(table.id).catch(showTrouble)}>
+              Stop the table
+            </Button>
+          </div>
+        </>
+      )}
+      {fault && (
+        <p role="alert" className="mt-2 max-w-prose text-danger">
+          {fault}
+        </p>
+      )}
+      {told && (
+        <p role="status" className="mt-2">
+          {told}
+        </p>
+      )}
+    </Section>
+  );
+}
+
+function InstrumentChoice({
+  label,
+  all,
+  value,
+  onPick,
+}: {
+  readonly label: string;
+  readonly all: readonly {
+    readonly id: string;
+    readonly kind: string;
+    readonly address: string;
+    readonly standIn: boolean;
+  }[];
+  readonly value: string;
+  readonly onPick: (id: string) => void;
+}) {
+  return (
+    <label className="text-sm text-dim">
+      {label}
+      <select className="mt-1 block max-w-full text-ink" value={value} onChange={(event) => onPick(event.target.value)}>
+        {all.map(({ id, kind, address, standIn }) => (
+          <option key={id} value={id}>
+            {standIn ? `stand-in ${kind.replace('-', ' ')}` : `${kind.replace('-', ' ')} at ${address}`}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+/** How far a turn has come. */
+function Running({
+  run,
+  going,
+  left,
+  children,
+}: {
+  readonly run: TurnRun;
+  readonly going: boolean;
+  readonly left: number;
+  readonly children: React.ReactNode;
+}) {
+  const read = targetsOf(run.settings).flatMap(({ patternDeg }, i) => {
+    const level = run.levels[i];
+    return typeof level === 'number' ? [{ deg: patternDeg, level }] : [];
+  });
+  const most = Math.max(...read.map(({ level }) => level));
+  const last = read.at(-1);
+  return (
+    <div className="grid items-start gap-x-8 gap-y-3 md:grid-cols-[16rem_minmax(0,1fr)]">
+      {read.length > 2 ? (
+        <PolarPlot
+          label="What was read so far"
+          shape="compass"
+          unit="dB"
+          curves={[
+            {
+              ...{ name: 'read so far', look: 0, angleDeg: read.map(({ deg }) => deg) },
+              gainDbi: read.map(({ level }) => level - most),
+            },
+          ]}
+        />
+      ) : (
+        <p className="text-dim">Nothing read yet.</p>
+      )}
+      <div>
+        <p aria-live="off">
+          {run.settings.antennaName}: {run.levels.length} of {run.levels.length + left} directions
+          {last
+            ? `, the last ${fixed(last.level, 1)} dBm at ${fixed(((last.deg % 360) + 360) % 360, 0)}° (measured)`
+            : ''}
+          {going ? '.' : left > 0 ? '; it stands still.' : '; all are read.'}
+        </p>
+        <div className="mt-3 flex flex-wrap gap-3">{children}</div>
+      </div>
+    </div>
+  );
+}
