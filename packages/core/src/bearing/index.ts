@@ -14,5 +14,5 @@ export { farField, patternFigures, reflectionRipple, threeAntennas } from './pat
 export { type DiversityGain, diversityGain } from './diversity';
 export { judgedFix, nextPlace } from './judged-fix';
 export { axialDeg, type AxisReading, fitNull, type NullFit, senseOf, silentMiddle } from './null-log';
-export { type Explanation, OVERLAY_FLOOR_DB, overlayModel } from './overlay';
+export { type Explanation, OVERLAY_FLOOR_DB, overlayModel, USED_DB } from './overlay';
 export { type CableLimit, levelOf, type Turned, type TurnTarget, turnTargets } from './turn-plan';

@@ -24,6 +24,7 @@ describe('a pattern over its model', () => {
     );
     expect(Math.abs(found.rotationDeg - 37)).toBeLessThan(0.4);
     expect(found.rmsDb).toBeLessThan(0.15);
+    expect(found.mainRmsDb).toBeLessThan(found.rmsDb + 0.05);
     expect(found.agrees).toBe(true);
     expect(found.explanations.filter(({ telling, kind }) => telling && kind !== 'mirrored')).toEqual([]);
   });

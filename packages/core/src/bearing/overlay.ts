@@ -31,6 +31,8 @@ export interface Overlay {
   /** Measured less model, dB, and its rms. Levels below the floor count as the floor. */
   readonly residualDb: readonly number[];
   readonly rmsDb: number;
+  /** The same where the model is within 10 dB of its peak: what the antenna is used for. */
+  readonly mainRmsDb: number;
   /** Allowed difference downward and upward at each angle, dB, from what was stated, and the directions that keep within. */
   readonly allowedDb: readonly (readonly [number, number])[];
   readonly within: number;
@@ -47,6 +49,8 @@ export interface StatedError {
 
 /** Depths below this say more of the place than of the antenna: levels under it count as it, dB below the peak. */
 export const OVERLAY_FLOOR_DB = -30;
+/** How far below its peak a pattern counts as used, dB. */
+export const USED_DB = -10;
 /** So many of the directions must keep within their error. */
 const AGREEING_SHARE = 0.95;
 
@@ -190,6 +194,7 @@ export function overlayModel(
   return {
     ...{ rotationDeg: best.rotationDeg, offsetDb: best.offsetDb, modelDb: best.modelDb },
     ...{ residualDb, rmsDb: rms(residualDb), allowedDb, within },
+    mainRmsDb: rms(residualDb.filter((_, i) => best.modelDb[i] - peak >= USED_DB)),
     agrees: within >= AGREEING_SHARE * n,
     explanations: explain(angles, measured, at, best, stated),
   };

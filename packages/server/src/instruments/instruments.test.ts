@@ -203,6 +203,78 @@ test('addresses of real instruments are read or refused', () => {
   expect(() => readAllowed('analyser')).toThrow(/kind=address:port/);
 });
 
+describe('a turntable', () => {
+  const LIMIT = { lowDeg: -10, highDeg: 370 };
+  const never = new AbortController().signal;
+  /** A table that moves by so much a question; what it was told stands in `told`. */
+  async function table(step: number, told: string[]): Promise<Bench> {
+    let [at, to] = [0, 0];
+    const port = await instrument((line, socket) => {
+      told.push(line);
+      if (line === ':SYST:ERR?') return void socket.write('0,"No error"\n');
+      const target = /^:POS:AZIM (-?[\d.]+)$/.exec(line)?.[1];
+      if (target !== undefined) to = Number(target);
+      if (line === ':POS:STOP') to = at;
+      if (line !== ':POS:AZIM?') return;
+      at += Math.max(-step, Math.min(step, to - at));
+      socket.write(`${at}\n`);
+    });
+    return openBench([{ kind: 'turntable', host: '127.0.0.1', port }], {
+      ports: () => Promise.resolve({}),
+      close: () => undefined,
+    });
+  }
+  test('is waited for until it stands; past its cable it is not sent at all', async () => {
+    const told: string[] = [];
+    const bench = await table(25, told);
+    await expect(bench.turn('turntable-1', { toDeg: 90, ...LIMIT }, never)).resolves.toBe(90);
+    await expect(bench.turn('turntable-1', { toDeg: 371, ...LIMIT }, never)).rejects.toThrow(/past the cable's limit/);
+    expect(told.filter((line) => line.includes('371'))).toEqual([]);
+    bench.close();
+  });
+  test('that its caller left is told to stop; so is one that vanished in the middle, when it can be reached again', async () => {
+    const told: string[] = [];
+    const bench = await table(0.5, told);
+    const leaving = new AbortController();
+    const turning = bench.turn('turntable-1', { toDeg: 300, ...LIMIT }, leaving.signal);
+    setTimeout(() => leaving.abort(), 120);
+    await expect(turning).rejects.toThrow(/told to stop/);
+    expect(told.filter((line) => line === ':POS:STOP')).toHaveLength(1);
+    bench.close();
+    let asked = 0;
+    const after: string[] = [];
+    const port = await instrument((line, socket) => {
+      after.push(line);
+      if (line === ':SYST:ERR?') socket.write('0,"No error"\n');
+      else if (line === ':POS:AZIM?') {
+        asked += 1;
+        if (asked === 2) socket.destroy();
+        else socket.write('10\n');
+      }
+    });
+    const broken = openBench([{ kind: 'turntable', host: '127.0.0.1', port }], {
+      ports: () => Promise.resolve({}),
+      close: () => undefined,
+    });
+    await expect(broken.turn('turntable-1', { toDeg: 300, ...LIMIT }, never)).rejects.toThrow(/vanished/);
+    expect(after.at(-2)).toBe(':POS:STOP');
+    broken.close();
+  });
+  test('that finds no mark by itself says what to do by hand', async () => {
+    const port = await instrument((line, socket) => {
+      if (line === ':SYST:ERR?') socket.write('-113,"Undefined header"\n');
+    });
+    const bench = openBench([{ kind: 'turntable', host: '127.0.0.1', port }], {
+      ports: () => Promise.resolve({}),
+      close: () => undefined,
+    });
+    await expect(bench.turn('turntable-1', { toDeg: null, ...LIMIT }, never)).rejects.toThrow(
+      /Turn it to the mark by hand/,
+    );
+    bench.close();
+  });
+});
+
 describe('over HTTP', () => {
   let dir: string;
   let db: Database;

@@ -6,13 +6,22 @@ import { useRef } from 'react';
 import { Button } from '../../../ui/button';
 import { saveCsv, saveText } from '../../../ui/export';
 import { ExportButtons } from '../../../ui/export-buttons';
-import { PolarPlot } from '../../../ui/polar-plot';
+import { type PolarCurve, PolarPlot } from '../../../ui/polar-plot';
 import { QuickAnswer } from '../../../ui/quick-answer';
 import { Section } from '../../../ui/section';
 import { Waiting } from '../../../ui/states';
 import { Agreement, OverModelForm } from './over-model';
 import type { OverModel } from './use-over-model';
 import { SCALES, type ShownPattern } from './use-pattern';
+
+/** A curve that went once round meets its beginning. */
+const closed = (curve: PolarCurve): PolarCurve => {
+  const round = curve.angleDeg[0] + 360;
+  const [last, before] = [curve.angleDeg.at(-1) ?? 0, curve.angleDeg.at(-2) ?? 0];
+  return round - last > 1.5 * (last - before)
+    ? curve
+    : { ...curve, angleDeg: [...curve.angleDeg, round], gainDbi: [...curve.gainDbi, curve.gainDbi[0]] };
+};
 
 /** What a measured pattern comes to, over the model of its antenna. */
 export function PatternFiguresOf({
@@ -104,14 +113,14 @@ export function PatternFiguresOf({
               shape="compass"
               unit="dB"
               curves={[
-                { name: 'measured', look: 0, angleDeg: angles, gainDbi: found.levelsDb },
+                closed({ name: 'measured', look: 0, angleDeg: angles, gainDbi: found.levelsDb }),
                 ...(overlay
-                  ? [{ name: 'model', look: 1, angleDeg: overlay.points.angleDeg, gainDbi: overlay.modelDb }]
+                  ? [closed({ name: 'model', look: 1, angleDeg: overlay.points.angleDeg, gainDbi: overlay.modelDb })]
                   : []),
               ]}
             />
             <figcaption className="flex flex-wrap items-center text-sm">
-              Measured{overlay ? ', over the model' : ''}
+              Measured{overlay ? ' (full line), model (dashed)' : ''}
               <ExportButtons of={picture} name={file} onCsv={saveTable} />
               <Button look="quiet" aria-label="JSON of the pattern" onClick={saveJson}>
                 JSON

@@ -1,4 +1,4 @@
-import { type Explanation, OVERLAY_FLOOR_DB } from '@velvet-reed/core/bearing';
+import { type Explanation, OVERLAY_FLOOR_DB, USED_DB } from '@velvet-reed/core/bearing';
 import { GROUND_CLASSES } from '@velvet-reed/core/solver';
 import { fixed } from '@velvet-reed/core/units';
 import { TypedFields } from '../../../ui/typed-numbers';
@@ -29,10 +29,10 @@ export function Agreement({ over }: { readonly over: OverModel }) {
   return (
     <>
       <li className={overlay.agrees ? '' : 'text-caution'} data-testid="agreement">
-        Against the model of {chosen.antenna.name}: {overlay.rmsDb.toFixed(1)} dB rms; {overlay.within} of{' '}
-        {overlay.points.angleDeg.length} directions lie within the stated error:{' '}
-        {overlay.agrees ? 'it agrees.' : 'it does not agree.'} The model is turned by {fixed(overlay.rotationDeg, 1)}°
-        to lie best.
+        Against the model of {chosen.antenna.name}: {overlay.mainRmsDb.toFixed(1)} dB rms within {fixed(-USED_DB, 0)} dB
+        of the peak, {overlay.rmsDb.toFixed(1)} dB all round; {overlay.within} of {overlay.points.angleDeg.length}{' '}
+        directions lie within the stated error: {overlay.agrees ? 'it agrees.' : 'it does not agree.'} The model is
+        turned by {fixed(overlay.rotationDeg, 1)}° to lie best.
       </li>
       {telling.length > 0 && (
         <li>

@@ -91,7 +91,8 @@ function Verdict({
   return (
     <>
       {what}
-      {width}; {overlay.agrees ? 'agrees with its model' : 'differs from its model'}, {overlay.rmsDb.toFixed(1)} dB rms.{' '}
+      {width}; {overlay.agrees ? 'agrees with its model' : 'differs from its model'}, {overlay.mainRmsDb.toFixed(1)} dB
+      rms in front.{' '}
       <Next>
         Next:{' '}
         {overlay.agrees
