@@ -1,11 +1,5 @@
-import { startDesign } from '../packages/core/src/antenna';
-import {
-  antennaCoupling,
-  cheapestMending,
-  guardProof,
-  type GuardGraph,
-  type PlacedAntenna,
-} from '../packages/core/src/guard';
+import { type PlacedAntenna, startDesign } from '../packages/core/src/antenna';
+import { antennaCoupling, cheapestMending, guardProof, type GuardGraph } from '../packages/core/src/guard';
 import { groundClass } from '../packages/core/src/solver';
 import { printLine } from './print';
 

@@ -221,3 +221,34 @@ test('wires that cannot be solved get a sentence', async ({ page }) => {
   await dimension(page, 'Height of the wire').fill('12 m');
   await expect(page.getByRole('alert')).toHaveCount(0);
 });
+
+test('the cable as a wire: along the Plot or hanging, what it takes in, where the choke sits and how good it must be', async ({
+  page,
+}) => {
+  const faults = await watch(page);
+  await page.goto('/s/1/draft/feed-line?antenna=1');
+  const verdict = page.locator('.verdict');
+  await expect(verdict).toContainText(
+    /Through its cable Old dipole between mast and hedge takes in \d\.\d dB more of Battery charger \(model\)\. Next: a choke of [125]0* k?Ω resistive, \d+\.\d m from the feed, makes that/,
+    { timeout: 60_000 },
+  );
+  const table = page.getByRole('region', { name: 'What the cable changes' });
+  await expect(table.getByRole('row', { name: /^antenna alone .* none 0\.0$/ })).toBeVisible();
+  await expect(table.getByRole('row', { name: /^with the chokes as stated/ })).toBeVisible();
+  const cable = page.getByRole('region', { name: 'The cable' });
+  await cable.getByLabel('Choke from the feed').fill('40 m');
+  await expect(verdict).toContainText("A choke at 40.0 m lies beyond the cable's end", { timeout: 20_000 });
+  await cable.getByLabel('Choke from the feed').fill('far');
+  await expect(cable.getByRole('alert')).toContainText('Type it like');
+  // without a choke stated the place is looked for with a usual one; hung by hand it asks where it runs
+  await cable.getByLabel('Choke from the feed').fill('');
+  await cable.getByLabel('It goes').selectOption('down, then on');
+  await cable.getByLabel('Length of the run').fill('10 m');
+  await cable.getByLabel('Source of noise').selectOption('2 m beside its end');
+  await expect(verdict).toContainText(
+    /0\.\d dB more of a source beside the end of the cable \(model\)\. Next: no choke is needed/,
+    { timeout: 60_000 },
+  );
+  await expect(table.getByRole('row', { name: /^with the chokes as stated/ })).toHaveCount(0);
+  expect(faults).toEqual([]);
+});

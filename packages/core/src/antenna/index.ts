@@ -18,3 +18,14 @@ export { fieldProbe, headAmplifierIm2, probeNoiseField, shortMonopole, smallLoop
 export { type DesignGoals, optimiseDesign, type TrimProgress, trimToResonance } from './trim-model';
 export { usefulRange } from './useful-range';
 export { trimmedWires, wireSensitivities } from './wire-sensitivity';
+export { type PlacedAntenna, placedWires } from './placed-wires';
+export {
+  AZIMUTH_STEP_DEG,
+  type Choke,
+  type FeedLineAnswer,
+  type FeedLineFigures,
+  type FeedLineQuestion,
+  feedLineStudy,
+  feedPoint,
+  hangAndRun,
+} from './feed-line';

@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import { ANTENNA_KINDS, startDesign } from '../antenna/kinds';
 import { parallelDipoleCoupling } from './coupling';
-import { antennaCoupling, couplingRanges, type PlacedAntenna, placedWires } from './coupled';
+import { type PlacedAntenna, placedWires } from '../antenna/placed-wires';
+import { antennaCoupling, couplingRanges } from './coupled';
 import type { Ground } from '../solver/model';
 
 const FREE: Ground = { type: 'free' };

@@ -1,5 +1,5 @@
 import { antennaKind } from '../antenna/kinds';
-import type { Design } from '../antenna/kind';
+import { type PlacedAntenna, placedWires } from '../antenna/placed-wires';
 import { OutOfRangeError, requirePositive } from '../errors';
 import { LINE_OHM } from '../line/coax';
 import { add, complex, divide, magnitude, multiply, subtract } from '../numeric/complex';
@@ -12,16 +12,6 @@ import { inputImpedance, maximumGain, type Solution, solveAt } from '../solver/s
 import { FREE_SPACE_IMPEDANCE_OHM } from '../units/constants';
 import { powerDb } from '../units/decibel';
 import { wavelengthM } from '../units/wavelength';
-
-/** An antenna as it stands on the plan. */
-export interface PlacedAntenna {
-  readonly name: string;
-  readonly design: Design;
-  /** Its middle, m east and north. */
-  readonly at: readonly [x: number, y: number];
-  /** Compass bearing of its forward direction, degrees. */
-  readonly facingDeg: number;
-}
 
 /** What one antenna takes from another. */
 export interface AntennaCoupling {
@@ -43,18 +33,6 @@ export interface AntennaCoupling {
   readonly amplifierDb: number;
   /** By wires, or by the field at its place and the gain of its kind. */
   readonly by: 'wires' | 'field';
-}
-
-/** Wires turned and moved to where the antenna stands. @returns undefined for a kind that has no wires, or that brings its own ground. */
-export function placedWires({ design, at, facingDeg }: PlacedAntenna): Omit<WireModel, 'ground'> | undefined {
-  const kind = antennaKind(design.kind);
-  if (!kind.model || kind.ownGround) return undefined;
-  const { wires, ports, loads } = kind.model(design, { type: 'free' });
-  const turn = (facingDeg * Math.PI) / 180;
-  const [sin, cos] = [Math.sin(turn), Math.cos(turn)];
-  // forward is +x and becomes its bearing; what was on the left (+y) stays there
-  const placed = ([x, y, z]: Point): Point => [at[0] + x * sin - y * cos, at[1] + x * cos + y * sin, z];
-  return { wires: wires.map((wire) => ({ ...wire, from: placed(wire.from), to: placed(wire.to) })), ports, loads };
 }
 
 /** Two antennas as one model with a port each. */

@@ -3,7 +3,6 @@ export {
   antennaCoupling,
   type CouplingRange,
   couplingRanges,
-  type PlacedAntenna,
 } from './coupled';
 export {
   exposureFieldVPerM,

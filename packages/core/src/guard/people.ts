@@ -5,7 +5,7 @@ import { nearFieldPerRootWatt } from '../solver/near-field';
 import { sharedGroundTable } from '../solver/shared-ground';
 import { solveAt } from '../solver/solve';
 import { wavelengthM } from '../units/wavelength';
-import { type PlacedAntenna, placedWires } from './coupled';
+import { type PlacedAntenna, placedWires } from '../antenna/placed-wires';
 
 /** Share of the peak power that the mean over a transmission is, by mode. Common practice, no source. */
 export const MODE_SHARES = [

@@ -1,4 +1,5 @@
-import type { AntennaCoupling, PlacedAntenna } from '@velvet-reed/core/guard';
+import type { PlacedAntenna } from '@velvet-reed/core/antenna';
+import type { AntennaCoupling } from '@velvet-reed/core/guard';
 import { useEffect, useMemo, useSyncExternalStore } from 'react';
 import { JobLeft, runJob } from '../workers/pool';
 

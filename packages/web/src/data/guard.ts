@@ -1,5 +1,5 @@
 import type { Saved } from '@velvet-reed/contract';
-import { receptionOf, startDesign } from '@velvet-reed/core/antenna';
+import { type PlacedAntenna, receptionOf, startDesign } from '@velvet-reed/core/antenna';
 import {
   type Cell,
   COLOURS,
@@ -12,7 +12,6 @@ import {
   type GuardQuestion,
   type Known,
   type MeasuredWay,
-  type PlacedAntenna,
   portsOf,
   powerTest,
   sequenceChance,
@@ -100,7 +99,7 @@ function partOf(part: Part): GuardNode {
 }
 
 /** An antenna as the wire model wants it; undefined where it does not lie on the Plot. */
-function placedAntenna(data: StationData, antennaId: number): PlacedAntenna | undefined {
+export function placedAntenna(data: StationData, antennaId: number): PlacedAntenna | undefined {
   const feature = laidFeature(data, antennaId);
   const revision = latestRevision(data, antennaId);
   const layout = laidLayout(data, antennaId);

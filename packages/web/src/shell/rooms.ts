@@ -73,6 +73,12 @@ export const ROOMS: Readonly<Record<StepId, readonly Room[]>> = {
       cautions: ['ferrite', 'enamel', 'solder', 'lathe'],
       schools: ['match'],
     },
+    {
+      id: 'feed-line',
+      name: 'Feed line',
+      asks: 'Does the cable hear too, and where does the choke sit?',
+      cautions: ['height', 'ferrite'],
+    },
     { id: 'lengths', name: 'Lengths', asks: 'How long is a wave, and a part of it?' },
   ],
   bench: [

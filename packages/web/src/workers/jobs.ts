@@ -1,9 +1,11 @@
 import {
   optimiseDesign,
   trimToResonance,
+  feedLineStudy,
   wireSensitivities,
   type Design,
   type DesignGoals,
+  type PlacedAntenna,
 } from '@velvet-reed/core/antenna';
 import { solveHearing, type Hearing, type HearingQuestion, type Unheard } from '@velvet-reed/core/choose';
 import { designFilter, filterYield, type FilterQuestion, type Tolerance } from '@velvet-reed/core/filter';
@@ -16,7 +18,7 @@ import {
   type SearchGoal,
   type ShelfPart,
 } from '@velvet-reed/core/path';
-import { antennaCoupling, couplingRanges, fieldOfPeople, type PlacedAntenna } from '@velvet-reed/core/guard';
+import { antennaCoupling, couplingRanges, fieldOfPeople } from '@velvet-reed/core/guard';
 import { analyseModel, GROUND_CLASSES, groundClass } from '@velvet-reed/core/solver';
 import { fitAsBuilt, noisePeak, type AsBuiltQuestion } from '@velvet-reed/core/sweep';
 
@@ -109,6 +111,7 @@ export const JOBS = {
         asked.freqHz,
       ),
     ),
+  feedLine: feedLineStudy,
   people: ({
     groundId,
     ...asked

@@ -26,8 +26,8 @@ export function DraftNotes({
         ))}
         {antennaKind(design.kind).model && (
           <p className="mb-1">
-            The model knows wires and the ground ({groundClass(data.station.groundId).name}), not the house, trees or
-            the feed line. Expect the dip within 2 %, gains within 1 dB, lower over uneven ground.
+            The model knows wires and the ground ({groundClass(data.station.groundId).name}), not the house, trees or,
+            but in its room, the feed line. Expect the dip within 2 %, gains within 1 dB, lower over uneven ground.
           </p>
         )}
       </Note>

@@ -17,12 +17,15 @@ export function DraftRoom({
   data,
   title,
   verdict,
+  around,
   children,
 }: {
   readonly data: StationData;
   readonly title: string;
   /** A sentence of the room's own; without it the draft's. */
   readonly verdict?: (draft: DraftState) => ReactNode;
+  /** Holds what sentence and content share. */
+  readonly around?: (draft: DraftState, room: ReactNode) => ReactNode;
   readonly children: (draft: DraftState) => ReactNode;
 }) {
   const stationId = useStationId();
@@ -52,6 +55,7 @@ export function DraftRoom({
       key={`${antenna.id} ${revision.number}`}
       {...{ data, title, antenna, revision, children }}
       {...(verdict ? { verdict } : {})}
+      {...(around ? { around } : {})}
       onPick={(id) => setParams({ antenna: String(id) })}
     />
   );
@@ -63,6 +67,7 @@ function Sheet({
   antenna,
   revision,
   verdict,
+  around,
   onPick,
   children,
 }: {
@@ -71,12 +76,13 @@ function Sheet({
   readonly antenna: Saved<'antennas'>;
   readonly revision: Saved<'revisions'>;
   readonly verdict?: (draft: DraftState) => ReactNode;
+  readonly around?: (draft: DraftState, room: ReactNode) => ReactNode;
   readonly onPick: (id: number) => void;
   readonly children: (draft: DraftState) => ReactNode;
 }) {
   const state = useDraft(data, antenna, revision);
   const { design, draft, fault, editing } = state;
-  return (
+  const room = (
     <Room
       title={title}
       verdict={
@@ -108,4 +114,5 @@ function Sheet({
       {children(state)}
     </Room>
   );
+  return around ? around(state, room) : room;
 }
