@@ -1,5 +1,5 @@
-import { expect, test, type Page } from '@playwright/test';
-import { accessible, enter, watch } from './helpers';
+import { expect, test } from '@playwright/test';
+import { accessible, enter, freshStation, watch } from './helpers';
 
 /** Levels of a worked example, axis bearings 0, 15, … 165. */
 const TURN = [-66.4, -70.5, -79.9, -78.9, -70.1, -66.2, -63.9, -62.7, -62.1, -62.1, -62.7, -64.1];
@@ -10,23 +10,12 @@ const eight = (axisDeg: number): readonly number[] =>
     Number((-62 + 10 * Math.log10(Math.sin(((15 * i - axisDeg) * Math.PI) / 180) ** 2 + 10 ** -2.9)).toFixed(1)),
   );
 
-async function freshStation(page: Page): Promise<void> {
-  const made = await page.request.post('/api/stations', {
-    data: {
-      ...{ name: 'Ness Rock', latDeg: -39.7, lonDeg: 120.6, environment: 'quiet_rural', noiseOffsetDb: 0, spanM: 30 },
-      ...{ heightM: 6, cableId: 'pe5', lineLengthM: 25, groundId: 'average' },
-    },
-  });
-  const id = /"id":(\d+)/.exec(await made.text())?.[1] ?? '';
-  await page.goto(`/s/${id}/noise/direction`);
-}
-
 test('the null of a turn, a second place, the ellipse; then a source is cancelled and two antennas are added', async ({
   page,
 }) => {
   const faults = await watch(page);
   const verdict = page.locator('.verdict');
-  await freshStation(page);
+  await page.goto(`${await freshStation(page, [-39.7, 120.6])}/noise/direction`);
   await expect(verdict).toContainText('No turn is logged');
   const log = async (name: string, east: string, north: string, text: string): Promise<void> => {
     await page.getByRole('button', { name: 'Log a turn' }).click();
@@ -79,5 +68,46 @@ test('the null of a turn, a second place, the ellipse; then a source is cancelle
   await steer.getByLabel('Spacing').fill('wide');
   await expect(steer.getByRole('alert')).toContainText('Type it like');
   await accessible(page, 'noise/two-antennas');
+  expect(faults).toEqual([]);
+});
+
+test('at the antenna with a phone: heading by its compass, a level a press, kept over a reload, its place by coordinates', async ({
+  page,
+}) => {
+  const faults = await watch(page);
+  await page.setViewportSize({ width: 390, height: 780 });
+  await page.goto(`${await freshStation(page, [-39.7, 120.6])}/noise/direction`);
+  await page.getByRole('button', { name: 'Read it as you turn' }).click();
+  const hand = page.getByTestId('turn-by-hand');
+  await hand.getByRole('button', { name: /compass/ }).click();
+  await hand.getByLabel('Declination, east plus').fill('3°');
+  const levels = eight(34); // 37° true: the compass of this place shows 3° less
+  for (const [i, level] of levels.entries()) {
+    await page.evaluate(
+      (alpha) =>
+        window.dispatchEvent(new DeviceOrientationEvent('deviceorientationabsolute', { alpha, absolute: true })),
+      (360 - 15 * i) % 360,
+    );
+    await hand.getByLabel('Level', { exact: true }).fill(`${level} dBm`);
+    await hand.getByRole('button', { name: `Log ${15 * i}°` }).click();
+    if (i === 5) {
+      await page.reload();
+      await page.getByRole('button', { name: 'Read it as you turn' }).click();
+      await expect(hand).toContainText('6 readings');
+      await hand.getByRole('button', { name: /compass/ }).click();
+      await hand.getByLabel('Declination, east plus').fill('3°');
+    }
+  }
+  await expect(hand).toContainText(/12 readings; null at 34° ± \d°/);
+  await hand.getByLabel('or by coordinates or locator').fill('somewhere');
+  await expect(hand.getByRole('alert')).toContainText('is not a position');
+  await hand.getByLabel('or by coordinates or locator').fill('39.68 S 120.62 E');
+  await hand.getByLabel('Place', { exact: true }).fill('Field');
+  await hand.getByRole('button', { name: 'Keep this turn' }).click();
+  const verdict = page.locator('.verdict');
+  await expect(verdict).toContainText(/The null points to (36\.[5-9]|37\.[0-5])°/);
+  // 0.02° of each: 1.7 km east, 2.2 km north
+  await expect(page.getByRole('region', { name: 'Turns', exact: true })).toContainText(/17\d\d m east, 22\d\d m north/);
+  await expect(page.getByRole('img', { name: /^Map with 1 turns/ })).toBeVisible();
   expect(faults).toEqual([]);
 });

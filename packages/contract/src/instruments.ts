@@ -78,6 +78,20 @@ export const handsRequestSchema = object({
     .noUnknown()
     .optional()
     .default(undefined),
+  /** Carries the loop on the table to a place, m east and north of the middle. */
+  loopAt: object({ eastM: quantity('East (m)', -1e4, 1e4), northM: quantity('North (m)', -1e4, 1e4) })
+    .noUnknown()
+    .optional()
+    .default(undefined),
+  /** Sets the box that adds two antennas. */
+  box: object({
+    through: choice('Let through', ['first', 'second', 'both'] as const),
+    gainDb: quantity('Gain on the second (dB)', -60, 60),
+    phaseDeg: quantity('Phase on the second (degrees)', -360, 360),
+  })
+    .noUnknown()
+    .optional()
+    .default(undefined),
   /** A distant station to tune to, Hz. */
   distantHz: quantity('Distant station (Hz)', 1e3, 300e9).optional().default(undefined),
   exercise: wholeNumber('Exercise', 0, 1e9).optional().default(undefined),
@@ -118,4 +132,7 @@ export interface ExerciseTruth {
   readonly lengthFactor: number;
   readonly lossFactor: number;
   readonly lineLengthM: number;
+  /** Where the hidden source of noise is, m east and north of the middle. */
+  readonly sourceEastM: number;
+  readonly sourceNorthM: number;
 }

@@ -249,7 +249,10 @@ export function* feedLineStudy(question: FeedLineQuestion): Generator<Partial<Fe
   const [stated] = line.chokes;
   const { ohm, reactanceOhm } = stated ?? { ohm: USUAL_OHM, reactanceOhm: 0 };
   const lengthM = lineLengthM(model, line);
-  const count = Math.max(LEAST_PLACES, Math.min(MOST_PLACES, Math.floor((PLACES_PER_WAVE * lengthM) / wavelengthM(freqHz))));
+  const count = Math.max(
+    LEAST_PLACES,
+    Math.min(MOST_PLACES, Math.floor((PLACES_PER_WAVE * lengthM) / wavelengthM(freqHz))),
+  );
   const places: FeedLineAnswer['places'][number][] = [];
   for (let i = 0; i <= count; i += 1) {
     // the last one sits before the receiver's plug

@@ -1,7 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import { bearingFix, cancellation, combining, ELLIPSE_95, figureEightNull } from './fix';
 import { farField, patternFigures, reflectionRipple, threeAntennas } from './pattern';
+import { pairArrival } from './pair';
 import { checkedGain } from './range';
+import { chanceOf } from '../recording/made';
 import { ShapeError } from '../errors';
 
 const RAD = Math.PI / 180;
@@ -135,5 +137,29 @@ describe('gain by substitution', () => {
     expect(checkedGain({ ...ASKED, modelDbi: null })).toMatchObject({ modelOffDb: null, agrees: null });
     expect(() => checkedGain({ ...ASKED, modelDbi: 6, scatterDb: -1 })).toThrow('Scatter of a level');
     expect(() => checkedGain({ ...ASKED, modelDbi: 6, testSwr: 0.5 })).toThrow('SWR of the antenna');
+  });
+});
+
+describe('how a source arrives on two antennas, by four levels', () => {
+  test('1,000 made-up sources: level and phase within their reading, and the setting cancels to 30 dB without scatter', () => {
+    const chance = chanceOf(165);
+    for (let round = 0; round < 1000; round += 1) {
+      const [db, deg] = [-8 + 16 * chance.uniform(), -180 + 360 * chance.uniform()];
+      const g = 10 ** (db / 20);
+      const sum = (turnDeg: number): number => {
+        const angle = ((deg + turnDeg) * Math.PI) / 180;
+        return 20 * Math.log10(Math.max(1e-9, Math.hypot(1 + g * Math.cos(angle), g * Math.sin(angle))));
+      };
+      const found = pairArrival({ first: -60, second: -60 + db, both: -60 + sum(0), bothTurned: -60 + sum(90) });
+      expect(Math.abs(found.levelDb - db)).toBeLessThan(1e-9);
+      expect(Math.abs(Math.sin(((found.phaseDeg - deg) * Math.PI) / 360))).toBeLessThan(1e-6);
+      expect(found.misfit).toBeLessThan(1e-6);
+      const left = ((deg + found.setDeg) * Math.PI) / 180;
+      expect(Math.hypot(1 + Math.cos(left), Math.sin(left))).toBeLessThan(1e-3);
+    }
+  });
+  test('levels that no one source gives, or too far apart, are told', () => {
+    expect(() => pairArrival({ first: -60, second: -60, both: -40, bothTurned: -40 })).toThrow(/one steady source/);
+    expect(() => pairArrival({ first: -60, second: -100, both: -60, bothTurned: -60 })).toThrow(/40 dB apart/);
   });
 });

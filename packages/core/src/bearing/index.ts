@@ -7,7 +7,7 @@ export {
   figureEightNull,
   insideEllipse95,
 } from './fix';
-export { crossingOf, nullSector, nullSteering } from './pair';
+export { crossingOf, nullSector, nullSteering, type PairArrival, pairArrival } from './pair';
 export { averageTurns, checkedGain, substitutionGain, twoRay } from './range';
 export { type LevelScale, type MeasuredPattern, measuredPattern, scaleDoubtful, scanPlan } from './measured-pattern';
 export { farField, patternFigures, reflectionRipple, threeAntennas } from './pattern';
@@ -15,4 +15,4 @@ export { type DiversityGain, diversityGain } from './diversity';
 export { judgedFix, nextPlace } from './judged-fix';
 export { axialDeg, type AxisReading, fitNull, type NullFit, senseOf, silentMiddle } from './null-log';
 export { type Explanation, OVERLAY_FLOOR_DB, overlayModel, USED_DB } from './overlay';
-export { type CableLimit, levelOf, type Turned, type TurnTarget, turnTargets } from './turn-plan';
+export { type CableLimit, levelOf, nullTargets, type Turned, type TurnTarget, turnTargets } from './turn-plan';

@@ -1,4 +1,5 @@
-import { requirePositive, requireRange } from '../errors';
+import { requirePositive, requireRange, ShapeError } from '../errors';
+import { powerRatio } from '../units/decibel';
 import { RAD } from '../units/constants';
 import { wavelengthM } from '../units/wavelength';
 
@@ -82,4 +83,47 @@ export function nullSteering(input: {
   const phaseDeg = ((((raw + 180) % 360) + 360) % 360) - 180;
   const response = Math.abs(2 * Math.cos(((phaseDeg + lead(input.wantedDeg)) / 2) * RAD));
   return { phaseDeg, wantedResponseDb: Math.max(-200, 20 * Math.log10(response)) };
+}
+
+/** How one source arrives on the second antenna against the first, and what to set there so that it cancels. */
+export interface PairArrival {
+  readonly levelDb: number;
+  /** −180 to 180. */
+  readonly phaseDeg: number;
+  readonly setDb: number;
+  readonly setDeg: number;
+  /** How far the four levels are from what one steady source gives: 0 exact; above 0.2 something else is heard, too, or it changed. */
+  readonly misfit: number;
+}
+
+const turned = (deg: number): number => ((((deg + 180) % 360) + 360) % 360) - 180;
+/** Levels may be this far apart at most: beyond, the weaker one does not show in the sum, dB. */
+const MOST_APART_DB = 30;
+
+/**
+ * Level and phase of a source on two antennas from four levels: each alone, both added, and both added with the second turned by 90°.
+ * P(θ) = P1 + P2 + 2·√(P1·P2)·cos(φ + θ), so θ = 0 and 90° give cosine and sine.
+ * @throws ShapeError when the levels cannot come of one source, or one antenna hardly hears it.
+ */
+export function pairArrival(levelsDbm: {
+  readonly first: number;
+  readonly second: number;
+  readonly both: number;
+  readonly bothTurned: number;
+}): PairArrival {
+  const levelDb = levelsDbm.second - levelsDbm.first;
+  if (!(Math.abs(levelDb) <= MOST_APART_DB))
+    throw new ShapeError(
+      `The antennas hear it ${Math.round(Math.abs(levelDb))} dB apart: that cannot be cancelled this way. Bring the levels nearer with a pad first.`,
+    );
+  const [one, two] = [1, powerRatio(levelDb)];
+  const cosine = (dbm: number): number => (powerRatio(dbm - levelsDbm.first) - one - two) / (2 * Math.sqrt(one * two));
+  const [c, s] = [cosine(levelsDbm.both), -cosine(levelsDbm.bothTurned)];
+  const size = Math.hypot(c, s);
+  if (!(size > 0.5 && size < 1.5))
+    throw new ShapeError(
+      'These four levels do not come of one steady source. Read them again, quickly one after the other, at the same gain.',
+    );
+  const phaseDeg = Math.atan2(s, c) / RAD;
+  return { levelDb, phaseDeg, setDb: -levelDb, setDeg: turned(180 - phaseDeg), misfit: Math.abs(size - 1) };
 }

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { chanceOf } from '../recording/made';
-import { levelOf, turnTargets } from './turn-plan';
+import { levelOf, nullTargets, turnTargets } from './turn-plan';
 
 describe('a turn on the table', () => {
   test('72 directions of 5° and the first again, from the mark, both ways round', () => {
@@ -43,6 +43,14 @@ describe('a turn on the table', () => {
       expect(targets.at(-1)?.tableDeg).toBe(targets[0].tableDeg);
     }
     expect(refused).toBeGreaterThan(500);
+  });
+  test('half a circle for a null, within the cable or a sentence', () => {
+    expect(nullTargets(15, { lowDeg: 0, highDeg: 360 }).map(({ tableDeg }) => tableDeg)).toEqual(
+      Array.from({ length: 12 }, (_, i) => 15 * i),
+    );
+    const back = nullTargets(15, { lowDeg: -120, highDeg: 60 }).map(({ tableDeg }) => tableDeg);
+    expect([Math.min(...back), Math.max(...back)]).toEqual([-105, 60]);
+    expect(() => nullTargets(15, { lowDeg: -60, highDeg: 60 })).toThrow(/half a circle in steps of 15° needs 165°/);
   });
   test('a step that does not close the circle, or none, is refused', () => {
     expect(() => turnTargets(7, { lowDeg: -180, highDeg: 180 })).toThrow(/do not close/);

@@ -52,6 +52,22 @@ export function turnTargets(
   ];
 }
 
+/**
+ * Directions of a turn for a null: half a circle is enough, since both ends of the axis are alike.
+ * @throws ShapeError when the cable does not let half a circle be turned.
+ */
+export function nullTargets(stepDeg: number, { lowDeg, highDeg }: CableLimit): readonly TurnTarget[] {
+  requireRange(stepDeg, 'Step (degrees)', 2, 30);
+  const count = Math.ceil(180 / stepDeg - 1e-9);
+  const span = (count - 1) * stepDeg;
+  if (highDeg - lowDeg < span)
+    throw new ShapeError(
+      `The cable lets it turn through ${Math.round(highDeg - lowDeg)}°, half a circle in steps of ${stepDeg}° needs ${Math.round(span)}°. Give the cable more slack, and enter how far it then goes.`,
+    );
+  const low = Math.max(lowDeg, Math.min(0, highDeg - span));
+  return Array.from({ length: count }, (_, i) => ({ tableDeg: low + i * stepDeg, patternDeg: low + i * stepDeg }));
+}
+
 /** Beyond this no meter reads, dB: instruments send 9.91E37 for what they did not get (SCPI-1999 vol. 1, 7.2.1.5). */
 const WILDEST_DB = 300;
 const isLevel = (reading: number): boolean => Number.isFinite(reading) && Math.abs(reading) < WILDEST_DB;

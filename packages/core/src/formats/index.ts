@@ -1,6 +1,6 @@
 export { writeCsv } from './csv-out';
 export { type FloorReading, readFloorCsv, readMoment } from './floor-csv';
-export { readPlot, writePlot } from './geojson';
+export { readPlot, toLonLat, toPlan, writePlot } from './geojson';
 export {
   LOG_COLUMNS,
   LOG_KINDS,

@@ -1,9 +1,4 @@
-export {
-  type AntennaCoupling,
-  antennaCoupling,
-  type CouplingRange,
-  couplingRanges,
-} from './coupled';
+export { type AntennaCoupling, antennaCoupling, type CouplingRange, couplingRanges } from './coupled';
 export {
   exposureFieldVPerM,
   friisCoupling,

@@ -24,6 +24,7 @@ export {
   secondsOf,
 } from './layout';
 export { chanceOf, madeSwitched, wavOf } from './made';
+export { directionsIn, levelsAtMarks, typedMarks } from './marked';
 export { meanSpectrum, peakOf, type PictureView, type Waterfall, waterfall } from './picture';
 export { readSigmfLayout, withAnnotations } from './sigmf';
 export { comparedSnr, type ListedSnr, snrAtFrequencies } from './snr-list';

@@ -3,7 +3,7 @@ import { CoreError } from '@velvet-reed/core/errors';
 import { cableClass } from '@velvet-reed/core/line';
 import { groundClass } from '@velvet-reed/core/solver';
 import type { Command, Outcome } from '../scpi/instrument';
-import { exerciseWorld, startLab, worldOf, type Lab, type Meant, type Plugged } from '../world/lab';
+import { exerciseWorld, startLab, worldOf, type Box, type Lab, type Meant, type Plugged } from '../world/lab';
 
 /** A stand-in's state: the bench that all share, beside its own settings. */
 export interface OnBench {
@@ -21,6 +21,13 @@ const PLUGS: Readonly<Record<string, Plugged>> = {
 const ILLEGAL = '-224,"Illegal parameter value"';
 
 const withLab = <S extends OnBench>(state: S, lab: Partial<Lab>): S => ({ ...state, lab: { ...state.lab, ...lab } });
+const isThrough = (word: string | undefined): word is Box['through'] =>
+  word === 'first' || word === 'second' || word === 'both';
+/** The loop is on the meter, no box before it, and nobody sends next door. */
+function withoutBox<S extends OnBench>(state: S, lab: Partial<Lab>): S {
+  const { box: _box, sent: _sent, ...rest } = state.lab;
+  return { ...state, lab: { ...rest, ...lab } };
+}
 const isKind = (word: string): word is KindId => ANTENNA_KINDS.some((kind) => kind.id === word);
 
 /**
@@ -120,10 +127,29 @@ export const handCommands = <S extends OnBench>(): readonly Command<S>[] => [
         : { state, fault: ILLEGAL },
   },
   {
+    // carries a loop to a place and sets it on the table
+    pattern: ':STANdin:PLACe',
+    set: (state, [east, north]) =>
+      east?.kind === 'number' && north?.kind === 'number' && Math.abs(east.value) <= 1e4 && Math.abs(north.value) <= 1e4
+        ? { state: withoutBox(state, { loopAt: { eastM: east.value, northM: north.value } }) }
+        : { state, fault: ILLEGAL },
+  },
+  {
+    pattern: ':STANdin:BOX',
+    set: (state, [through, gain, phase]) => {
+      const open =
+        through?.kind === 'word' ? { FIRS: 'first', SECO: 'second', BOTH: 'both' }[through.value] : undefined;
+      return isThrough(open) && gain?.kind === 'number' && phase?.kind === 'number'
+        ? { state: withoutBox(state, { box: { through: open, gainDb: gain.value, phaseDeg: phase.value } }) }
+        : { state, fault: ILLEGAL };
+    },
+  },
+  {
     pattern: ':STANdin:TRUTh',
     query: (state) => {
-      const { fault, feed } = state.lab.world;
-      return { state, reply: `${fault.kind},${fault.lengthFactor},${fault.lossFactor},${feed.lengthM}` };
+      const { fault, feed, source } = state.lab.world;
+      const place = `${source.eastM.toFixed(1)},${source.northM.toFixed(1)}`;
+      return { state, reply: `${fault.kind},${fault.lengthFactor},${fault.lossFactor},${feed.lengthM},${place}` };
     },
   },
 ];

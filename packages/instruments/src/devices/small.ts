@@ -1,7 +1,7 @@
 import { numberSetting, type Device } from '../scpi/instrument';
 import { randomFrom } from '../world/random';
-import { arriving } from '../world/range';
-import type { Lab } from '../world/lab';
+import { arriving, loopDbm } from '../world/range';
+import type { Box, Lab } from '../world/lab';
 import { handCommands, type OnBench } from './hands';
 
 /** A turntable: where it stands is the lab's, since the power meter sees it. */
@@ -54,14 +54,32 @@ export interface PowerMeter extends OnBench {
 
 /** Level with the antenna towards the transmitter, dBm, and what the meter hears of itself. */
 const FORWARD_DBM = -22.2;
-const METER_FLOOR_DBM = -75;
+const METER_FLOOR_DBM = -110;
 /** What an instrument sends for a reading that it did not get (SCPI-1999 vol. 1, 7.2.1.5). */
 const DROPPED = '9.91E37';
 
+/** The source on the first antenna of a box, dBm. */
+const BOXED_DBM = -60;
+
+/** What the box lets through of the source: both antennas add with the second set as it is, a little off. */
+function boxedDbm({ world }: Lab, { through, gainDb, phaseDeg }: Box): number {
+  const db = world.source.onSecond.db + gainDb + world.boxOff.db;
+  const amplitude = 10 ** (db / 20);
+  const angle = ((world.source.onSecond.deg + phaseDeg + world.boxOff.deg) * Math.PI) / 180;
+  const sum = Math.hypot(1 + amplitude * Math.cos(angle), amplitude * Math.sin(angle));
+  const level = { first: 1, second: amplitude, both: sum }[through];
+  return BOXED_DBM + 20 * Math.log10(Math.max(1e-6, level));
+}
+
 /** What arrives with the antenna turned as it is, dBm. */
-function turnedDbm({ world, azimuthDeg, homed, sweepsDone }: Lab): number {
+function turnedDbm(lab: Lab): number {
+  const { world, azimuthDeg, homed, sweepsDone, loopAt, box } = lab;
   const facing = azimuthDeg + (homed ? 0 : world.range.offMarkDeg);
-  const level = FORWARD_DBM + 10 * Math.log10(arriving(world.azimuth, world.range, facing));
+  const level = box
+    ? boxedDbm(lab, box)
+    : loopAt
+      ? loopDbm(world.source.eastM - loopAt.eastM, world.source.northM - loopAt.northM, facing)
+      : FORWARD_DBM + 10 * Math.log10(arriving(world.azimuth, world.range, facing));
   return 10 * Math.log10(10 ** (level / 10) + 10 ** (METER_FLOOR_DBM / 10)) + world.range.driftDb * sweepsDone;
 }
 

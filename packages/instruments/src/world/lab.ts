@@ -37,6 +37,14 @@ export interface World {
   /** Pattern of the antenna on the turntable, and the place it is measured in. */
   readonly azimuth: AzimuthGain;
   readonly range: Range;
+  /** A source of noise nearby, m east and north of the middle, and how it arrives on a second antenna against the first. */
+  readonly source: {
+    readonly eastM: number;
+    readonly northM: number;
+    readonly onSecond: { readonly db: number; readonly deg: number };
+  };
+  /** What the box that sets one antenna against the other is off, dB and degrees. */
+  readonly boxOff: { readonly db: number; readonly deg: number };
   /** Tuned coil before the receiver. */
   readonly coil: { readonly freqHz: number; readonly q: number; readonly riseRatio: number };
   /** Amplifier before the receiver; strong stations make products in it. */
@@ -46,6 +54,13 @@ export interface World {
     readonly iip2Dbm: number;
     readonly iip3Dbm: number;
   };
+}
+
+/** A box that adds two antennas: which of them it lets through, and what it does to the second. */
+export interface Box {
+  readonly through: 'first' | 'second' | 'both';
+  readonly gainDb: number;
+  readonly phaseDeg: number;
 }
 
 /** Everything the stand-ins know at one moment. */
@@ -64,6 +79,10 @@ export interface Lab {
   readonly route: 0 | 1 | 2;
   /** Power that is sent next door, W, and the pad before the meter; absent: the meter looks at the turntable. */
   readonly sent?: { readonly powerW: number; readonly padDb: number };
+  /** Where the loop on the table was carried, m east and north; absent: no loop is on it. */
+  readonly loopAt?: { readonly eastM: number; readonly northM: number };
+  /** The box before the meter; absent: there is none. */
+  readonly box?: Box;
   /** A distant station that a person tuned to, Hz; 0: none. */
   readonly distantHz: number;
   /** State of the noise generator; the same start gives the same readings. */
@@ -129,6 +148,11 @@ export function worldOf(
     leak: { lossDb: random.between(48, 72), compressDbm: -22 },
     range: drawRange(random),
     azimuth: solvedAzimuth(stretchedModel(drafted, lengthError), aboutHz),
+    source: {
+      ...{ eastM: random.between(-60, 60), northM: random.between(60, 140) },
+      onSecond: { db: random.between(-6, 6), deg: random.between(-180, 180) },
+    },
+    boxOff: { db: random.between(-0.3, 0.3), deg: random.between(-2, 2) },
   };
 }
 

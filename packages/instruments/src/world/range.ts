@@ -53,3 +53,15 @@ export function arriving(azimuth: AzimuthGain, { wall }: Range, facingDeg: numbe
   const ray = 10 ** (wall.db / 10) * azimuth(wall.fromDeg - facingDeg);
   return Math.max(1e-9, direct + ray + 2 * Math.sqrt(direct * ray) * Math.cos((wall.phaseDeg * Math.PI) / 180));
 }
+
+/** Level broadside at 30 m from the source, dBm; what a null of a good loop leaves, dB. */
+const BROADSIDE_DBM = -58;
+const NEAR_M = 30;
+const LOOP_FLOOR_DB = -29;
+
+/** What a loop hears of a source, dBm: its null lies where the table points, it falls with the square of the distance. */
+export function loopDbm(eastM: number, northM: number, tableDeg: number): number {
+  const off = Math.atan2(eastM, northM) - (tableDeg * Math.PI) / 180;
+  const share = Math.sin(off) ** 2 + 10 ** (LOOP_FLOOR_DB / 10);
+  return BROADSIDE_DBM - 20 * Math.log10(Math.max(1, Math.hypot(eastM, northM)) / NEAR_M) + 10 * Math.log10(share);
+}

@@ -182,7 +182,7 @@ export function openBench(allowed: readonly AllowedInstrument[], shipped: StandI
       if (Number(await link.ask(`:ROUT:CLOS? (@${channel})`)) !== 1)
         throw new InstrumentError(`The antenna switch does not stand on channel ${channel}. Look at it, then go on.`);
     },
-    async hands(id, { connect, noise, exercise, state, design, distantHz, transmit }) {
+    async hands(id, { connect, noise, exercise, state, design, distantHz, transmit, loopAt, box }) {
       if (!card(id).standIn)
         throw new RequestError('Only a stand-in is plugged by a button. Plug the real one by hand.');
       const parts = [
@@ -194,6 +194,10 @@ export function openBench(allowed: readonly AllowedInstrument[], shipped: StandI
           : [`:STAN:CONN ${connect === 'short' ? 'SHOR' : connect === 'antenna' ? 'ANT' : connect.toUpperCase()}`]),
         ...(noise === undefined ? [] : [`:STAN:NOIS ${noise ? 'ON' : 'OFF'}`]),
         ...(transmit === undefined ? [] : [`:STAN:TRAN ${transmit.powerW},${transmit.padDb}`]),
+        ...(loopAt === undefined ? [] : [`:STAN:PLAC ${loopAt.eastM},${loopAt.northM}`]),
+        ...(box === undefined
+          ? []
+          : [`:STAN:BOX ${box.through.slice(0, 4).toUpperCase()},${box.gainDb},${box.phaseDeg}`]),
         ...(distantHz === undefined ? [] : [`:STAN:DIST ${distantHz}`]),
       ];
       const link = await linkTo(id);
@@ -203,8 +207,8 @@ export function openBench(allowed: readonly AllowedInstrument[], shipped: StandI
     async truth(id) {
       if (!card(id).standIn) throw new RequestError('Only an exercise has a truth that can be told.');
       const [fault = '', ...numbers] = (await (await linkTo(id)).ask(':STAN:TRUT?')).split(',');
-      const [lengthFactor, lossFactor, lineLengthM] = numbers.map(Number);
-      return { fault, lengthFactor, lossFactor, lineLengthM };
+      const [lengthFactor, lossFactor, lineLengthM, sourceEastM, sourceNorthM] = numbers.map(Number);
+      return { fault, lengthFactor, lossFactor, lineLengthM, sourceEastM, sourceNorthM };
     },
     close() {
       links.forEach(({ link }) => link.close());

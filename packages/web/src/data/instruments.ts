@@ -82,12 +82,16 @@ export async function exerciseTruth(id: string): Promise<ExerciseTruth> {
     typeof reply.fault === 'string' &&
     typeof reply.lengthFactor === 'number' &&
     typeof reply.lossFactor === 'number' &&
-    typeof reply.lineLengthM === 'number'
+    typeof reply.lineLengthM === 'number' &&
+    typeof reply.sourceEastM === 'number' &&
+    typeof reply.sourceNorthM === 'number'
     ? {
         fault: reply.fault,
         lengthFactor: reply.lengthFactor,
         lossFactor: reply.lossFactor,
         lineLengthM: reply.lineLengthM,
+        sourceEastM: reply.sourceEastM,
+        sourceNorthM: reply.sourceNorthM,
       }
     : misfit();
 }

@@ -1,9 +1,12 @@
 import { SCHEMAS } from '@velvet-reed/contract';
 import { silentMiddle } from '@velvet-reed/core/bearing';
+import { byMonth, floorSteps, type RecurringHour, recurringHour } from '@velvet-reed/core/noise';
 import { fixed, frequencyText, lengthText } from '@velvet-reed/core/units';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { type JudgedDirection, type JudgedTurn, judgedDirection, suspectsIn } from '../../../data/direction';
-import { entry, useWrite, type StationData } from '../../../data/station';
+import { levelsOf } from '../../../data/levels';
+import { entry, useStationId, useWrite, type StationData } from '../../../data/station';
 import { Curves } from '../../../ui/curves';
 import { Disclosure } from '../../../ui/disclosure';
 import { QuickAnswer } from '../../../ui/quick-answer';
@@ -13,7 +16,11 @@ import { Room } from '../../../ui/room';
 import { Next, Note, Section } from '../../../ui/section';
 import { Empty } from '../../../ui/states';
 import { StationPage } from '../../../ui/station-page';
+import { tried } from '../../../ui/tried';
+import { FixMap, ON_MAP_M } from './fix-map';
 import { FixPlan } from './fix-plan';
+import { TurnByHand } from './turn-by-hand';
+import { TurnByTable } from './turn-by-table';
 
 export default function DirectionRoom() {
   return <StationPage>{(data) => <Direction data={data} />}</StationPage>;
@@ -25,7 +32,9 @@ const place = (x: number, y: number): string =>
   `${fixed(Math.abs(x), 0)} m ${x >= 0 ? 'east' : 'west'}, ${fixed(Math.abs(y), 0)} m ${y >= 0 ? 'north' : 'south'}`;
 
 function Direction({ data }: { readonly data: StationData }) {
+  const stationId = useStationId();
   const judged = judgedDirection(data.nullLogs);
+  const far = data.nullLogs.some(({ xM, yM }) => Math.hypot(xM, yM) > ON_MAP_M);
   const [chosen, setChosen] = useState<number>();
   const turn = judged.turns.find(({ log }) => log.id === chosen) ?? judged.turns.at(-1);
   return (
@@ -74,15 +83,23 @@ function Direction({ data }: { readonly data: StationData }) {
       ) : (
         <div className="grid items-start gap-x-8 gap-y-4 lg:grid-cols-2" data-evidence>
           {turn && <TurnCurve turn={turn} />}
-          <FixPlan data={data} judged={judged} />
+          {far ? <FixMap data={data} judged={judged} /> : <FixPlan data={data} judged={judged} />}
         </div>
       )}
       <div className="h-5" />
       <Turns judged={judged} />
-      <Disclosure label="Log a turn" look={judged.turns.length === 0 ? 'main' : 'plain'}>
-        {(close) => <NewTurn data={data} onDone={close} />}
-      </Disclosure>
+      <div className="flex flex-wrap items-start gap-3">
+        <Disclosure label="Log a turn" look={judged.turns.length === 0 ? 'main' : 'plain'}>
+          {(close) => <NewTurn data={data} onDone={close} />}
+        </Disclosure>
+        <Disclosure label="Read it as you turn">{(close) => <TurnByHand data={data} onDone={close} />}</Disclosure>
+        <Disclosure label="With a turntable">{(close) => <TurnByTable data={data} onDone={close} />}</Disclosure>
+      </div>
+      <p className="mt-1 text-sm text-dim">
+        A turn that was recorded: <Link to={`/s/${stationId}/trials/recording`}>mark it in Recording</Link>.
+      </p>
       <div className="h-6" />
+      <WhenItComes data={data} />
       <Silent />
     </Room>
   );
@@ -319,3 +336,40 @@ const Silent = () => (
     }}
   />
 );
+
+/** Hours that recur: of the turns that heard it, beside the steps of the noise log. */
+function WhenItComes({ data }: { readonly data: StationData }) {
+  const log = [...levelsOf(data).log].sort((a, b) => a.atMs - b.atMs);
+  const { value: steps = [] } = tried(() => floorSteps(log, data.station));
+  const heard = data.nullLogs.map(({ atMs }) => atMs);
+  const rows = [
+    { name: 'Turns that heard it', times: heard },
+    { name: 'The noise log rises', times: steps.filter(({ stepDb }) => stepDb > 0).map(({ atMs }) => atMs) },
+    { name: 'The noise log falls', times: steps.filter(({ stepDb }) => stepDb < 0).map(({ atMs }) => atMs) },
+  ].filter(({ times }) => times.length > 0);
+  if (rows.length === 0) return null;
+  return (
+    <Section
+      title="When it comes"
+      hint="recurring hours, UTC, and months; beside the steps of the noise log (measured)"
+    >
+      <ul className="list-disc pl-5">
+        {rows.map(({ name, times }) => (
+          <li key={name}>
+            {name}, {times.length} time{times.length === 1 ? '' : 's'}: {hourWords(recurringHour(times))};{' '}
+            {byMonth(times)
+              .map(({ month, count }) => `${month} ${count}`)
+              .join(', ')}
+            .
+          </li>
+        ))}
+      </ul>
+    </Section>
+  );
+}
+
+const two = (hour: number): string => String(hour % 24).padStart(2, '0');
+const hourWords = (found: RecurringHour | undefined): string =>
+  found
+    ? `on ${found.days} days between ${two(found.fromHour)}:00 and ${two(found.fromHour + 2)}:00 (by chance ${found.byChance < 0.001 ? 'less than 0.1' : fixed(100 * found.byChance, 1)} %)`
+    : 'no hour recurs on three days yet';

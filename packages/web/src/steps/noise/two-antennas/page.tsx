@@ -1,18 +1,13 @@
-import { cancellation, combining, diversityGain, nullSteering } from '@velvet-reed/core/bearing';
-import { greatCircle, wantedPosition } from '@velvet-reed/core/site';
+import { cancellation, combining, diversityGain } from '@velvet-reed/core/bearing';
 import { fixed } from '@velvet-reed/core/units';
-import { useState } from 'react';
 import { Link } from 'react-router';
-import { judgedDirection } from '../../../data/direction';
 import { useStationId, type StationData } from '../../../data/station';
-import { PolarPlot } from '../../../ui/polar-plot';
 import { QuickAnswer } from '../../../ui/quick-answer';
 import { Room } from '../../../ui/room';
 import { Next, Note, Section, Wide } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';
-import { tried } from '../../../ui/tried';
-import { TypedFields } from '../../../ui/typed-numbers';
-import { useTypedNumbers } from '../../../ui/use-typed-numbers';
+import { CancelHere } from './cancel-here';
+import { Steering } from './steering';
 
 export default function TwoAntennasRoom() {
   return <StationPage>{(data) => <TwoAntennas data={data} />}</StationPage>;
@@ -53,6 +48,7 @@ function TwoAntennas({ data }: { readonly data: StationData }) {
       }
     >
       <Steering data={data} />
+      <CancelHere />
       <QuickAnswer
         title="Cancel one source"
         hint="how it arrives on antenna 2 against antenna 1, and how exact the setting is"
@@ -147,73 +143,4 @@ function eveningsOf(data: StationData) {
       ? []
       : [{ name: trial.name, names: [name(trial.antennaAId), name(trial.antennaBId)], found: diversityGain(pairs) }];
   });
-}
-
-const AZIMUTHS = Array.from({ length: 121 }, (_, i) => 3 * i);
-
-/** The pattern of two like antennas with a null steered to one azimuth, and what each target loses. */
-function Steering({ data }: { readonly data: StationData }) {
-  const { fix } = judgedDirection(data.nullLogs);
-  const toSource = fix ? ((Math.atan2(fix.xM, fix.yM) * 180) / Math.PI + 360) % 360 : 90;
-  const [start] = useState(toSource);
-  const typed = useTypedNumbers([
-    { name: 'freq', label: 'Frequency', dimension: 'frequency', bareUnit: 'MHz', start: '9.65 MHz' },
-    { name: 'spacing', label: 'Spacing', dimension: 'length', bareUnit: 'm', start: '8 m' },
-    { name: 'axis', label: 'Antenna 2 seen from 1', dimension: 'angle', start: '90°' },
-    { name: 'null', label: 'Null toward', dimension: 'angle', start: `${start.toFixed(0)}°` },
-  ]);
-  const ask = (wantedDeg: number) =>
-    nullSteering({
-      ...{ spacingM: typed.value('spacing') ?? NaN, freqHz: typed.value('freq') ?? NaN },
-      ...{ axisDeg: typed.value('axis') ?? NaN, nullDeg: typed.value('null') ?? NaN, wantedDeg },
-    });
-  const { value: found, fault } = tried(() =>
-    typed.sound ? { phaseDeg: ask(0).phaseDeg, gains: AZIMUTHS.map((deg) => ask(deg).wantedResponseDb) } : undefined,
-  );
-  const toward = found
-    ? data.targets.flatMap((target) => {
-        const there = wantedPosition(target);
-        if (!there) return [];
-        const { bearingDeg } = greatCircle(data.station, there);
-        return [{ id: target.id, name: target.name, bearingDeg, db: ask(bearingDeg).wantedResponseDb }];
-      })
-    : [];
-  return (
-    <Section title="Steer a null" hint="two like antennas that hear all round, on a line; against one of them alone">
-      <div data-evidence className="grid items-start gap-x-8 gap-y-3 md:grid-cols-[20rem_minmax(0,1fr)]">
-        {found ? (
-          <PolarPlot
-            label="Response of the pair over azimuth, north up; the targets stand beside"
-            shape="compass"
-            unit="dB"
-            front="north"
-            curves={[{ name: 'pair', look: 0, angleDeg: AZIMUTHS, gainDbi: found.gains }]}
-          />
-        ) : (
-          <div className="min-h-44" />
-        )}
-        <div>
-          <TypedFields of={typed} />
-          {fault && (
-            <p role="alert" className="mt-1 text-danger">
-              {fault}
-            </p>
-          )}
-          {found && (
-            <p className="mt-2">
-              Add {fixed(found.phaseDeg, 0)}° to antenna 2 (model).
-              {fix && ' The null begins at the source that Direction found.'}
-            </p>
-          )}
-          <ul className="mt-1 text-sm">
-            {toward.map(({ id, name, bearingDeg, db }) => (
-              <li key={id} className={db < -6 ? 'text-caution' : ''}>
-                {name}, {fixed(bearingDeg, 0)}°: {db < -60 ? 'nothing is left' : `${fixed(db, 1)} dB`}
-              </li>
-            ))}
-          </ul>
-        </div>
-      </div>
-    </Section>
-  );
 }

@@ -9,7 +9,9 @@ import {
 } from '@velvet-reed/core/plot';
 import { plain } from '@velvet-reed/core/units';
 import { useRef, useState, type KeyboardEvent } from 'react';
-import { entry, useWrite, type StationData } from '../../../data/station';
+import { type JudgedDirection, judgedDirection, suspectsIn } from '../../../data/direction';
+import { entry, useStationId, useWrite, type StationData } from '../../../data/station';
+import { Link } from 'react-router';
 import { Button } from '../../../ui/button';
 import { Room } from '../../../ui/room';
 import { Section } from '../../../ui/section';
@@ -52,6 +54,8 @@ function Plot({ data }: { readonly data: StationData }) {
   const plan = useRef<HTMLDivElement>(null);
   const [form, setForm] = useState<'new' | 'change'>();
   const [snap, setSnap] = useState(true);
+  const [showBearings, setShowBearings] = useState(true);
+  const judged = data.nullLogs.length > 0 ? judgedDirection(data.nullLogs) : undefined;
   const feature = data.plotFeatures.find((one) => one.id === selected);
 
   const move = (id: number, points: PlanPoint[]): void => {
@@ -117,6 +121,7 @@ function Plot({ data }: { readonly data: StationData }) {
           cursor={tool === 'select' ? undefined : cursor}
           system={system}
           snap={snap}
+          bearings={showBearings ? judged : undefined}
           onSelect={(id) => {
             setSelected(id);
             setForm(undefined);
@@ -168,6 +173,12 @@ function Plot({ data }: { readonly data: StationData }) {
           <input type="checkbox" checked={snap} onChange={(event) => setSnap(event.target.checked)} />
           Snap to supports and half metres
         </label>
+        {judged && (
+          <label className="flex items-center gap-2 text-sm">
+            <input type="checkbox" checked={showBearings} onChange={(event) => setShowBearings(event.target.checked)} />
+            Bearings
+          </label>
+        )}
         <label className="text-sm text-dim">
           Units
           <select
@@ -180,6 +191,7 @@ function Plot({ data }: { readonly data: StationData }) {
           </select>
         </label>
       </div>
+      {judged && showBearings && <BearingsTold data={data} judged={judged} />}
       {tool === 'draw' && (
         <div className="mb-2 flex flex-wrap items-center gap-3 text-sm text-plum">
           <p role="status">
@@ -269,6 +281,21 @@ function Plot({ data }: { readonly data: StationData }) {
 /** "4.5 m east, 2 m south" of the plan's zero. */
 const placeText = ([x, y]: PlanPoint, system: UnitSystem): string =>
   `${plain(inSystem(Math.abs(x), system))} ${x < 0 ? 'west' : 'east'}, ${plain(inSystem(Math.abs(y), system))} ${y < 0 ? 'south' : 'north'}`;
+
+/** What the bearings on the plan come to, in words. */
+function BearingsTold({ data, judged }: { readonly data: StationData; readonly judged: JudgedDirection }) {
+  const stationId = useStationId();
+  const inside = judged.fix ? suspectsIn(data, judged.fix) : [];
+  const count = `${judged.turns.length} turn${judged.turns.length === 1 ? '' : 's'} of the loop`;
+  return (
+    <p className="mb-2 text-sm">
+      {judged.fix
+        ? `${count} meet in the ellipse (95 %, measured): ${inside.length > 0 ? `${inside.join(', ')} ${inside.length === 1 ? 'lies' : 'lie'} inside` : 'no suspect of the plan lies inside'}. `
+        : `${count}: ${judged.fault ?? 'one line alone names no place.'} `}
+      <Link to={`/s/${stationId}/noise/direction`}>Direction</Link>
+    </p>
+  );
+}
 
 /** Heights that a new feature starts with. */
 const HEIGHTS: Readonly<Partial<Record<PlotKind, Partial<Feature>>>> = {

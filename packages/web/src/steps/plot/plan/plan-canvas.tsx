@@ -5,7 +5,9 @@ import type Konva from 'konva';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { Circle, Layer, Line, Rect, Stage, Text } from 'react-konva';
 import { useGestures } from '../../../ui/gestures';
+import type { JudgedDirection } from '../../../data/direction';
 import { useColours } from './colours';
+import { Bearings } from './plan-bearings';
 import { Cursor, Drawn, Grid, North, ScaleBar, Underlay } from './plan-marks';
 import { barLength, FACE, fitted, GRID_M, HEIGHT_PX, placedLabels, type Tool, type View } from './plan-view';
 import { inSystem, type UnitSystem } from './units';
@@ -25,6 +27,7 @@ export function PlanCanvas({
   cursor,
   system,
   snap,
+  bearings,
   onSelect,
   onMove,
   onPoint,
@@ -38,6 +41,8 @@ export function PlanCanvas({
   readonly cursor?: PlanPoint | undefined;
   readonly system: UnitSystem;
   readonly snap: boolean;
+  /** Drawn over the plan where they are wanted. */
+  readonly bearings?: JudgedDirection | undefined;
   readonly onSelect: (id: number | undefined) => void;
   readonly onMove: (id: number, points: PlanPoint[]) => void;
   readonly onPoint: (point: PlanPoint) => void;
@@ -147,6 +152,9 @@ export function PlanCanvas({
             ))}
           </Layer>
           <Layer listening={false}>
+            {bearings && (
+              <Bearings judged={bearings} {...{ colours, toPx }} pxPerM={now.pxPerM} farPx={2 * (widthPx + heightPx)} />
+            )}
             {drawn.length > 0 && (
               <>
                 <Line

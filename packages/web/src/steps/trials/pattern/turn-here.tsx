@@ -1,5 +1,5 @@
 import { antennaKind } from '@velvet-reed/core/antenna';
-import { turnTargets } from '@velvet-reed/core/bearing';
+import { type Turned, turnTargets } from '@velvet-reed/core/bearing';
 import { writeCsv } from '@velvet-reed/core/formats';
 import { fixed, frequencyText } from '@velvet-reed/core/units';
 import { useState } from 'react';
@@ -7,14 +7,15 @@ import { designOf, latestRevision } from '../../../data/derive';
 import { plug, stopTable, turnTable, useInstruments } from '../../../data/instruments';
 import { showTrouble, useStationId, useWrite, type StationData } from '../../../data/station';
 import { keepCableLimit, keptCableLimit } from '../../../data/turntable';
+import { type TurnRun, type TurnSettings, useTurn } from '../../../data/turning';
 import { AntennaPicker } from '../../../ui/antenna-picker';
 import { Button } from '../../../ui/button';
-import { PolarPlot } from '../../../ui/polar-plot';
+import { InstrumentChoice } from '../../../ui/instrument-choice';
 import { Caution, Section } from '../../../ui/section';
 import { tried } from '../../../ui/tried';
 import { TypedFields } from '../../../ui/typed-numbers';
+import { TurnRunning } from '../../../ui/turn-running';
 import { useTypedNumbers } from '../../../ui/use-typed-numbers';
-import { targetsOf, type TurnRun, type TurnSettings, useTurn } from './use-turn';
 
 const TURNED = [
   ['antenna', 'the antenna on the table'],
@@ -26,7 +27,7 @@ export function TurnHere({ data }: { readonly data: StationData }) {
   const stationId = useStationId();
   const { importLog } = useWrite();
   const instruments = useInstruments();
-  const { run, going, fault, go, stop, setAside } = useTurn(Number(stationId));
+  const { run, going, fault, go, stop, setAside } = useTurn(`${stationId}.pattern`);
   const of = (...kinds: readonly string[]) => (instruments.data ?? []).filter(({ kind }) => kinds.includes(kind));
   const [tableId, setTableId] = useState<string>();
   const [meterId, setMeterId] = useState<string>();
@@ -35,7 +36,7 @@ export function TurnHere({ data }: { readonly data: StationData }) {
   const meters = of('power-meter', 'receiver').filter(({ kind, standIn }) => kind === 'power-meter' || !standIn);
   const meter = meters.find(({ id }) => id === meterId) ?? meters[0];
   const [antennaId, setAntennaId] = useState<number | undefined>(data.antennas.at(-1)?.id);
-  const [turned, setTurned] = useState<TurnSettings['turned']>('antenna');
+  const [turned, setTurned] = useState<Turned>('antenna');
   const [atMark, setAtMark] = useState(false);
   const [told, setTold] = useState('');
   const antenna = data.antennas.find(({ id }) => id === antennaId);
@@ -59,18 +60,19 @@ export function TurnHere({ data }: { readonly data: StationData }) {
       ...{ tableId: table.id, meterId: meter.id },
       meterKind: meter.kind === 'receiver' ? 'receiver' : 'power-meter',
       ...{ antennaId: antenna?.id ?? null, antennaName: antenna?.name ?? 'antenna', freqHz: value('freq') },
-      ...{ stepDeg: value('step'), settleS: Math.min(600, Math.max(0, value('settle'))), turned },
+      settleS: Math.min(600, Math.max(0, value('settle'))),
       readings: Math.min(99, Math.max(1, Math.round(value('readings')))),
-      limit: { lowDeg: value('low'), highDeg: value('high') },
+      ...{ limit, targets: plan ?? [] },
     };
   };
-  const asked = settings();
+  const limit = { lowDeg: typed.value('low') ?? NaN, highDeg: typed.value('high') ?? NaN };
   const { value: plan, fault: planFault } = tried(() =>
-    asked ? turnTargets(asked.stepDeg, asked.limit, asked.turned) : undefined,
+    typed.sound ? turnTargets(typed.value('step') ?? NaN, limit, turned) : undefined,
   );
+  const asked = settings();
   const finish = async (done: TurnRun | undefined): Promise<void> => {
     if (!done) return;
-    const rows = targetsOf(done.settings).flatMap(({ patternDeg }, i) => {
+    const rows = done.settings.targets.flatMap(({ patternDeg }, i) => {
       const level = done.levels[i];
       return typeof level === 'number' ? [[Math.round(100 * patternDeg) / 100, Math.round(100 * level) / 100]] : [];
     });
@@ -107,7 +109,7 @@ export function TurnHere({ data }: { readonly data: StationData }) {
       showTrouble(error);
     }
   };
-  const left = run && targetsOf(run.settings).length - run.levels.length;
+  const left = run && run.settings.targets.length - run.levels.length;
   return (
     <Section
       title="Turn it here"
@@ -117,7 +119,7 @@ export function TurnHere({ data }: { readonly data: StationData }) {
       {!table || !meter ? (
         <p className="text-sm text-dim">No turntable and meter within reach.</p>
       ) : run ? (
-        <Running run={run} going={going} left={left ?? 0}>
+        <TurnRunning run={run} going={going} left={left ?? 0}>
           {going ? (
             <Button look="danger" onClick={() => void stop()}>
               Stop
@@ -130,7 +132,7 @@ export function TurnHere({ data }: { readonly data: StationData }) {
               <Button onClick={() => setAside()}>Throw this turn away</Button>
             </>
           )}
-        </Running>
+        </TurnRunning>
       ) : (
         <>
           <TypedFields of={typed}>
@@ -201,84 +203,5 @@ export function TurnHere({ data }: { readonly data: StationData }) {
         </p>
       )}
     </Section>
-  );
-}
-
-function InstrumentChoice({
-  label,
-  all,
-  value,
-  onPick,
-}: {
-  readonly label: string;
-  readonly all: readonly {
-    readonly id: string;
-    readonly kind: string;
-    readonly address: string;
-    readonly standIn: boolean;
-  }[];
-  readonly value: string;
-  readonly onPick: (id: string) => void;
-}) {
-  return (
-    <label className="text-sm text-dim">
-      {label}
-      <select className="mt-1 block max-w-full text-ink" value={value} onChange={(event) => onPick(event.target.value)}>
-        {all.map(({ id, kind, address, standIn }) => (
-          <option key={id} value={id}>
-            {standIn ? `stand-in ${kind.replace('-', ' ')}` : `${kind.replace('-', ' ')} at ${address}`}
-          </option>
-        ))}
-      </select>
-    </label>
-  );
-}
-
-/** How far a turn has come. */
-function Running({
-  run,
-  going,
-  left,
-  children,
-}: {
-  readonly run: TurnRun;
-  readonly going: boolean;
-  readonly left: number;
-  readonly children: React.ReactNode;
-}) {
-  const read = targetsOf(run.settings).flatMap(({ patternDeg }, i) => {
-    const level = run.levels[i];
-    return typeof level === 'number' ? [{ deg: patternDeg, level }] : [];
-  });
-  const most = Math.max(...read.map(({ level }) => level));
-  const last = read.at(-1);
-  return (
-    <div className="grid items-start gap-x-8 gap-y-3 md:grid-cols-[16rem_minmax(0,1fr)]">
-      {read.length > 2 ? (
-        <PolarPlot
-          label="What was read so far"
-          shape="compass"
-          unit="dB"
-          curves={[
-            {
-              ...{ name: 'read so far', look: 0, angleDeg: read.map(({ deg }) => deg) },
-              gainDbi: read.map(({ level }) => level - most),
-            },
-          ]}
-        />
-      ) : (
-        <p className="text-dim">Nothing read yet.</p>
-      )}
-      <div>
-        <p aria-live="off">
-          {run.settings.antennaName}: {run.levels.length} of {run.levels.length + left} directions
-          {last
-            ? `, the last ${fixed(last.level, 1)} dBm at ${fixed(((last.deg % 360) + 360) % 360, 0)}° (measured)`
-            : ''}
-          {going ? '.' : left > 0 ? '; it stands still.' : '; all are read.'}
-        </p>
-        <div className="mt-3 flex flex-wrap gap-3">{children}</div>
-      </div>
-    </div>
   );
 }

@@ -15,6 +15,7 @@ import { BrushChoice, Meaning, RecordingInput } from './choices';
 import { NoiseOfRecording, StandardOfRecording } from './finds';
 import { ResonanceOfRecording } from './resonance';
 import { Levels } from './levels';
+import { NullOfTurn } from './null-of-turn';
 import { ListenToBand } from './listen';
 import { Margin } from './margin';
 import { pairsOf } from './pairs-of';
@@ -308,6 +309,14 @@ function OpenedRoom({
           record={record}
           startMs={startMs}
           fullScaleDbm={fullScaleDbm}
+        />
+      )}
+      {open && found && (
+        <NullOfTurn
+          key={chosen?.name}
+          {...{ open, record, startMs, fullScaleDbm }}
+          levels={found}
+          name={chosen?.name ?? 'recording'}
         />
       )}
       {open?.meaning === 'two' && signal && quiet && (

@@ -1,6 +1,6 @@
-import { type CableLimit, levelOf, type Turned, type TurnTarget, turnTargets } from '@velvet-reed/core/bearing';
+import { type CableLimit, levelOf, type TurnTarget } from '@velvet-reed/core/bearing';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { readInstrument, recordSpectrum, stopTable, turnTable } from '../../../data/instruments';
+import { readInstrument, recordSpectrum, stopTable, turnTable } from './instruments';
 
 /** How a turn is made. */
 export interface TurnSettings {
@@ -11,11 +11,11 @@ export interface TurnSettings {
   readonly antennaId: number | null;
   readonly antennaName: string;
   readonly freqHz: number;
-  readonly stepDeg: number;
   readonly settleS: number;
   readonly readings: number;
   readonly limit: CableLimit;
-  readonly turned: Turned;
+  /** Directions in the order in which they are gone to. */
+  readonly targets: readonly TurnTarget[];
 }
 
 /** A turn under way or broken off: levels in the order of its directions; null where the meter dropped every reading. */
@@ -28,12 +28,18 @@ const STORE = 'velvet-reed.turn';
 /** Bins and width of a receiver's look at the sender. */
 const LOOK = { points: 41, bandwidthHz: 1000, spanHz: 20_000 };
 
-function keptRun(stationId: number): TurnRun | undefined {
+function keptRun(place: string): TurnRun | undefined {
   try {
-    const text = localStorage.getItem(`${STORE}.${stationId}`);
+    const text = localStorage.getItem(`${STORE}.${place}`);
     const value: unknown = text === null ? undefined : JSON.parse(text);
     // what this device wrote itself
-    return typeof value === 'object' && value !== null && 'levels' in value && 'settings' in value
+    return typeof value === 'object' &&
+      value !== null &&
+      'levels' in value &&
+      'settings' in value &&
+      typeof value.settings === 'object' &&
+      value.settings !== null &&
+      'targets' in value.settings
       ? (value as TurnRun)
       : undefined;
   } catch {
@@ -41,17 +47,14 @@ function keptRun(stationId: number): TurnRun | undefined {
   }
 }
 
-function keep(stationId: number, run: TurnRun | undefined): void {
+function keep(place: string, run: TurnRun | undefined): void {
   try {
-    if (run) localStorage.setItem(`${STORE}.${stationId}`, JSON.stringify(run));
-    else localStorage.removeItem(`${STORE}.${stationId}`);
+    if (run) localStorage.setItem(`${STORE}.${place}`, JSON.stringify(run));
+    else localStorage.removeItem(`${STORE}.${place}`);
   } catch {
     // a browser that keeps nothing can go on until the page is left
   }
 }
-
-export const targetsOf = ({ stepDeg, limit, turned }: TurnSettings): readonly TurnTarget[] =>
-  turnTargets(stepDeg, limit, turned);
 
 const pause = (seconds: number, signal: AbortSignal): Promise<void> =>
   new Promise((resolve) => {
@@ -72,8 +75,9 @@ async function readOnce({ meterId, meterKind, freqHz }: TurnSettings): Promise<n
 }
 
 /** Turns, settles, reads; one direction after the other. A fault or a stop keeps what was read, across a reload too: it can be gone on with. */
-export function useTurn(stationId: number) {
-  const [run, setRun] = useState<TurnRun | undefined>(() => keptRun(stationId));
+/** @param place where the turn is kept: by station and what it is for. */
+export function useTurn(place: string) {
+  const [run, setRun] = useState<TurnRun | undefined>(() => keptRun(place));
   const [going, setGoing] = useState(false);
   const [fault, setFault] = useState('');
   const control = useRef<AbortController>(undefined);
@@ -81,9 +85,9 @@ export function useTurn(stationId: number) {
   const change = useCallback(
     (next: TurnRun | undefined): void => {
       setRun(next);
-      keep(stationId, next);
+      keep(place, next);
     },
-    [stationId],
+    [place],
   );
   /** @returns the whole turn, or undefined when it was stopped or broken off. */
   const go = async (from: TurnRun): Promise<TurnRun | undefined> => {
@@ -93,9 +97,8 @@ export function useTurn(stationId: number) {
     setGoing(true);
     setFault('');
     let now = from;
-    const { tableId, settleS, readings, limit } = from.settings;
+    const { tableId, settleS, readings, limit, targets } = from.settings;
     try {
-      const targets = targetsOf(from.settings);
       change(now);
       while (now.levels.length < targets.length && !mine.signal.aborted) {
         await turnTable(tableId, { toDeg: targets[now.levels.length].tableDeg, ...limit }, mine.signal);
