@@ -121,13 +121,13 @@ test('@table a hidden source in the stand-ins’ world: the loop turned at two p
 
   await enter(page, 'noise', 'two-antennas');
   const cancel = page.getByRole('region', { name: 'Cancel it here' });
-  await expect(cancel.getByRole('button', { name: 'both, as set below' })).toBeDisabled();
+  await expect(cancel.getByRole('button', { name: 'Both, as set below' })).toBeDisabled();
   for (const name of [
-    'antenna 1 alone',
-    'antenna 2 alone',
-    'both, 0 db and 0°',
-    'both, 0 db and 90°',
-    'both, as set below',
+    'Antenna 1 alone',
+    'Antenna 2 alone',
+    'Both, 0 dB and 0°',
+    'Both, 0 dB and 90°',
+    'Both, as set below',
   ]) {
     const button = cancel.getByRole('button', { name });
     await expect(button).toBeEnabled();

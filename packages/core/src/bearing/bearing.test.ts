@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { bearingFix, cancellation, combining, ELLIPSE_95, figureEightNull } from './fix';
-import { farField, patternFigures, reflectionRipple, threeAntennas } from './pattern';
+import { farField, patternFigures, reflectionByMove, reflectionRipple, threeAntennas } from './pattern';
 import { pairArrival } from './pair';
 import { checkedGain } from './range';
 import { chanceOf } from '../recording/made';
@@ -161,5 +161,35 @@ describe('how a source arrives on two antennas, by four levels', () => {
   test('levels that no one source gives, or too far apart, are told', () => {
     expect(() => pairArrival({ first: -60, second: -60, both: -40, bothTurned: -40 })).toThrow(/one steady source/);
     expect(() => pairArrival({ first: -60, second: -100, both: -60, bothTurned: -60 })).toThrow(/40 dB apart/);
+  });
+});
+
+describe('errors of a pattern', () => {
+  test('a reflection of r is found from the same cut a quarter wave away, none where nothing differs', () => {
+    for (const db of [-30, -20, -14]) {
+      const r = 10 ** (db / 20);
+      // the ray comes back in phase at one angle first, out of phase after the move
+      const first = Array.from({ length: 36 }, (_, i) => -0.02 * i + (i === 4 ? 20 * Math.log10(1 + r) : 0));
+      const moved = Array.from({ length: 36 }, (_, i) => -0.02 * i + (i === 4 ? 20 * Math.log10(1 - r) : 0));
+      // the peak of the first turn is the raised one: a fraction of a dB goes into the level
+      expect(Math.abs(reflectionByMove(first, moved) - db)).toBeLessThan(6);
+    }
+    const same = Array.from({ length: 36 }, (_, i) => -0.1 * i);
+    expect(reflectionByMove(same, same)).toBe(-80);
+    expect(() => reflectionByMove(same, same.slice(1))).toThrow(/same angles/);
+  });
+  test('three antennas: 10,000 draws scatter as the budget says', () => {
+    const chance = chanceOf(167);
+    const sums = [0, 0];
+    const draws = 10_000;
+    for (let i = 0; i < draws; i += 1) {
+      const s21 = { ab: -40 + chance.normal(), ac: -41 + chance.normal(), bc: -42 + chance.normal() };
+      const gain = threeAntennas(868e6, 6 + 0.1 * chance.normal(), s21).gainADbi;
+      sums[0] += gain / draws;
+      sums[1] += gain ** 2 / draws;
+    }
+    const { sigmaDb } = threeAntennas(868e6, 6, { ab: -40, ac: -41, bc: -42 }, { scatterDb: 1, distanceErrorM: 0.1 });
+    // the path's loss is in no other way random: its own error adds as half of 8.686·Δd/d
+    expect(Math.abs(Math.sqrt(sums[1] - sums[0] ** 2) / sigmaDb - 1)).toBeLessThan(0.05);
   });
 });

@@ -10,7 +10,7 @@ export {
 export { crossingOf, nullSector, nullSteering, type PairArrival, pairArrival } from './pair';
 export { averageTurns, checkedGain, substitutionGain, twoRay } from './range';
 export { type LevelScale, type MeasuredPattern, measuredPattern, scaleDoubtful, scanPlan } from './measured-pattern';
-export { farField, patternFigures, reflectionRipple, threeAntennas } from './pattern';
+export { farField, patternFigures, reflectionByMove, reflectionRipple, threeAntennas } from './pattern';
 export { type DiversityGain, diversityGain } from './diversity';
 export { judgedFix, nextPlace } from './judged-fix';
 export { axialDeg, type AxisReading, fitNull, type NullFit, senseOf, silentMiddle } from './null-log';

@@ -87,16 +87,38 @@ export function reflectionRipple(reflectedDb: number, observedRippleDb: number) 
   return { mostDb, leastDb, rippleDb: mostDb - leastDb, reflectedDb: 20 * Math.log10((p - 1) / (p + 1)) };
 }
 
-/** Gains of three antennas from three transmissions over one distance, dBi. */
+/**
+ * The strongest reflection of a place from the same cut measured twice, the antenna moved by λ/4 along the ray: a ray that came back by another λ/2 of way
+ * adds where it took away. Of the differences within 10 dB of the peak the largest counts, each dB apart as (1 + r)/(1 − r).
+ * @param first levels at even angles, dB. @param moved the same after the move. @returns dB against the direct ray; −80 where nothing differs.
+ * @throws ShapeError when the angles differ.
+ */
+export function reflectionByMove(first: readonly number[], moved: readonly number[]): number {
+  if (first.length !== moved.length || first.length < 8)
+    throw new ShapeError('Both turns need the same angles, eight at least. Turn in the same steps.');
+  const shift = (levels: readonly number[]): number => Math.max(...levels);
+  const [a, b] = [shift(first), shift(moved)];
+  const apart = first.flatMap((db, i) => (db >= a - 10 ? [Math.abs(db - a - (moved[i] - b))] : []));
+  const ratio = 10 ** (Math.max(...apart) / 20);
+  return Math.max(-80, 20 * Math.log10(Math.max(1e-4, (ratio - 1) / (ratio + 1))));
+}
+
+/**
+ * Gains of three antennas from three transmissions over one distance, dBi, with their error.
+ * @param scatterDb of one transmission, 1 sigma. @param distanceErrorM of the distance, 1 sigma.
+ * Each gain is half of a sum of three levels and the loss of the way: √3/2 of the scatter, and half of 8.686·Δd/d (JCGM 100).
+ */
 export function threeAntennas(
   freqHz: number,
   distanceM: number,
   s21Db: { readonly ab: number; readonly ac: number; readonly bc: number },
+  { scatterDb = 0, distanceErrorM = 0 }: { readonly scatterDb?: number; readonly distanceErrorM?: number } = {},
 ) {
   const pathLossDb = freeSpaceLossDb(distanceM, freqHz);
   const { ab, ac, bc } = s21Db;
   return {
     pathLossDb,
+    sigmaDb: Math.hypot((Math.sqrt(3) / 2) * scatterDb, ((10 / Math.LN10) * distanceErrorM) / distanceM),
     gainADbi: (ab + ac - bc + pathLossDb) / 2,
     gainBDbi: (ab + bc - ac + pathLossDb) / 2,
     gainCDbi: (ac + bc - ab + pathLossDb) / 2,

@@ -8,7 +8,8 @@ import { patternFileText } from './pattern-file';
 function published(title: string): object {
   const text = readFileSync(path.resolve(import.meta.dirname, '../../../../docs/formats.md'), 'utf8');
   const block = text.split('```json').find((one) => one.includes(`"title": "${title}"`)) ?? '';
-  const schema: object = JSON.parse(block.slice(0, block.indexOf('```')));
+  const schema: unknown = JSON.parse(block.slice(0, block.indexOf('```')));
+  if (typeof schema !== 'object' || schema === null) throw new Error(`no schema of ${title}`);
   return schema;
 }
 

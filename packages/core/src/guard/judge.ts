@@ -226,7 +226,7 @@ function summary(
     return {
       ...{ worst, colour: 'danger' },
       sentence: `Do not transmit: ${nameOf(worst)} gets ${dbm(worst.route?.dbm ?? 0)} (${state}), ${overText(worst.marginDb ?? 0)} its limit.`,
-      next: 'Look in States for the cheapest change.',
+      next: 'Make the cheapest change that States names.',
     };
   if (worst.uncovered)
     return {

@@ -77,7 +77,7 @@ export function CancelHere() {
           Read:
           {STEPS.map((step) => (
             <Button key={step.name} disabled={step.name === 'set' && !found} onClick={() => void read(step)}>
-              {step.label.toLowerCase()}
+              {step.label}
             </Button>
           ))}
         </p>

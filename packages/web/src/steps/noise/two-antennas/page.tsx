@@ -1,5 +1,7 @@
 import { cancellation, combining, diversityGain } from '@velvet-reed/core/bearing';
+import { type Feature, featureConflicts } from '@velvet-reed/core/path';
 import { fixed } from '@velvet-reed/core/units';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { useStationId, type StationData } from '../../../data/station';
 import { QuickAnswer } from '../../../ui/quick-answer';
@@ -79,6 +81,7 @@ function TwoAntennas({ data }: { readonly data: StationData }) {
           return `By the best weights ${fixed(found.maximumRatioDb, 1)} dB, with equal gain ${fixed(found.equalGainDb, 1)} dB, by switching ${fixed(found.selectionDb, 1)} dB (model).`;
         }}
       />
+      <CanItBe />
       <Section title="On your evenings" hint="trials whose pairs hold the SNR of both antennas (measured)">
         {evenings.length === 0 ? (
           <p className="text-sm text-dim">
@@ -123,6 +126,42 @@ function TwoAntennas({ data }: { readonly data: StationData }) {
         )}
       </Section>
     </Room>
+  );
+}
+
+/** Ways of feeding the second receiver that bear on adding two antennas. */
+const FEEDS = [
+  ['its own antenna', []],
+  ['a splitter from the same antenna', ['splitter']],
+  ['the IF tap of the radio', ['IF tap']],
+] as const satisfies readonly (readonly [string, readonly Feature[]])[];
+
+/** Whether the second antenna reaches the second receiver at all, by how that is fed. */
+function CanItBe() {
+  const [chosen, setChosen] = useState(0);
+  const conflicts = featureConflicts(['diversity', ...FEEDS[chosen][1]]);
+  return (
+    <Section title="Can it be added at all?" hint="how the second receiver gets its signal">
+      <div className="flex flex-wrap gap-x-4 gap-y-1" role="radiogroup" aria-label="The second receiver hangs on">
+        {FEEDS.map(([name], i) => (
+          <label key={name} className="flex items-center gap-1.5">
+            <input type="radio" name="second receiver" checked={chosen === i} onChange={() => setChosen(i)} />
+            {name}
+          </label>
+        ))}
+      </div>
+      {conflicts.length === 0 ? (
+        <p className="mt-1 max-w-prose">
+          Yes, if both receivers run on one clock; else their phases drift apart, and only switching is left.
+        </p>
+      ) : (
+        conflicts.map(({ verdict, reason }) => (
+          <p key={reason} className={`mt-1 max-w-prose ${verdict === 'impossible' ? 'text-danger' : 'text-caution'}`}>
+            {verdict === 'impossible' ? 'Impossible' : 'With care'}: {reason}
+          </p>
+        ))
+      )}
+    </Section>
   );
 }
 

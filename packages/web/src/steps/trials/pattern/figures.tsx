@@ -10,6 +10,7 @@ import { type PolarCurve, PolarPlot } from '../../../ui/polar-plot';
 import { QuickAnswer } from '../../../ui/quick-answer';
 import { Section } from '../../../ui/section';
 import { Waiting } from '../../../ui/states';
+import { MovedByQuarter } from './moved';
 import { Agreement, OverModelForm } from './over-model';
 import type { OverModel } from './use-over-model';
 import { SCALES, type ShownPattern } from './use-pattern';
@@ -28,10 +29,13 @@ export function PatternFiguresOf({
   log,
   pattern,
   over,
+  others,
 }: {
   readonly log: Saved<'logs'>;
   readonly pattern: ShownPattern;
   readonly over: OverModel;
+  /** Further patterns of the station. */
+  readonly others: readonly Saved<'logs'>[];
 }) {
   const picture = useRef<HTMLElement>(null);
   const { scale, choose, found, fault, error, read } = pattern;
@@ -152,7 +156,11 @@ export function PatternFiguresOf({
           </ul>
         </div>
       )}
-      {found && <OverModelForm over={over} />}
+      {found && (
+        <OverModelForm over={over}>
+          <MovedByQuarter found={found} others={others} over={over} />
+        </OverModelForm>
+      )}
     </Section>
   );
 }
@@ -205,11 +213,15 @@ export function PatternQuestions() {
           { name: 'ab', label: 'First to second', dimension: 'gain', start: '' },
           { name: 'ac', label: 'First to third', dimension: 'gain', start: '' },
           { name: 'bc', label: 'Second to third', dimension: 'gain', start: '' },
+          { name: 'scatter', label: 'Scatter of each', dimension: 'gain', start: '0.5 dB' },
+          { name: 'off', label: 'Distance known within', dimension: 'length', bareUnit: 'm', start: '0.1 m' },
         ]}
         answer={(value) => {
           const s21Db = { ab: value('ab'), ac: value('ac'), bc: value('bc') };
-          const found = threeAntennas(value('freq'), value('distance'), s21Db);
-          return `${fixed(found.gainADbi, 1)}, ${fixed(found.gainBDbi, 1)} and ${fixed(found.gainCDbi, 1)} dBi; free space loses ${fixed(found.pathLossDb, 1)} dB (measured; levels are received over sent, as −38 dB).`;
+          const found = threeAntennas(value('freq'), value('distance'), s21Db, {
+            ...{ scatterDb: Math.abs(value('scatter')), distanceErrorM: Math.abs(value('off')) },
+          });
+          return `${fixed(found.gainADbi, 1)}, ${fixed(found.gainBDbi, 1)} and ${fixed(found.gainCDbi, 1)} dBi, each ± ${(2 * found.sigmaDb).toFixed(1)} dB (95 %); free space loses ${fixed(found.pathLossDb, 1)} dB (measured; levels are received over sent, as −38 dB).`;
         }}
       />
     </>

@@ -1,6 +1,7 @@
 import { type Explanation, OVERLAY_FLOOR_DB, USED_DB } from '@velvet-reed/core/bearing';
 import { GROUND_CLASSES } from '@velvet-reed/core/solver';
 import { fixed } from '@velvet-reed/core/units';
+import type { ReactNode } from 'react';
 import { TypedFields } from '../../../ui/typed-numbers';
 import { CUTS, type OverModel } from './use-over-model';
 
@@ -45,7 +46,7 @@ export function Agreement({ over }: { readonly over: OverModel }) {
 }
 
 /** Which model, which cut, which error. */
-export function OverModelForm({ over }: { readonly over: OverModel }) {
+export function OverModelForm({ over, children }: { readonly over: OverModel; readonly children: ReactNode }) {
   return (
     <details className="mt-3">
       <summary>Model and stated error</summary>
@@ -95,6 +96,7 @@ export function OverModelForm({ over }: { readonly over: OverModel }) {
             </select>
           </label>
         </TypedFields>
+        {children}
         <p className="mt-1 max-w-prose text-sm text-dim">
           A level may differ by twice its scatter and by what the strongest reflection makes of it, most in the nulls;
           below {fixed(OVERLAY_FLOOR_DB, 0)} dB the place speaks louder than the antenna. An empty frequency is the one

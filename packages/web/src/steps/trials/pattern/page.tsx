@@ -56,7 +56,10 @@ function Measured({ data, log }: { readonly data: StationData; readonly log: Sav
   const over = useOverModel(data, log, pattern.found);
   return (
     <Room title="Pattern, Trials" verdict={<Verdict log={log} pattern={pattern} over={over} />} margin={MARGIN}>
-      <PatternFiguresOf log={log} pattern={pattern} over={over} />
+      <PatternFiguresOf
+        {...{ log, pattern, over }}
+        others={data.logs.filter(({ id, kind }) => kind === 'pattern' && id !== log.id)}
+      />
       <LongLogs data={data} kind="pattern" words={PATTERNS} />
       <Tools data={data} />
     </Room>
