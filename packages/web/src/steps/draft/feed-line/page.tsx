@@ -137,7 +137,7 @@ function FeedLine() {
   return (
     <>
       {shown.length > 0 ? (
-        <div className="mb-5 grid items-start gap-x-8 gap-y-3 md:grid-cols-[20rem_minmax(0,1fr)]">
+        <div className="mb-5 grid min-w-0 grid-cols-[minmax(0,1fr)] items-start gap-x-8 gap-y-3 md:grid-cols-[20rem_minmax(0,1fr)]">
           <figure data-evidence>
             <PolarPlot
               label={`Azimuth pattern at ${typed.value('elevation') ?? 0}° elevation: ${shown.map(({ name }) => name).join(', ')}`}
@@ -153,7 +153,7 @@ function FeedLine() {
               {frequencyText(design.freqHz)} (model)
             </figcaption>
           </figure>
-          <div>
+          <div className="min-w-0">
             <Figures shown={shown} />
             <Places />
           </div>

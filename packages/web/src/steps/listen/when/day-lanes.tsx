@@ -111,6 +111,17 @@ export function DayLanes({
     (_, i) => first + i * stepH * HOUR_MS,
   );
   const dark = nights(station, fromMs, toMs);
+  const middle = (ms: number): number => Math.min(width - SUN_PX, Math.max(names + SUN_PX, x(ms)));
+  // where two would lie on each other the later one is left out: its stretch of darkness is still drawn
+  const sunWords = dark
+    .flatMap(([begin, end]) => [
+      ...(begin > fromMs ? [{ text: `sunset ${clockText(begin)}`, at: middle(begin) }] : []),
+      ...(end < toMs ? [{ text: `sunrise ${clockText(end)}`, at: middle(end) }] : []),
+    ])
+    .reduce<{ readonly text: string; readonly at: number }[]>(
+      (kept, one) => (one.at - (kept.at(-1)?.at ?? -Infinity) < 2 * SUN_PX + 4 ? kept : [...kept, one]),
+      [],
+    );
   const label = lanes
     .map(({ name, windows, kept = [], clashes = [], turns }) => {
       if (turns) return `${name}: ${turns.map((one) => `${one.name} from ${clockText(one.fromMs)}`).join(', ')}`;
@@ -270,27 +281,17 @@ export function DayLanes({
             </g>
           )}
           {hours <= 48 &&
-            dark.map(([begin, end]) => (
-              <g key={begin} fontSize={11} fill="var(--dim)">
-                {begin > fromMs && (
-                  <text
-                    x={Math.min(width - SUN_PX, Math.max(names + SUN_PX, x(begin)))}
-                    y={TOP_PX + lanes.length * LANE_PX + 14}
-                    textAnchor="middle"
-                  >
-                    sunset {clockText(begin)}
-                  </text>
-                )}
-                {end < toMs && (
-                  <text
-                    x={Math.min(width - SUN_PX, Math.max(names + SUN_PX, x(end)))}
-                    y={TOP_PX + lanes.length * LANE_PX + 14}
-                    textAnchor="middle"
-                  >
-                    sunrise {clockText(end)}
-                  </text>
-                )}
-              </g>
+            sunWords.map(({ text, at }) => (
+              <text
+                key={text}
+                x={at}
+                y={TOP_PX + lanes.length * LANE_PX + 14}
+                textAnchor="middle"
+                fontSize={11}
+                fill="var(--dim)"
+              >
+                {text}
+              </text>
             ))}
         </svg>
       </div>
