@@ -1,4 +1,4 @@
-// Speed against targets that no test asserts: `npm run bench [-- crash fuzz guard heavy honesty interface path ranking recording solver worlds]`. Each part prints its figures and the target beside them.
+// Speed against targets that no test asserts: `npm run bench [-- crash fuzz guard heavy honesty interface path ranking recording solver station-file worlds]`. Each part prints its figures and the target beside them.
 import { crashBench } from './crash';
 import { fuzzBench } from './fuzz';
 import { guardBench } from './guard';
@@ -9,6 +9,7 @@ import { pathBench } from './path';
 import { rankingBench } from './ranking';
 import { recordingBench } from './recording';
 import { solverBench } from './solver';
+import { stationFileBench } from './station-file';
 import { worldsBench } from './worlds';
 
 const PARTS: Readonly<Record<string, () => Promise<void>>> = {
@@ -23,6 +24,7 @@ const PARTS: Readonly<Record<string, () => Promise<void>>> = {
   heavy: heavyBench,
   crash: crashBench,
   fuzz: fuzzBench,
+  'station-file': stationFileBench,
 };
 
 const asked = process.argv.slice(2);

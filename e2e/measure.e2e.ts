@@ -176,7 +176,7 @@ test('practice: a hidden fault, measured before and after, judged with its reaso
   await readings.getByRole('button', { name: 'Turn and read' }).click();
   await expect(readings).toContainText(/180°/);
   await readings.getByRole('button', { name: 'Read the power' }).click();
-  await expect(readings).toContainText(/−[34]\d\.\d\sdBm/);
+  await expect(readings).toContainText(/−[2-9]\d\.\d\sdBm/);
   expect(faults).toEqual([]);
 });
 

@@ -7,6 +7,8 @@ import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { answerError } from './answer-error';
+import { backupRoutes } from './backup-routes';
+import type { Backups } from './backups';
 import { requireModest } from './body-limits';
 import type { KeptCopy } from './data-file';
 import type { Database } from './database';
@@ -32,6 +34,8 @@ export interface AppOptions {
   readonly allowedHosts: readonly string[];
   /** The data folder; absent in tests that need none. */
   readonly place?: DataPlace;
+  /** Copies of all stations; absent in tests that need none. */
+  readonly backups?: Backups;
   /** Instruments within reach; absent in tests that need none. */
   readonly bench?: Bench;
   /** Folders in which other programs write tables that may be read. */
@@ -108,6 +112,7 @@ export function createApp({
   allowedHosts,
   bench,
   place,
+  backups,
   folders = [],
 }: AppOptions): express.Express {
   const app = express();
@@ -147,6 +152,7 @@ export function createApp({
   app.get('/api/server', (_req, res) => {
     res.json({ file: place?.file ?? '', copies: place?.copies() ?? [], refused });
   });
+  if (backups) backupRoutes(app, backups);
   stationRoutes(app, db);
   fileRoutes(app, db);
   folderRoutes(app, db, folders);

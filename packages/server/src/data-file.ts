@@ -49,7 +49,7 @@ interface Connection {
 }
 
 /** One plain connection, without the pragmas that write. */
-function connect(address: string, mode: number): Promise<Connection> {
+export function plainConnection(address: string, mode: number): Promise<Connection> {
   return new Promise((resolve, reject) => {
     const raw = new sqlite3.Database(address, mode, (error) => {
       if (error) return reject(error);
@@ -127,7 +127,7 @@ async function inspect(file: string): Promise<readonly string[]> {
     );
   // with nothing waiting in the log beside it, the file is read as it stands and not even a lock is taken
   const waiting = existsSync(`${file}-wal`) && statSync(`${file}-wal`).size > 0;
-  const look = await connect(
+  const look = await plainConnection(
     `${pathToFileURL(file).href}?${waiting ? 'mode=ro' : 'immutable=1'}`,
     sqlite3.OPEN_READONLY | sqlite3.OPEN_URI,
   );
@@ -171,7 +171,7 @@ async function keepCopy(file: string, done: readonly string[]): Promise<void> {
   if (existsSync(copy)) return;
   const half = `${copy}.part`;
   rmSync(half, { force: true });
-  const source = await connect(file, sqlite3.OPEN_READWRITE);
+  const source = await plainConnection(file, sqlite3.OPEN_READWRITE);
   try {
     await source.all(`VACUUM INTO '${half.replaceAll("'", "''")}'`);
   } catch (error) {
@@ -190,7 +190,7 @@ async function holdFolder(folder: string): Promise<Connection> {
   let lock: Connection | undefined;
   try {
     closeSync(openSync(file, 'a', 0o600));
-    lock = await connect(file, sqlite3.OPEN_READWRITE);
+    lock = await plainConnection(file, sqlite3.OPEN_READWRITE);
     await lock.all('BEGIN EXCLUSIVE');
     return lock;
   } catch (error) {

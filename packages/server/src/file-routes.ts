@@ -9,6 +9,7 @@ import { NotFoundError, RequestError } from './refusals';
 import { answerOf, asRecord, authorOf, numberParam, optionalId, readJson, revisionParam } from './request-values';
 import { keepRecording } from './recording-store';
 import { decodesOf, importLog, logKind, logRows, logSummary, pageNumber, slotsOf } from './log-import';
+import { stationFileRoutes } from './station-file/routes';
 import { importSpectrum, importSweep, storeCalibration } from './sweep-import';
 
 /** Largest file taken: a 200,001-point Touchstone file is about 12 MB. */
@@ -31,13 +32,16 @@ const MAX_LOG_BYTES = 80_000_000;
 /** A recording is kept up to this; a longer one stays where it is and only its settings are kept. */
 const MAX_RECORDING_BYTES = 64_000_000;
 
+/** A station with years of recordings. */
+const MAX_STATION_BYTES = 800_000_000;
+
 /** Files that come in, samples and bytes that go out. */
 export function fileRoutes(app: Express, db: Database): void {
   /** Takes one file. A form that ends in the middle is the sender's fault, whatever the parser calls it. */
   const uploadOf = (fileSize: number): RequestHandler => {
     const taken = multer({
       storage: multer.memoryStorage(),
-      limits: { fileSize, files: 1, fields: 8, fieldSize: 200_000, parts: 10 },
+      limits: { fileSize, files: 1, fields: 8, fieldSize: 4_000_000, parts: 10 },
     }).single('file');
     return (req, res, next) =>
       taken(req, res, (error: unknown) => {
@@ -47,6 +51,10 @@ export function fileRoutes(app: Express, db: Database): void {
       });
   };
   const upload = uploadOf(MAX_UPLOAD_BYTES);
+  stationFileRoutes(app, db, {
+    upload: uploadOf(MAX_STATION_BYTES),
+    arrived: (req) => arrived(req, 'Choose a station file.'),
+  });
   const fields = (req: Request): Record<string, unknown> => asRecord({ ...(req.body ?? {}) });
   app.post('/api/stations/:station/sweeps', upload, async (req, res) => {
     const file = arrived(req, 'Choose a Touchstone or CSV file.');

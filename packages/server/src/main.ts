@@ -4,6 +4,7 @@ import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
 import { pino } from 'pino';
 import { createApp } from './app';
+import { openBackups } from './backups';
 import { DataFileError, dataFileFault, openDataFolder, type DataFolder } from './data-file';
 import { loadDemo } from './demo/load';
 import { openBench, readAllowed, type AllowedInstrument } from './instruments/bench';
@@ -81,12 +82,16 @@ async function openData(): Promise<DataFolder> {
 const data = await openData();
 const { db } = data;
 
+const backups = openBackups(db, data.file);
+backups.schedule();
+
 const webDir = path.join(root, 'packages/web/dist');
 const app = createApp({
   db,
   logger,
   bench,
   place: data,
+  backups,
   folders,
   allowedHosts: [...new Set(['127.0.0.1', 'localhost', '[::1]', host])],
   ...(existsSync(webDir) ? { webDir } : {}),
@@ -111,6 +116,7 @@ server.keepAliveTimeout = 10_000;
 /** Answers what is under way, closes the database, then leaves. */
 function shutdown(): void {
   bench.close();
+  backups.close();
   db.commits.emit('end'); // pages that follow are let go
   server.close(() => {
     void db

@@ -5,7 +5,7 @@ import type { Request } from 'express';
 import { requireModest } from './body-limits';
 import type { Author } from './history';
 import { NoSuchAddressError, RequestError } from './refusals';
-import { RUN } from './station-answer';
+import { currentRun } from './station-answer';
 
 export const numberParam = (req: Request, name: string): number => {
   const id = Number(req.params[name]);
@@ -16,7 +16,10 @@ export const numberParam = (req: Request, name: string): number => {
 /** The revision of the station that the client knows; undefined when it knows none, or one that another run of the server told, perhaps of another file. */
 export function revisionParam(req: Request): number | undefined {
   const since = Number(req.query.since);
-  return req.query.run === RUN && typeof req.query.since === 'string' && Number.isSafeInteger(since) && since >= 0
+  return req.query.run === currentRun() &&
+    typeof req.query.since === 'string' &&
+    Number.isSafeInteger(since) &&
+    since >= 0
     ? since
     : undefined;
 }

@@ -11,7 +11,7 @@ import request from 'supertest';
 import { createApp } from './app';
 import { openDatabase, type Database } from './database';
 import { migrator } from './migrate';
-import { RUN } from './station-answer';
+import { currentRun } from './station-answer';
 import { HUT } from './test-server';
 
 let db: Database;
@@ -51,7 +51,7 @@ const whole = async (station: number): Promise<Whole['body']> => {
 };
 const since = async (station: number, revision: number): Promise<Told> => {
   const reply: { body: { delta: Told } } = await request(app)
-    .get(`/api/stations/${station}?device=${DEVICE}&since=${revision}&run=${RUN}`)
+    .get(`/api/stations/${station}?device=${DEVICE}&since=${revision}&run=${currentRun()}`)
     .expect(200);
   return reply.body.delta;
 };
@@ -61,7 +61,7 @@ const write = async (
   revision: number,
 ): Promise<{ saved: Item[]; delta: Told }> => {
   const reply: { body: { saved: Item[]; delta: Told } } = await request(app)
-    .post(`/api/stations/${station}/changes?since=${revision}&run=${RUN}`)
+    .post(`/api/stations/${station}/changes?since=${revision}&run=${currentRun()}`)
     .send({ changes, key: randomUUID(), device: DEVICE })
     .expect(200);
   return reply.body;
@@ -148,7 +148,7 @@ describe('what changed since a revision', () => {
     expect(mine.delta.changed.targets).toHaveLength(1);
     expect(mine.delta.changed.antennas).toMatchObject([{ id: mine.saved[0].id, targetId: null }]);
     const reply: { body: Record<string, unknown> } = await request(app)
-      .get(`/api/stations/${station}?since=${mine.delta.revision + 1000}&run=${RUN}`)
+      .get(`/api/stations/${station}?since=${mine.delta.revision + 1000}&run=${currentRun()}`)
       .expect(200);
     expect(reply.body).toHaveProperty('antennas');
     // a revision that another run of the server told may be of another file

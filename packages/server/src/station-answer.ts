@@ -120,14 +120,19 @@ async function revisionOf(db: Database, stationId: number, transaction: Transact
 }
 
 /** This run of the server: what an earlier one answered, perhaps of another release or file, is not taken for this one's. */
-export const RUN = randomUUID();
+let run = randomUUID();
+export const currentRun = (): string => run;
+/** All that was answered before is of another file: every page loads anew. */
+export function renewRun(): void {
+  run = randomUUID();
+}
 
 /** Where a station stands for a device, in short: two equal answers mean that nothing changed. */
 export function stationTag(db: Database, stationId: number, device: string): Promise<string> {
   return db.read(async (transaction) => {
     await findStation(db, stationId, transaction);
     const undo = await lastBatch(db, stationId, device, transaction);
-    return `"${RUN}.${stationId}.${await revisionOf(db, stationId, transaction)}.${undo?.batch ?? ''}"`;
+    return `"${run}.${stationId}.${await revisionOf(db, stationId, transaction)}.${undo?.batch ?? ''}"`;
   });
 }
 
@@ -154,7 +159,7 @@ export function stationRecords(
       lists.push([name, packed ? packRecords(list) : list]);
     }
     const undo = await lastBatch(db, stationId, device, transaction);
-    return { station: present(station), run: RUN, revision, undo, setAside, ...Object.fromEntries(lists) };
+    return { station: present(station), run, revision, undo, setAside, ...Object.fromEntries(lists) };
   });
 }
 

@@ -1,6 +1,6 @@
 import type { Request, Response } from 'express';
 import type { Database } from './database';
-import { RUN, stationRevision } from './station-answer';
+import { currentRun, stationRevision } from './station-answer';
 
 /** A sign of life this often keeps the connection open through whatever lies between, ms. */
 const ALIVE_MS = 20_000;
@@ -18,7 +18,7 @@ export function watchStation(db: Database, stationId: number, req: Request, res:
     const revision = await stationRevision(db, stationId);
     if (revision === told || res.writableEnded) return;
     told = revision;
-    res.write(`data: ${RUN} ${revision}\n\n`);
+    res.write(`data: ${currentRun()} ${revision}\n\n`);
   };
   const onCommit = (): void => {
     if (asked) return;

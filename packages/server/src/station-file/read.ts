@@ -1,0 +1,117 @@
+import { RESOURCE_NAMES, RESOURCES, type ResourceName } from '@velvet-reed/contract';
+import { unzip, type Unzipped } from 'fflate';
+import { sha256 } from '../file-store';
+import { MIGRATION_NAMES } from '../migrate';
+import { RequestError } from '../refusals';
+import { bytesName, type FileRecord, type StationContents, type Values } from './contents';
+import { STATION_FORMAT, STATION_VERSION } from './write';
+
+/** What a whole station unpacked may take, and how many parts: far above what a listener gathers in years. */
+const MOST_BYTES = 1_500_000_000;
+const MOST_PARTS = 100_000;
+const UUID = '[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}';
+/** Names of the parts; any other is no station's. Nothing is ever unpacked onto the disk. */
+const PART = new RegExp(
+  `^(?:(?:station|earlier|checksums)\\.json|(?:records/[A-Za-z]+\\.json|tables/[A-Za-z]+\\.csv|bytes/[A-Za-z]+/${UUID}))$`,
+);
+const WHOLE_UUID = new RegExp(`^${UUID}$`);
+
+const refuse = (what: string): never => {
+  throw new RequestError(`${what} Nothing was taken in.`);
+};
+
+/** The parts of an archive. @throws RequestError for what is none, is cut off, or is made to harm. */
+async function partsOf(file: Uint8Array): Promise<Unzipped> {
+  let [total, count] = [0, 0];
+  let bad: string | undefined;
+  const parts = await new Promise<Unzipped>((resolve, reject) =>
+    unzip(
+      file,
+      {
+        filter: ({ name, originalSize }) => {
+          total += originalSize;
+          count += 1;
+          if (!PART.test(name)) bad ??= `The part "${name.slice(0, 60)}" does not belong to a station file.`;
+          if (total > MOST_BYTES || count > MOST_PARTS) bad ??= 'This archive unpacks to more than any station holds.';
+          return bad === undefined;
+        },
+      },
+      (error, data) => (error ? reject(error) : resolve(data)),
+    ),
+  ).catch(() => refuse('This is no station file, or it is cut off. Copy it again from where it was saved.'));
+  if (bad !== undefined) refuse(bad);
+  return parts;
+}
+
+function parsed(parts: Unzipped, name: string): unknown {
+  const part = parts[name];
+  if (!part) return undefined;
+  try {
+    return JSON.parse(Buffer.from(part).toString('utf8'));
+  } catch {
+    return refuse(`The part ${name} is damaged. Copy the file again from where it was saved.`);
+  }
+}
+
+const isValues = (value: unknown): value is Values =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
+const isRecord = (value: unknown): value is FileRecord =>
+  isValues(value) &&
+  typeof value.id === 'number' &&
+  typeof value.uuid === 'string' &&
+  WHOLE_UUID.test(value.uuid) &&
+  typeof value.createdAt === 'string' &&
+  !Number.isNaN(Date.parse(value.createdAt));
+
+/** Every part is there, and is what it was when it was saved. */
+function checkSums(parts: Unzipped): void {
+  const sums = parsed(parts, 'checksums.json');
+  if (!isValues(sums)) return refuse('The list of checksums is missing: the file is cut off, or no station file.');
+  for (const name of Object.keys(parts))
+    if (name !== 'checksums.json' && sums[name] !== sha256(parts[name]))
+      refuse(
+        `The part ${name} is not what was saved: it was damaged or changed. Copy the file again, or take an older one.`,
+      );
+  for (const name of Object.keys(sums)) if (!parts[name]) refuse(`The part ${name} is missing. Copy the file again.`);
+}
+
+/**
+ * Reads a station file, checked against its own checksums. A file of an older release gets what newer ones added as it begins there.
+ * @throws RequestError with a sentence, for hostile archives, cut ones, damaged ones and those of a newer release.
+ */
+export async function readStationFile(file: Uint8Array): Promise<StationContents> {
+  const parts = await partsOf(file);
+  const head = parsed(parts, 'station.json');
+  if (!isValues(head) || head.format !== STATION_FORMAT)
+    return refuse('This is no station file. Choose one that was saved under Notebook, Station file.');
+  const release = String(head.release);
+  if (
+    head.version !== STATION_VERSION ||
+    (!MIGRATION_NAMES.includes(release) && release > (MIGRATION_NAMES.at(-1) ?? ''))
+  )
+    refuse('This file comes from a newer release than this one. Bring this computer up to date, then open it again.');
+  checkSums(parts);
+  if (!isRecord(head.station)) return refuse('The station in the file cannot be read.');
+  const records: Partial<Record<ResourceName, readonly FileRecord[]>> = {};
+  const bytes = new Map<string, Uint8Array>();
+  const seen = new Set<string>();
+  for (const name of RESOURCE_NAMES) {
+    const list = parsed(parts, `records/${name}.json`) ?? [];
+    if (!Array.isArray(list) || !list.every(isRecord))
+      return refuse(`The list of ${RESOURCES[name].plural} cannot be read.`);
+    for (const { uuid } of list) {
+      if (seen.has(uuid)) refuse(`A ${RESOURCES[name].label} stands in the file twice.`);
+      seen.add(uuid);
+      const part = parts[bytesName(name, uuid)];
+      if (RESOURCES[name].bytes && !part) refuse(`The bytes of a ${RESOURCES[name].label} are missing.`);
+      if (part) bytes.set(bytesName(name, uuid), part);
+    }
+    const blank: Values = RESOURCES[name].blank;
+    records[name] = list.map((record: FileRecord) => ({ ...blank, ...record }));
+  }
+  const earlier = parsed(parts, 'earlier.json');
+  return {
+    ...{ station: head.station, records: records as StationContents['records'], bytes },
+    earlier: isValues(earlier) ? (earlier as StationContents['earlier']) : {},
+  };
+}

@@ -1,0 +1,222 @@
+import { RESOURCES, schemaFor, stationSchema, type ResourceName } from '@velvet-reed/contract';
+import { randomUUID } from 'node:crypto';
+import type { Transaction } from 'sequelize';
+import type { Database, Row } from '../database';
+import { noteEdit, type Author } from '../history';
+import { STRICT, valuesOf } from '../records';
+import { RequestError } from '../refusals';
+import { referencesOf } from '../resources';
+import { bytesName, type FileRecord, IN_ORDER, renumbered, type StationContents, type Values } from './contents';
+import { earlierOf, fingerprint, uuidsOf } from './write';
+
+/** What a record of the file is against the one here. */
+export type Standing = 'only in the file' | 'newer in the file' | 'older in the file' | 'both changed' | 'deleted here';
+
+/** A record that differs. */
+export interface Difference {
+  readonly resource: ResourceName;
+  readonly uuid: string;
+  readonly label: string;
+  /** Its name, or the words of an entry. */
+  readonly name: string;
+  readonly standing: Standing;
+}
+
+/** What a file would change in the station of the same name for ever. */
+export interface Comparison {
+  readonly same: number;
+  readonly onlyHere: number;
+  readonly differences: readonly Difference[];
+}
+
+const BOOKKEEPING = new Set(['id', 'uuid', 'createdAt']);
+const valuesIn = (record: FileRecord): Values =>
+  Object.fromEntries(Object.entries(record).filter(([field]) => !BOOKKEEPING.has(field)));
+const nameOf = (values: Values): string => {
+  const named = values.name ?? values.text ?? values.word ?? '';
+  return (typeof named === 'string' ? named : '').slice(0, 80);
+};
+
+/** Values of a file's records with their references told by uuid, so that they can be held against those here. */
+function byUuid(contents: StationContents) {
+  const uuids = new Map(
+    IN_ORDER.map((name) => [name, new Map(contents.records[name].map(({ id, uuid }) => [id, uuid]))]),
+  );
+  return (resource: ResourceName, id: number): string | undefined => uuids.get(resource)?.get(id);
+}
+
+/** Holds a file against the station that has the same uuid here, record by record. */
+export async function compareStation(
+  db: Database,
+  transaction: Transaction,
+  stationId: number,
+  contents: StationContents,
+): Promise<Comparison> {
+  const [here, there] = [await uuidsOf(db, transaction, stationId), byUuid(contents)];
+  const earlierHere = await earlierOf(db, transaction, stationId);
+  const differences: Difference[] = [];
+  let [same, onlyHere] = [0, 0];
+  for (const resource of IN_ORDER) {
+    const rows = await db.tables[resource].findAll({ where: { stationId }, paranoid: false, transaction });
+    const known = new Map(rows.map((row) => [String(row.get('uuid')), row]));
+    const inFile = new Set(contents.records[resource].map(({ uuid }) => uuid));
+    onlyHere += rows.filter((row) => row.get('deletedAt') === null && !inFile.has(String(row.get('uuid')))).length;
+    for (const record of contents.records[resource]) {
+      const row = known.get(record.uuid);
+      const mine = fingerprint(renumbered(resource, valuesIn(record), there));
+      const standing = row ? standingOf(row, resource) : 'only in the file';
+      if (standing === undefined) {
+        same += 1;
+        continue;
+      }
+      differences.push({
+        ...{ resource, uuid: record.uuid, label: RESOURCES[resource].label, name: nameOf(record), standing },
+      });
+      function standingOf(row: Row, resource: ResourceName): Standing | undefined {
+        if (row.get('deletedAt') !== null) return 'deleted here';
+        const own = fingerprint(renumbered(resource, valuesOf(row, resource), here));
+        if (own === mine) return undefined;
+        if (contents.earlier[record.uuid]?.includes(own)) return 'newer in the file';
+        return earlierHere[record.uuid]?.includes(mine) ? 'older in the file' : 'both changed';
+      }
+    }
+  }
+  return { same, onlyHere, differences };
+}
+
+async function checked(resource: ResourceName, values: Values): Promise<Values> {
+  const read: unknown = await schemaFor(resource).validate(values, STRICT);
+  return read as Values;
+}
+
+/** Values of a record in this database: its references as the numbers here. @throws RequestError for one that points at nothing. */
+function here(
+  resource: ResourceName,
+  record: FileRecord,
+  numbers: (resource: ResourceName, id: number) => number | undefined,
+): Values {
+  const values = renumbered(resource, valuesIn(record), numbers);
+  const lost = referencesOf(resource).find(
+    ({ field, along }) => along && typeof record[field] === 'number' && values[field] === null,
+  );
+  if (lost)
+    throw new RequestError(
+      `A ${RESOURCES[resource].label} of the file belongs to a ${RESOURCES[lost.to].label} that is not taken along. Take that too. Nothing was taken in.`,
+    );
+  return values;
+}
+
+async function put(
+  db: Database,
+  transaction: Transaction,
+  stationId: number,
+  {
+    resource,
+    record,
+    uuid,
+    values,
+    contents,
+  }: {
+    readonly resource: ResourceName;
+    readonly record: FileRecord;
+    readonly uuid: string;
+    readonly values: Values;
+    readonly contents: StationContents;
+  },
+): Promise<Row> {
+  const own = RESOURCES[resource].bytes;
+  const bytes = contents.bytes.get(bytesName(resource, record.uuid));
+  return db.tables[resource].create(
+    {
+      ...(await checked(resource, values)),
+      ...{ stationId, uuid, createdAt: new Date(record.createdAt) },
+      ...(own && bytes ? { [own]: Buffer.from(bytes) } : {}),
+    },
+    { transaction },
+  );
+}
+
+/**
+ * A file as a station of its own, in one transaction. Where a station of the same uuid is here (even deleted), everything gets new uuids.
+ * @throws ValidationError, RequestError; nothing is half taken.
+ */
+export function takeAsNew(db: Database, contents: StationContents, author: Author): Promise<number> {
+  return db.write(async (transaction) => {
+    const { station } = contents;
+    const taken = await db.stations.count({ where: { uuid: station.uuid }, paranoid: false, transaction });
+    const fresh = taken > 0;
+    const values: Values = await stationSchema.validate(valuesIn(station), STRICT);
+    const row = await db.stations.create(
+      { ...values, uuid: fresh ? randomUUID() : station.uuid, createdAt: new Date(station.createdAt) },
+      { transaction },
+    );
+    const stationId = Number(row.get('id'));
+    await noteEdit(db, transaction, {
+      ...{ ...author, stationId, resource: 'stations', recordId: stationId, op: 'create', before: null, final: true },
+      after: { name: values.name ?? null },
+    });
+    const numbers = new Map<ResourceName, Map<number, number>>(
+      IN_ORDER.map((name) => [name, new Map<number, number>()]),
+    );
+    for (const resource of IN_ORDER)
+      for (const record of contents.records[resource]) {
+        const mapped = here(resource, record, (name, id) => numbers.get(name)?.get(id));
+        const uuid = fresh ? randomUUID() : record.uuid;
+        const made = await put(db, transaction, stationId, { resource, record, uuid, values: mapped, contents });
+        numbers.get(resource)?.set(record.id, Number(made.get('id')));
+      }
+    return stationId;
+  });
+}
+
+/**
+ * Takes chosen records of a file into the station of the same uuid: what is new is added, what differs is overwritten, each with its predecessor in the
+ * history, so that undo takes all of it back. Never doubled: a record is known by its uuid.
+ * @param take uuids that are taken. @returns how many records were added and changed.
+ */
+export function takeBeside(
+  db: Database,
+  stationId: number,
+  contents: StationContents,
+  { take, author }: { readonly take: ReadonlySet<string>; readonly author: Author },
+): Promise<{ readonly added: number; readonly changed: number }> {
+  return db.write(async (transaction) => {
+    const there = byUuid(contents);
+    const known = new Map<string, Row>();
+    for (const resource of IN_ORDER)
+      for (const row of await db.tables[resource].findAll({ where: { stationId }, paranoid: false, transaction }))
+        known.set(`${resource} ${String(row.get('uuid'))}`, row);
+    const number = (resource: ResourceName, id: number): number | undefined => {
+      const uuid = there(resource, id);
+      const row = uuid === undefined ? undefined : known.get(`${resource} ${uuid}`);
+      return row && row.get('deletedAt') === null ? Number(row.get('id')) : undefined;
+    };
+    let [added, changed] = [0, 0];
+    for (const resource of IN_ORDER)
+      for (const record of contents.records[resource]) {
+        if (!take.has(record.uuid)) continue;
+        const values = here(resource, record, number);
+        const row = known.get(`${resource} ${record.uuid}`);
+        if (!row) {
+          const made = await put(db, transaction, stationId, { resource, record, uuid: record.uuid, values, contents });
+          known.set(`${resource} ${record.uuid}`, made);
+          const edit = { resource, recordId: Number(made.get('id')), op: 'create' as const, before: null };
+          await noteEdit(db, transaction, { ...author, stationId, ...edit, after: values });
+          added += 1;
+          continue;
+        }
+        const gone = row.get('deletedAt') !== null;
+        const before = valuesOf(row, resource);
+        const after = await checked(resource, values);
+        if (gone) await row.restore({ transaction });
+        else if (fingerprint(before) === fingerprint(after)) continue;
+        await row.update({ ...after, version: Number(row.get('version')) + 1 }, { transaction });
+        await noteEdit(db, transaction, {
+          ...{ ...author, stationId, resource, recordId: Number(row.get('id')) },
+          ...(gone ? { op: 'create' as const, before: null, after } : { op: 'update' as const, before, after }),
+        });
+        changed += 1;
+      }
+    return { added, changed };
+  });
+}
