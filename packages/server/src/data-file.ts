@@ -43,8 +43,8 @@ const MAGIC = 'SQLite format 3\u0000';
 const RECOVER =
   'If there is a copy (velvet-reed-before-….sqlite beside it, or one of your own), move the broken file elsewhere and put the copy in its place; or start with another folder: npm start -- --data FOLDER.';
 
-interface Connection {
-  all(sql: string): Promise<readonly Record<string, unknown>[]>;
+export interface Connection {
+  all(sql: string, values?: readonly unknown[]): Promise<readonly Record<string, unknown>[]>;
   close(): Promise<void>;
 }
 
@@ -54,9 +54,9 @@ export function plainConnection(address: string, mode: number): Promise<Connecti
     const raw = new sqlite3.Database(address, mode, (error) => {
       if (error) return reject(error);
       resolve({
-        all: (sql) =>
+        all: (sql, values = []) =>
           new Promise((found, failed) =>
-            raw.all(sql, (fault: Error | null, rows: Record<string, unknown>[]) =>
+            raw.all(sql, [...values], (fault: Error | null, rows: Record<string, unknown>[]) =>
               fault ? failed(fault) : found(rows),
             ),
           ),

@@ -94,7 +94,7 @@ async function usersOf(db: Database, transaction: Transaction, resource: Resourc
 }
 
 /** One edit back to what was before. */
-async function takeBack(db: Database, transaction: Transaction, edit: Row): Promise<void> {
+export async function takeBack(db: Database, transaction: Transaction, edit: Row): Promise<void> {
   const name = String(edit.get('resource'));
   const recordId = Number(edit.get('recordId'));
   const batch = String(edit.get('batch'));

@@ -1,11 +1,13 @@
 import { readBatch, RESOURCE_NAMES, STATION_BLANK, undoSchema } from '@velvet-reed/contract';
 import type { Express } from 'express';
+import { binOf, bringBack, emptyBin } from './bin';
 import { applyChanges, deletionPreview } from './changes';
 import type { Database } from './database';
 import { undo } from './history';
 import { createStation, deletedStations, deleteStation, present, updateStation } from './records';
 import { NoSuchAddressError } from './refusals';
 import { asRecord, authorOf, numberParam, requireVersion, revisionParam, uuidOf } from './request-values';
+import { searchStation } from './search';
 import { stationDelta, stationRecords, stationTag } from './station-answer';
 import { watchStation } from './watchers';
 
@@ -63,6 +65,20 @@ export function stationRoutes(app: Express, db: Database): void {
     const resource = RESOURCE_NAMES.find((name) => name === req.params.resource);
     if (!resource) throw new NoSuchAddressError();
     res.json(await deletionPreview(db, numberParam(req, 'station'), resource, numberParam(req, 'record')));
+  });
+  app.get('/api/stations/:station/search', async (req, res) => {
+    const text = typeof req.query.q === 'string' ? req.query.q.slice(0, 200) : '';
+    res.json(await searchStation(db, numberParam(req, 'station'), text));
+  });
+  app.get('/api/stations/:station/bin', async (req, res) => {
+    res.json(await binOf(db, numberParam(req, 'station')));
+  });
+  app.post('/api/stations/:station/bin/back', async (req, res) => {
+    const { batch, device = '' } = await undoSchema.validate(req.body ?? {}, { strict: true });
+    res.json({ records: await bringBack(db, numberParam(req, 'station'), batch ?? '', device) });
+  });
+  app.post('/api/stations/:station/bin/empty', async (req, res) => {
+    res.json({ records: await emptyBin(db, numberParam(req, 'station')) });
   });
   app.post('/api/stations/:station/undo', async (req, res) => {
     const { batch, device = '' } = await undoSchema.validate(req.body ?? {}, { strict: true });

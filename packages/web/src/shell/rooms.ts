@@ -243,6 +243,8 @@ export const ROOMS: Readonly<Record<StepId, readonly Room[]>> = {
     { id: 'diary', name: 'Diary', asks: 'What did I do and find?' },
     { id: 'report', name: 'Report', asks: 'How do I take it along?' },
     { id: 'files', name: 'Files', asks: 'Which raw files stand behind the figures?' },
+    { id: 'bin', name: 'Bin', asks: 'What was deleted, and can it come back?' },
+    { id: 'station-file', name: 'Station file', asks: 'How do I carry it, keep it, and get it back?' },
   ],
 };
 

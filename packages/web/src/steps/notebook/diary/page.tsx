@@ -8,6 +8,7 @@ import { Room } from '../../../ui/room';
 import { Next, Note, Section } from '../../../ui/section';
 import { Empty } from '../../../ui/states';
 import { StationPage } from '../../../ui/station-page';
+import { SearchAll } from './search';
 
 /** So many entries and files stand in their lists until all are asked for. */
 const FEW = 40;
@@ -72,6 +73,7 @@ function Notebook({ data }: { readonly data: StationData }) {
         {more}
       </Section>
       <WriteEntry count={data.entries.length} />
+      <SearchAll data={data} />
     </Room>
   );
 }

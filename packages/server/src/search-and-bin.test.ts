@@ -1,0 +1,122 @@
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { pino } from 'pino';
+import request from 'supertest';
+import { createApp } from './app';
+import { openDatabase, type Database } from './database';
+import { migrator } from './migrate';
+import { HUT } from './test-server';
+
+let db: Database;
+let app: ReturnType<typeof createApp>;
+let address: string;
+beforeAll(async () => {
+  db = openDatabase(path.join(mkdtempSync(path.join(tmpdir(), 'reed-search-')), 'stations.sqlite'));
+  await migrator(db.sequelize).up();
+  app = createApp({ db, logger: pino({ level: 'silent' }), allowedHosts: ['127.0.0.1'] });
+  const made: { body: { id: number } } = await request(app).post('/api/stations').send(HUT).expect(201);
+  address = `/api/stations/${made.body.id}`;
+});
+afterAll(() => db.sequelize.close());
+const change = (...changes: object[]) => request(app).post(`${address}/changes`).send({ changes });
+const entry = (text: string) => ({ op: 'create', resource: 'entries', values: { step: 'notebook', text, atMs: 1 } });
+const target = (name: string, as: string) => ({
+  ...{ op: 'create', resource: 'targets', as },
+  values: { name, lowHz: 9.4e6, highHz: 9.65e6, bandwidthHz: 5000, weight: 5 },
+});
+type Found = { resource: string; id: number; snippet: string };
+const search = async (text: string): Promise<Found[]> => {
+  const reply: { body: Found[] } = await request(app).get(`${address}/search`).query({ q: text }).expect(200);
+  return reply.body;
+};
+const now = async (): Promise<Record<string, { id: number; version: number; targetId?: number | null }[]>> => {
+  const reply: { body: Record<string, { id: number; version: number; targetId?: number | null }[]> } = await request(
+    app,
+  )
+    .get(address)
+    .expect(200);
+  return reply.body;
+};
+
+describe('search', () => {
+  test('words and numbers in any record, accents or not, the last word half; never behind what was saved', async () => {
+    await change(
+      entry('The charger hums at 9.65 MHz'),
+      target('31 m broadcast', 't'),
+      entry('Réception à Bréhat'),
+    ).expect(200);
+    expect((await search('charger')).map(({ resource }) => resource)).toEqual(['entries']);
+    expect((await search('9.65 MHz')).map(({ resource }) => resource).sort()).toEqual(['entries', 'targets']);
+    expect((await search('brehat'))[0].snippet).toContain('«Bréhat»');
+    expect(await search('charg')).toHaveLength(1);
+    expect(await search('charger broadcast')).toEqual([]);
+    await change(entry('a second charger')).expect(200);
+    expect(await search('charger')).toHaveLength(2);
+  });
+  test('what the index has a meaning for is only words here', async () => {
+    for (const odd of [
+      '"',
+      'NOT',
+      'a" OR text:*',
+      '* ( ) ^ : -',
+      'NEAR(a b)',
+      "'; DROP TABLE entries; --",
+      '',
+      '   ',
+      'ω'.repeat(500),
+    ])
+      expect(Array.isArray(await search(odd))).toBe(true);
+    expect((await now()).entries.length).toBeGreaterThan(0);
+  });
+});
+
+describe('bin', () => {
+  const bin = async (): Promise<{ batch: string; what: string; along: string[] }[]> => {
+    const reply: { body: { batch: string; what: string; along: string[] }[] } = await request(app)
+      .get(`${address}/bin`)
+      .expect(200);
+    return reply.body;
+  };
+  test('a record comes back with its parts and with what had let go of it, by any device; then the bin is emptied', async () => {
+    await change(target('49 m', 'goal'), {
+      op: 'create',
+      resource: 'antennas',
+      as: 'wire',
+      values: { name: 'Wire', targetId: { new: 'goal' } },
+    }).expect(200);
+    const before = await now();
+    const [antenna] = before.antennas;
+    expect(antenna).toBeDefined();
+    const goal = before.targets.at(-1);
+    // deleted from another device, with what means nothing without it
+    await request(app)
+      .post(`${address}/changes`)
+      .send({
+        device: '01234567-89ab-4def-8123-456789abcdef',
+        changes: [{ op: 'delete', resource: 'targets', id: goal?.id, version: goal?.version, along: true }],
+      })
+      .expect(200);
+    expect((await now()).antennas[0].targetId).toBeNull();
+    const [first] = await bin();
+    expect(first.what).toBe('target 49 m');
+    await request(app).post(`${address}/bin/back`).send({ batch: first.batch }).expect(200);
+    const after = await now();
+    expect(after.targets.at(-1)?.id).toBe(goal?.id);
+    expect(after.antennas[0].targetId).toBe(goal?.id);
+    expect(await bin()).toEqual([]);
+    // emptied: gone for good, and the rest stays
+    const [entryRow] = after.entries;
+    await change({ op: 'delete', resource: 'entries', id: entryRow.id, version: entryRow.version, along: true }).expect(
+      200,
+    );
+    expect(await bin()).toHaveLength(1);
+    const emptied: { body: { records: number } } = await request(app).post(`${address}/bin/empty`).send({}).expect(200);
+    expect(emptied.body.records).toBe(1);
+    expect(await bin()).toEqual([]);
+    expect(await db.tables.entries.count({ where: { id: entryRow.id }, paranoid: false })).toBe(0);
+    expect((await now()).targets).toHaveLength(after.targets.length);
+    await request(app).post(`${address}/bin/back`).send({ batch: first.batch }).expect(404);
+  });
+});
