@@ -19,7 +19,7 @@ import { NotFoundError, RequestError } from './refusals';
 import { renewRun } from './station-answer';
 
 /** A copy of all stations, made while the server runs. */
-export interface Backup {
+interface Backup {
   readonly name: string;
   readonly madeMs: number;
   readonly bytes: number;
@@ -28,7 +28,7 @@ export interface Backup {
 }
 
 /** What a check of the database found; nothing: it is sound. */
-export interface DatabaseCheck {
+interface DatabaseCheck {
   readonly faults: readonly string[];
   readonly bytes: number;
 }

@@ -10,10 +10,10 @@ import { bytesName, type FileRecord, IN_ORDER, renumbered, type StationContents,
 import { earlierOf, fingerprint, uuidsOf } from './write';
 
 /** What a record of the file is against the one here. */
-export type Standing = 'only in the file' | 'newer in the file' | 'older in the file' | 'both changed' | 'deleted here';
+type Standing = 'only in the file' | 'newer in the file' | 'older in the file' | 'both changed' | 'deleted here';
 
 /** A record that differs. */
-export interface Difference {
+interface Difference {
   readonly resource: ResourceName;
   readonly uuid: string;
   readonly label: string;
@@ -23,7 +23,7 @@ export interface Difference {
 }
 
 /** What a file would change in the station of the same name for ever. */
-export interface Comparison {
+interface Comparison {
   readonly same: number;
   readonly onlyHere: number;
   readonly differences: readonly Difference[];

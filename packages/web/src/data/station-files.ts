@@ -14,7 +14,7 @@ const STANDINGS = [
 export type Standing = (typeof STANDINGS)[number];
 
 /** A record of a station file that differs from the one here. */
-export interface FileDifference {
+interface FileDifference {
   readonly uuid: string;
   readonly label: string;
   readonly name: string;
