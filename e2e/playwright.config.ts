@@ -40,10 +40,10 @@ export default defineConfig({
   // the demo is looked at before anybody writes into it; what is measured in time runs when nothing else does
   projects: [
     { name: 'demo', grep: /@demo/ },
-    { name: 'walks', grepInvert: /@alone|@demo|@table/, dependencies: ['demo'] },
-    // all stand-ins are on one bench: who turns its table must be the only one
-    { name: 'table', grep: /@table/, dependencies: ['walks'] },
-    { name: 'alone', grep: /@alone/, dependencies: ['table'] },
+    { name: 'walks', grepInvert: /@alone|@demo|@single/, dependencies: ['demo'] },
+    // all stand-ins are on one bench, and a restored backup is of all stations: these must be the only ones
+    { name: 'single', grep: /@single/, dependencies: ['walks'] },
+    { name: 'alone', grep: /@alone/, dependencies: ['single'] },
   ],
   webServer: {
     command: `rm -rf e2e/test-results/data e2e/test-results/decodes && mkdir -p e2e/test-results/decodes && node packages/server/dist/main.js --port ${port} --data e2e/test-results/data --decodes e2e/test-results/decodes --instrument analyser=127.0.0.1:${port + 40}`,

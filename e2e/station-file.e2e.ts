@@ -64,7 +64,7 @@ test('a station leaves as a file, comes back beside what is here and as a new on
   await expect(open.getByRole('alert')).toContainText('holiday.zip: This is no station file');
   await accessible(page, 'notebook/station-file');
 
-  // a backup, and the database looked over; putting back is tried with a server of its own, it would take other walks along
+  // a backup, and the database looked over; putting back stands in a walk of its own, it takes all stations along
   const backups = page.getByRole('region', { name: 'Backups', exact: true });
   await backups.getByRole('button', { name: 'Make one now' }).click();
   await expect(backups.getByRole('status')).toContainText('A backup is made.');

@@ -63,9 +63,11 @@ function Bin({ data }: { readonly data: StationData }) {
             </p>
           )}
           {all.length === 0 ? (
-            <Empty>The bin is empty.</Empty>
+            <div className="grid min-h-44 place-items-center border border-dashed border-dim p-6">
+              <Empty>The bin is empty.</Empty>
+            </div>
           ) : (
-            <ul className="max-w-4xl border-t border-rule">
+            <ul className="evidence min-h-44 max-w-4xl overflow-y-auto border-t border-rule">
               {rows.map((one) => (
                 <Row key={one.batch} one={one} onBack={() => void run(() => bringBack(stationId, one.batch))} />
               ))}

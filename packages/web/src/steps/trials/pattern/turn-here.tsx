@@ -138,7 +138,16 @@ export function TurnHere({ data }: { readonly data: StationData }) {
           <TypedFields of={typed}>
             <InstrumentChoice label="Turntable" all={of('turntable')} value={table.id} onPick={setTableId} />
             <InstrumentChoice label="Meter" all={meters} value={meter.id} onPick={setMeterId} />
-            <AntennaPicker data={data} value={antennaId} onPick={setAntennaId} label="Antenna under test" />
+            <AntennaPicker
+              data={data}
+              value={antennaId}
+              onPick={(id) => {
+                setAntennaId(id);
+                const picked = latestRevision(data, id);
+                if (picked) typed.set('freq', frequencyText(picked.freqHz, 6));
+              }}
+              label="Antenna under test"
+            />
             <label className="text-sm text-dim">
               What goes round
               <select

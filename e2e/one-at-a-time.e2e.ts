@@ -1,7 +1,7 @@
-import { expect, test } from '@playwright/test';
+import { expect, test, type Page } from '@playwright/test';
 import { accessible, enter, freshStation, watch } from './helpers';
 
-test('@table a Yagi of a made-up world on the stand-in turntable: home, step, a lost link, gone on after a reload, and over its model', async ({
+test('@single a Yagi of a made-up world on the stand-in turntable: home, step, a lost link, gone on after a reload, and over its model', async ({
   page,
 }) => {
   test.setTimeout(180_000);
@@ -82,7 +82,7 @@ test('@table a Yagi of a made-up world on the stand-in turntable: home, step, a 
   expect(faults).toEqual([]);
 });
 
-test('@table a hidden source in the stand-ins’ world: the loop turned at two places finds it in its ellipse, the box cancels it as deep as predicted', async ({
+test('@single a hidden source in the stand-ins’ world: the loop turned at two places finds it in its ellipse, the box cancels it as deep as predicted', async ({
   page,
 }) => {
   test.setTimeout(180_000);
@@ -142,5 +142,38 @@ test('@table a hidden source in the stand-ins’ world: the loop turned at two p
   await cancel.getByLabel('Both, 0 dB and 0°').fill('-20 dBm');
   await expect(cancel.getByRole('alert')).toContainText('do not come of one steady source');
   await accessible(page, 'noise/two-antennas');
+  expect(faults).toEqual([]);
+});
+
+test('@single one press puts all stations back as they were, and a page that was open follows by itself', async ({
+  page,
+  context,
+}) => {
+  const faults = await watch(page);
+  const base = await freshStation(page, [51.3, -7.5]);
+  await page.goto(`${base}/notebook/station-file`);
+  const backups = page.getByRole('region', { name: 'Backups', exact: true });
+  await backups.getByRole('button', { name: 'Make one now' }).click();
+  await expect(backups.getByRole('status')).toContainText('A backup is made.');
+  await page.goto(`${base}/notebook/diary`);
+  await page.getByLabel('What you did or saw').fill('written after the backup');
+  await page.getByRole('button', { name: 'Write it down' }).click();
+  const written = (where: Page) => where.getByRole('listitem').filter({ hasText: 'written after the backup' });
+  await expect(written(page)).toBeVisible();
+  const second = await context.newPage();
+  await second.goto(`${base}/notebook/diary`);
+  await expect(written(second)).toBeVisible();
+  await page.goto(`${base}/notebook/station-file`);
+  await backups
+    .getByRole('button', { name: /^Put back the backup/ })
+    .first()
+    .click();
+  await backups.getByRole('button', { name: 'Put all stations back' }).click();
+  await expect(backups.getByRole('status')).toContainText('All stations are as they were then.', { timeout: 30_000 });
+  await second.bringToFront();
+  await expect(written(second)).toHaveCount(0);
+  await page.goto(`${base}/notebook/diary`);
+  await expect(page.locator('.verdict')).toBeVisible();
+  await expect(written(page)).toHaveCount(0);
   expect(faults).toEqual([]);
 });
