@@ -95,6 +95,7 @@ test('the diary is searched with everything else; what was deleted comes back ou
     .filter({ hasText: 'charger' })
     .getByRole('button', { name: /^Delete/ })
     .click();
+  await expect(page.getByRole('listitem').filter({ hasText: 'charger' })).toHaveCount(0);
   await page.goto(`${base}/notebook/bin`);
   await expect(page.locator('.verdict')).toContainText('can be taken back, the latest entry the charger hums');
   await accessible(page, 'notebook/bin');
@@ -106,6 +107,7 @@ test('the diary is searched with everything else; what was deleted comes back ou
     .filter({ hasText: 'charger' })
     .getByRole('button', { name: /^Delete/ })
     .click();
+  await expect(page.getByRole('listitem').filter({ hasText: 'charger' })).toHaveCount(0);
   await page.goto(`${base}/notebook/bin`);
   await page.getByRole('button', { name: 'Empty the bin…' }).click();
   await page.getByRole('button', { name: 'Empty it for good' }).click();

@@ -46,6 +46,13 @@ describe('as it is measured', () => {
     const found = measuredPattern(turns, 'dB');
     expect(found.turns).toBe(5);
     expect(found.widthHalfDeg).toBeGreaterThan(0.2);
+    // five readings of 0.3 dB each way: t(4) = 2.78, 2.78·√2·0.3/√5 = 0.53 dB for a difference of two; from five turns it scatters widely
+    for (const half of [found.frontToBackHalfDb, found.sideHalfDb]) {
+      expect(half).toBeGreaterThan(0.1);
+      expect(half).toBeLessThan(1.5);
+    }
+    expect(Math.abs(found.figures.frontToBackDb - 26.02)).toBeLessThan((found.frontToBackHalfDb ?? 0) + 0.6);
+    expect(measuredPattern(inDb, 'dB').frontToBackHalfDb).toBeUndefined();
     expect(Math.abs((found.figures.widthDeg ?? 0) - 79.5)).toBeLessThan((found.widthHalfDeg ?? 0) + 2);
   });
   test('a pattern turned round and unevenly read keeps its width', () => {

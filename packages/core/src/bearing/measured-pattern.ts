@@ -19,9 +19,13 @@ export interface MeasuredPattern {
   readonly rotationalDbi: number;
   /** Level at the end less that at the beginning of the same direction, dB, taken out evenly; absent where no direction was read again. */
   readonly driftDb?: number;
-  /** Turns that were averaged, and the interval (95 %) of the width from their scatter; absent for one. */
+  /** Turns that were averaged, and half of the interval (95 %) of each figure from their scatter; absent for one turn, or where a turn has no such figure. */
   readonly turns: number;
   readonly widthHalfDeg?: number;
+  readonly frontToBackHalfDb?: number;
+  readonly frontToRearHalfDb?: number;
+  readonly sideHalfDb?: number;
+  readonly sideLobeHalfDb?: number;
 }
 
 const LEAST_DIRECTIONS = 8;
@@ -104,19 +108,34 @@ export function measuredPattern(
   const peak = Math.max(...mean);
   const levelsDb = mean.map((db) => db - peak);
   const figures = patternFigures(levelsDb);
-  const widths = circles.flatMap((one) => patternFigures(one).widthDeg ?? []);
-  const n = widths.length;
-  const middle = widths.reduce((sum, one) => sum + one, 0) / n;
-  const scatter = Math.sqrt(widths.reduce((sum, one) => sum + (one - middle) ** 2, 0) / Math.max(1, n - 1));
-  const at = (deg: number): number => {
-    const place = Math.round((figures.peakDeg + deg) / stepDeg) % levelsDb.length;
-    return levelsDb[(place + levelsDb.length) % levelsDb.length];
+  const side = (levels: readonly number[], peakDeg: number): number => {
+    const at = (deg: number): number => {
+      const place = Math.round((peakDeg + deg) / stepDeg) % levels.length;
+      return levels[(place + levels.length) % levels.length];
+    };
+    return Math.max(at(90), at(-90)) - Math.max(...levels);
+  };
+  const each = circles.map((one) => ({ levels: one, figures: patternFigures(one) }));
+  const half = (values: readonly (number | null)[]): number | undefined => {
+    const known = values.flatMap((one) => one ?? []);
+    const n = known.length;
+    if (n < 2 || n < values.length) return undefined;
+    const middle = known.reduce((sum, one) => sum + one, 0) / n;
+    const scatter = Math.sqrt(known.reduce((sum, one) => sum + (one - middle) ** 2, 0) / (n - 1));
+    return (studentQuantile(0.975, n - 1) * scatter) / Math.sqrt(n);
+  };
+  const halves = {
+    widthHalfDeg: half(each.map((one) => one.figures.widthDeg)),
+    frontToBackHalfDb: half(each.map((one) => one.figures.frontToBackDb)),
+    frontToRearHalfDb: half(each.map((one) => one.figures.frontToRearDb)),
+    sideHalfDb: half(each.map((one) => side(one.levels, one.figures.peakDeg))),
+    sideLobeHalfDb: half(each.map((one) => one.figures.sideLobeDb)),
   };
   return {
-    ...{ stepDeg, levelsDb, figures, turns: circles.length, sideDb: Math.max(at(90), at(-90)) },
+    ...{ stepDeg, levelsDb, figures, turns: circles.length, sideDb: side(levelsDb, figures.peakDeg) },
     rotationalDbi: rotational(levelsDb, figures.peakDeg),
     ...(driftDb === undefined ? {} : { driftDb }),
-    ...(n >= 2 ? { widthHalfDeg: (studentQuantile(0.975, n - 1) * scatter) / Math.sqrt(n) } : {}),
+    ...Object.fromEntries(Object.entries(halves).filter(([, value]) => value !== undefined)),
   };
 }
 

@@ -15,6 +15,9 @@ import { Agreement, OverModelForm } from './over-model';
 import type { OverModel } from './use-over-model';
 import { SCALES, type ShownPattern } from './use-pattern';
 
+/** Half of a 95 % interval behind its figure, where repeats give one. */
+const within = (half: number | undefined): string => (half === undefined ? '' : ` ± ${half.toFixed(1)}`);
+
 /** A curve that went once round meets its beginning. */
 const closed = (curve: PolarCurve): PolarCurve => {
   const round = curve.angleDeg[0] + 360;
@@ -140,10 +143,16 @@ export function PatternFiguresOf({
                 : `3 dB width ${fixed(widthDeg, 1)}°${found.widthHalfDeg === undefined ? '' : ` ± ${found.widthHalfDeg.toFixed(1)}° (95 %, ${found.turns} turns)`}.`}
             </li>
             <li>
-              Front to back {fixed(frontToBackDb, 1)} dB, to the worst behind {fixed(frontToRearDb, 1)} dB, to the sides{' '}
-              {fixed(-found.sideDb, 1)} dB.
+              Front to back {fixed(frontToBackDb, 1)}
+              {within(found.frontToBackHalfDb)} dB, to the worst behind {fixed(frontToRearDb, 1)}
+              {within(found.frontToRearHalfDb)} dB, to the sides {fixed(-found.sideDb, 1)}
+              {within(found.sideHalfDb)} dB.
             </li>
-            <li>{sideLobeDb === null ? 'No side lobe.' : `Highest side lobe ${fixed(sideLobeDb, 1)} dB.`}</li>
+            <li>
+              {sideLobeDb === null
+                ? 'No side lobe.'
+                : `Highest side lobe ${fixed(sideLobeDb, 1)}${within(found.sideLobeHalfDb)} dB.`}
+            </li>
             <li>
               Directivity about {fixed(found.rotationalDbi, 1)} dBi: an estimate, as if it looked the same from all
               sides.
