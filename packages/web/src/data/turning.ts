@@ -11,6 +11,8 @@ export interface TurnSettings {
   readonly antennaId: number | null;
   readonly antennaName: string;
   readonly freqHz: number;
+  /** Where the table stood when the turn began, m east and north of the middle; absent where the place does not matter. */
+  readonly place?: { readonly xM: number; readonly yM: number };
   readonly settleS: number;
   readonly readings: number;
   readonly limit: CableLimit;

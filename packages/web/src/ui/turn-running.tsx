@@ -1,20 +1,23 @@
 import { fixed } from '@velvet-reed/core/units';
-import type { ReactNode } from 'react';
 import type { TurnRun } from '../data/turning';
+import { Button } from './button';
 import { PolarPlot } from './polar-plot';
 
 /** How far a turn has come. */
 export function TurnRunning({
   run,
   going,
-  left,
-  children,
+  onStop,
+  onGo,
+  onSetAside,
 }: {
   readonly run: TurnRun;
   readonly going: boolean;
-  readonly left: number;
-  readonly children: ReactNode;
+  readonly onStop: () => void;
+  readonly onGo: () => void;
+  readonly onSetAside: () => void;
 }) {
+  const left = run.settings.targets.length - run.levels.length;
   const read = run.settings.targets.flatMap(({ patternDeg }, i) => {
     const level = run.levels[i];
     return typeof level === 'number' ? [{ deg: patternDeg, level }] : [];
@@ -46,7 +49,20 @@ export function TurnRunning({
             : ''}
           {going ? '.' : left > 0 ? '; it stands still.' : '; all are read.'}
         </p>
-        <div className="mt-3 flex flex-wrap gap-3">{children}</div>
+        <div className="mt-3 flex flex-wrap gap-3">
+          {going ? (
+            <Button look="danger" onClick={onStop}>
+              Stop
+            </Button>
+          ) : (
+            <>
+              <Button look="main" onClick={onGo}>
+                {left === 0 ? 'Keep it' : `Go on, ${left} to go`}
+              </Button>
+              <Button onClick={onSetAside}>Throw this turn away</Button>
+            </>
+          )}
+        </div>
       </div>
     </div>
   );

@@ -43,16 +43,16 @@ export function TurnByTable({ data, onDone }: { readonly data: StationData; read
   const { value: targets, fault: planFault } = tried(() =>
     typed.sound ? nullTargets(typed.value('step') ?? NaN, limit) : undefined,
   );
+  const place = { xM: typed.value('east') ?? 0, yM: typed.value('north') ?? 0 };
   const settings: TurnSettings | undefined =
     table && meter && targets && typed.sound
       ? {
           ...{ tableId: table.id, meterId: meter.id, antennaId: null, antennaName: name.trim() || 'turn' },
           meterKind: meter.kind === 'receiver' ? 'receiver' : 'power-meter',
           ...{ freqHz: typed.value('freq') ?? NaN, settleS: Math.max(0, typed.value('settle') ?? 0), readings: 3 },
-          ...{ limit, targets },
+          ...{ limit, targets, place },
         }
       : undefined;
-  const place = { xM: typed.value('east') ?? 0, yM: typed.value('north') ?? 0 };
   const finish = async (done: TurnRun | undefined): Promise<void> => {
     if (!done) return;
     const readings = done.settings.targets.flatMap(({ patternDeg }, i): [number, number][] => {
@@ -60,7 +60,13 @@ export function TurnByTable({ data, onDone }: { readonly data: StationData; read
       return typeof level === 'number' ? [[patternDeg, Math.round(10 * level) / 10]] : [];
     });
     const stored = await keepTurn({
-      ...{ name: done.settings.antennaName, ...place, freqHz: done.settings.freqHz, declinationDeg: 0, readings },
+      ...{
+        name: done.settings.antennaName,
+        ...(done.settings.place ?? place),
+        freqHz: done.settings.freqHz,
+        declinationDeg: 0,
+        readings,
+      },
       conditions: table?.standIn ? 'stand-in, made up' : '',
     });
     if (!stored) return;
@@ -98,25 +104,16 @@ export function TurnByTable({ data, onDone }: { readonly data: StationData; read
     }
   };
   if (!table || !meter) return <p className="mb-6 text-sm text-dim">No turntable and meter within reach.</p>;
-  const left = run ? run.settings.targets.length - run.levels.length : 0;
   return (
     <div className="mb-6" data-testid="turn-by-table">
       <Caution of="turning" />
       {run ? (
-        <TurnRunning run={run} going={going} left={left}>
-          {going ? (
-            <Button look="danger" onClick={() => void stop()}>
-              Stop
-            </Button>
-          ) : (
-            <>
-              <Button look="main" onClick={() => void go(run).then(finish)}>
-                {left === 0 ? 'Keep it' : `Go on, ${left} to go`}
-              </Button>
-              <Button onClick={() => setAside()}>Throw this turn away</Button>
-            </>
-          )}
-        </TurnRunning>
+        <TurnRunning
+          {...{ run, going }}
+          onStop={() => void stop()}
+          onGo={() => void go(run).then(finish)}
+          onSetAside={setAside}
+        />
       ) : (
         <>
           <TypedFields of={typed}>

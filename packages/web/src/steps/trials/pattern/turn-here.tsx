@@ -109,7 +109,6 @@ export function TurnHere({ data }: { readonly data: StationData }) {
       showTrouble(error);
     }
   };
-  const left = run && run.settings.targets.length - run.levels.length;
   return (
     <Section
       title="Turn it here"
@@ -119,20 +118,12 @@ export function TurnHere({ data }: { readonly data: StationData }) {
       {!table || !meter ? (
         <p className="text-sm text-dim">No turntable and meter within reach.</p>
       ) : run ? (
-        <TurnRunning run={run} going={going} left={left ?? 0}>
-          {going ? (
-            <Button look="danger" onClick={() => void stop()}>
-              Stop
-            </Button>
-          ) : (
-            <>
-              <Button look="main" onClick={() => void go(run).then(finish)}>
-                {left === 0 ? 'Keep it' : `Go on, ${left} to go`}
-              </Button>
-              <Button onClick={() => setAside()}>Throw this turn away</Button>
-            </>
-          )}
-        </TurnRunning>
+        <TurnRunning
+          {...{ run, going }}
+          onStop={() => void stop()}
+          onGo={() => void go(run).then(finish)}
+          onSetAside={setAside}
+        />
       ) : (
         <>
           <TypedFields of={typed}>
