@@ -18,6 +18,8 @@ export default defineConfig({
     baseURL: `http://127.0.0.1:${port}`,
     viewport: { width: 1280, height: 800 },
     colorScheme: 'light',
+    // each context would fetch all pages for later; the walk of the phone lets it
+    serviceWorkers: 'block',
     // a toast half faded in has the contrast of half a toast
     contextOptions: { reducedMotion: 'reduce' },
     // pictures of every step cost a third of the time; asked for when a failure is looked into

@@ -1,8 +1,7 @@
 import { existsSync } from 'node:fs';
 import path from 'node:path';
-import type { Refusal } from '@velvet-reed/contract';
 import compression from 'compression';
-import express, { type RequestHandler } from 'express';
+import express from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
@@ -12,10 +11,14 @@ import type { Backups } from './backups';
 import { requireModest } from './body-limits';
 import type { KeptCopy } from './data-file';
 import type { Database } from './database';
+import { openDoor, type Door } from './door/door';
+import { bounded, pairedOnly, sameOriginOnly } from './door/gate';
+import { doorRoutes } from './door/routes';
 import { fileRoutes } from './file-routes';
 import type { Bench } from './instruments/bench';
 import { folderRoutes } from './folder-routes';
 import { instrumentRoutes } from './instruments/routes';
+import { otherMethods } from './other-methods';
 import { NoSuchAddressError } from './refusals';
 import { stationRoutes } from './station-routes';
 
@@ -36,6 +39,8 @@ export interface AppOptions {
   readonly place?: DataPlace;
   /** Copies of all stations; absent in tests that need none. */
   readonly backups?: Backups;
+  /** Who of the local network is let in; absent in tests that need none: then nobody is. */
+  readonly door?: Door;
   /** Instruments within reach; absent in tests that need none. */
   readonly bench?: Bench;
   /** Folders in which other programs write tables that may be read. */
@@ -56,50 +61,6 @@ const CONTENT_SECURITY = {
   frameAncestors: ["'none'"],
 };
 
-/** A request that was turned away, for the list of refused requests. */
-interface RefusedRequest {
-  readonly atMs: number;
-  readonly code: string;
-  readonly from: string;
-  readonly host: string;
-  readonly origin: string;
-}
-/** So many are kept; older ones are in the log. */
-const MOST_REFUSED = 100;
-
-/** A foreign page must not read or write here: the Host must be ours (DNS rebinding), and so must the Origin where one is sent. */
-function sameOriginOnly(allowedHosts: readonly string[], refused: RefusedRequest[], logger: Logger): RequestHandler {
-  const allowed = (host: string | undefined): boolean => {
-    if (!host) return false;
-    try {
-      return allowedHosts.includes(new URL(`http://${host}`).hostname);
-    } catch {
-      return false;
-    }
-  };
-  return (req, res, next) => {
-    const { origin, host } = req.headers;
-    const refuse = (code: string, message: string): void => {
-      const event = {
-        atMs: Date.now(),
-        code,
-        from: String(req.socket.remoteAddress),
-        host: String(host).slice(0, 200),
-        origin: String(origin ?? '').slice(0, 200),
-      };
-      refused.push(event);
-      if (refused.length > MOST_REFUSED) refused.shift();
-      logger.warn(event, 'request refused');
-      res.status(403).json({ code, message } satisfies Refusal);
-    };
-    if (!allowed(host))
-      refuse('FOREIGN_HOST', 'This address is not served here. Open the address that the server printed.');
-    else if (origin !== undefined && origin !== `http://${host}`)
-      refuse('FOREIGN_ORIGIN', 'Another page tried to reach this server. Open the address that the server printed.');
-    else next();
-  };
-}
-
 /** Whether the asker is this machine itself. */
 const isLoopback = ({ socket: { remoteAddress = '' } }: express.Request): boolean =>
   remoteAddress === '::1' || /^(::ffff:)?127\./.test(remoteAddress);
@@ -113,10 +74,10 @@ export function createApp({
   bench,
   place,
   backups,
+  door = openDoor(undefined),
   folders = [],
 }: AppOptions): express.Express {
   const app = express();
-  const refused: RefusedRequest[] = [];
   app.set('query parser', 'simple');
   app.disable('x-powered-by');
   app.use(
@@ -129,17 +90,19 @@ export function createApp({
       customLogLevel: (_req, res, error) => (error || res.statusCode >= 500 ? 'error' : 'debug'),
     }),
   );
-  app.use(sameOriginOnly(allowedHosts, refused, logger));
+  app.use(sameOriginOnly(door, allowedHosts));
   app.use(
     helmet({
       contentSecurityPolicy: { useDefaults: false, directives: CONTENT_SECURITY },
-      strictTransportSecurity: false, // plain http on the loopback interface
+      strictTransportSecurity: false, // plain http on the loopback interface; an address without a name in the network
       crossOriginOpenerPolicy: { policy: 'same-origin' },
       crossOriginEmbedderPolicy: { policy: 'require-corp' },
     }),
   );
   // on this machine bytes cost nothing and pressing them does: a first view would wait for it
   app.use(compression({ level: 1, filter: (req, res) => !isLoopback(req) && compression.filter(req, res) }));
+  // nothing of a body is read before it is known who sends it
+  app.use('/api', pairedOnly(door), ...bounded(door));
   app.use(express.json({ limit: '1mb' }));
   app.use((req, _res, next) => {
     requireModest(req.body);
@@ -150,14 +113,15 @@ export function createApp({
     next();
   });
   app.get('/api/server', (_req, res) => {
-    res.json({ file: place?.file ?? '', copies: place?.copies() ?? [], refused });
+    res.json({ file: place?.file ?? '', copies: place?.copies() ?? [] });
   });
+  doorRoutes(app, door);
   if (backups) backupRoutes(app, backups);
   stationRoutes(app, db);
   fileRoutes(app, db);
   folderRoutes(app, db, folders);
   if (bench) instrumentRoutes(app, bench);
-  app.use('/api', (_req, _res, next) => next(new NoSuchAddressError()));
+  app.use('/api', otherMethods(app));
   if (webDir && existsSync(webDir)) serveInterface(app, webDir);
   app.use((_req, _res, next) => next(new NoSuchAddressError()));
   app.use(answerError(logger, place?.file ?? 'The database'));

@@ -69,7 +69,7 @@ export function fileRoutes(app: Express, db: Database): void {
       calibrationId: optionalId(calibrationId, 'calibrationId'),
       answer: await answerOf(answer),
     };
-    res.status(201).json(await importSweep(db, numberParam(req, 'station'), file, origin, authorOf(names)));
+    res.status(201).json(await importSweep(db, numberParam(req, 'station'), file, origin, authorOf(req, names)));
   });
   app.post('/api/stations/:station/spectra', upload, async (req, res) => {
     const file = arrived(req, 'Choose a CSV file with frequency and level.');
@@ -80,19 +80,21 @@ export function fileRoutes(app: Express, db: Database): void {
       atMs: Number(atMs),
       answer: await answerOf(answer),
     };
-    res.status(201).json(await importSpectrum(db, numberParam(req, 'station'), file, origin, authorOf(names)));
+    res.status(201).json(await importSpectrum(db, numberParam(req, 'station'), file, origin, authorOf(req, names)));
   });
   app.post('/api/stations/:station/logs', uploadOf(MAX_LOG_BYTES), async (req, res) => {
     const file = arrived(req, 'Choose a CSV file with a heading row.');
     const { kind, values, answer, ...names } = fields(req);
     const origin = { kind: logKind(kind), values: asRecord(readJson(values ?? '{}')), answer: await answerOf(answer) };
-    res.status(201).json(await importLog(db, numberParam(req, 'station'), file, origin, authorOf(names)));
+    res.status(201).json(await importLog(db, numberParam(req, 'station'), file, origin, authorOf(req, names)));
   });
   app.post('/api/stations/:station/recordings', uploadOf(MAX_RECORDING_BYTES), async (req, res) => {
     const file = arrived(req, 'Choose a recording.');
     const { values, ...names } = fields(req);
     const said = asRecord(readJson(values ?? '{}'));
-    res.status(201).json(await keepRecording(db, numberParam(req, 'station'), { file, said, author: authorOf(names) }));
+    res
+      .status(201)
+      .json(await keepRecording(db, numberParam(req, 'station'), { file, said, author: authorOf(req, names) }));
   });
   app.get('/api/logs/:record/rows', async (req, res) => {
     const [from, count] = [pageNumber(req.query.from, 0), pageNumber(req.query.count, 100)];
@@ -112,19 +114,23 @@ export function fileRoutes(app: Express, db: Database): void {
     const { bytes } = arrived(req, 'Measure open, short and load first.');
     const { values, ...names } = fields(req);
     const named = asRecord(readJson(values));
-    const saved = await storeCalibration(db, numberParam(req, 'station'), { bytes, named, author: authorOf(names) });
+    const saved = await storeCalibration(db, numberParam(req, 'station'), {
+      bytes,
+      named,
+      author: authorOf(req, names),
+    });
     res.status(201).json(saved);
   });
   app.post('/api/stations/:station/photo-changes', upload, async (req, res) => {
     const photo = arrived(req, 'Take a photo, or save without one.');
     requirePicture(photo, 'Take the photo as JPEG.');
     const { changes, ...names } = await readBatch(readJson(fields(req).batch));
-    const batch = { changes, author: authorOf(names), photo: fileValues(photo) };
+    const batch = { changes, author: authorOf(req, names), photo: fileValues(photo) };
     res.json(await applyChanges(db, numberParam(req, 'station'), batch, revisionParam(req)));
   });
   app.post('/api/stations/:station/pictures', upload, async (req, res) => {
     const file = arrived(req, 'Choose a PNG or JPEG picture.');
-    res.status(201).json(await importPicture(db, numberParam(req, 'station'), file, authorOf(fields(req))));
+    res.status(201).json(await importPicture(db, numberParam(req, 'station'), file, authorOf(req, fields(req))));
   });
   for (const resource of ['sweeps', 'spectra', 'calibrations'] as const)
     app.get(`/api/${resource}/:record/samples`, async (req, res) => {

@@ -22,6 +22,6 @@ export function folderRoutes(app: Express, db: Database, folders: readonly strin
     const { file, answer, more } = await asked(req);
     const values = asRecord(more.values ?? {});
     const origin = { kind: 'decodes' as const, values, answer };
-    res.status(201).json(await importLog(db, numberParam(req, 'station'), file, origin, authorOf(more)));
+    res.status(201).json(await importLog(db, numberParam(req, 'station'), file, origin, authorOf(req, more)));
   });
 }

@@ -1,4 +1,5 @@
 import { existsSync, statSync } from 'node:fs';
+import { isIP } from 'node:net';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
@@ -7,6 +8,8 @@ import { createApp } from './app';
 import { openBackups } from './backups';
 import { DataFileError, dataFileFault, openDataFolder, type DataFolder } from './data-file';
 import { loadDemo } from './demo/load';
+import { openDoor } from './door/door';
+import { impatient, isLocalAddress, openNetwork, ownLocalAddresses } from './door/network';
 import { openBench, readAllowed, type AllowedInstrument } from './instruments/bench';
 import { standIns } from './instruments/stand-ins';
 
@@ -15,6 +18,11 @@ const { values } = parseArgs({
     empty: { type: 'boolean' },
     port: { type: 'string' },
     host: { type: 'string' },
+    /** Also listens on the local network, by TLS, for phones that were let in. */
+    lan: { type: 'boolean' },
+    /** Address of this computer in the local network; may be given several times. Without it all local ones. */
+    'lan-address': { type: 'string', multiple: true },
+    'lan-port': { type: 'string' },
     data: { type: 'string' },
     /** A real instrument that may be reached: kind=address:port; may be given several times. */
     instrument: { type: 'string', multiple: true },
@@ -38,11 +46,25 @@ function leave(sentence: string): never {
 }
 if (!/^(127(\.\d{1,3}){3}|localhost|::1|\[::1\])$/.test(host))
   leave(
-    `"${host}" is not an address of this computer alone. There is no sign-in yet, so it listens on 127.0.0.1, localhost or ::1 only.`,
+    `"${host}" is not an address of this computer alone. Pages at this computer need no sign-in, so they are served on 127.0.0.1, localhost or ::1 only; phones come in by TLS: npm start -- --lan`,
   );
 if (!Number.isInteger(port) || port < 0 || port > 65535)
   leave(
     `"${values.port ?? process.env.VELVET_REED_PORT}" is not a port. Choose a number from 1 to 65535: npm start -- --port 4601`,
+  );
+
+const lanPort = Number(values['lan-port'] ?? (port === 0 ? 0 : port + 1));
+if (!Number.isInteger(lanPort) || lanPort < 0 || lanPort > 65535)
+  leave(`"${values['lan-port']}" is not a port. Choose a number from 1 to 65535: npm start -- --lan --lan-port 4701`);
+const lanAddresses = values.lan ? (values['lan-address'] ?? ownLocalAddresses()) : [];
+const outside = lanAddresses.find((one) => isIP(one) === 0 || !isLocalAddress(one));
+if (outside !== undefined)
+  leave(
+    `"${outside}" is not an address of a local network. Name one of these: ${ownLocalAddresses().join(', ') || 'none is up'}.`,
+  );
+if (values.lan && lanAddresses.length === 0)
+  leave(
+    'this computer has no address in a local network. Connect it, then start again with --lan; or start without it.',
   );
 
 let allowed: readonly AllowedInstrument[] = [];
@@ -85,14 +107,15 @@ const { db } = data;
 const backups = openBackups(db, data.file);
 backups.schedule();
 
+const doorFolder = path.join(dataDir, 'door');
+const door = openDoor(doorFolder);
 const webDir = path.join(root, 'packages/web/dist');
 const app = createApp({
   db,
   logger,
   bench,
   place: data,
-  backups,
-  folders,
+  ...{ backups, door, folders },
   allowedHosts: [...new Set(['127.0.0.1', 'localhost', '[::1]', host])],
   ...(existsSync(webDir) ? { webDir } : {}),
 });
@@ -109,9 +132,23 @@ const server = app.listen(port, host, (error?: Error) => {
 });
 
 // a peer that sends a byte now and then does not hold a connection for ever
-server.headersTimeout = 15_000;
-server.requestTimeout = 120_000;
-server.keepAliveTimeout = 10_000;
+impatient(server);
+
+const network = await (async () => {
+  if (lanAddresses.length === 0) return [];
+  try {
+    const servers = await openNetwork(door, app, { addresses: lanAddresses, port: lanPort, folder: doorFolder });
+    console.log(
+      `The door to the local network is open, by TLS, for phones that you let in: ${door.network?.addresses.join(', ')}`,
+    );
+    console.log(`Fingerprint (SHA-256) of its authority: ${door.network?.fingerprint}`);
+    return servers;
+  } catch (error) {
+    return leave(
+      `cannot listen on ${lanAddresses.join(', ')}:${lanPort}: ${error instanceof Error ? error.message : String(error)}. Choose another port: npm start -- --lan --lan-port 4701`,
+    );
+  }
+})();
 
 /** Answers what is under way, closes the database, then leaves. */
 function shutdown(): void {
@@ -125,8 +162,9 @@ function shutdown(): void {
         void data.close().finally(() => process.exit(0));
       });
   });
-  server.closeIdleConnections();
-  setTimeout(() => server.closeAllConnections(), 2000).unref();
+  for (const one of network) one.close();
+  for (const one of [server, ...network]) one.closeIdleConnections();
+  setTimeout(() => [server, ...network].forEach((one) => one.closeAllConnections()), 2000).unref();
 }
 process.once('SIGTERM', shutdown);
 process.once('SIGINT', shutdown);

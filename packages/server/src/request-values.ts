@@ -3,6 +3,7 @@ import { answerSchema } from '@velvet-reed/contract';
 import type { TableAnswer } from '@velvet-reed/core/formats';
 import type { Request } from 'express';
 import { requireModest } from './body-limits';
+import { deviceOf } from './door/gate';
 import type { Author } from './history';
 import { NoSuchAddressError, RequestError } from './refusals';
 import { currentRun } from './station-answer';
@@ -45,10 +46,12 @@ export function readJson(text: unknown): unknown {
 const UUID = /^[0-9a-f-]{36}$/;
 export const uuidOf = (value: unknown): string | undefined =>
   typeof value === 'string' && UUID.test(value) ? value : undefined;
+/** Name of the device that asks: of a phone the one under which it was let in, whatever it says; of a page at the desk the one that it gave itself. */
+export const deviceName = (req: Request, said: unknown): string => deviceOf(req)?.id ?? uuidOf(said) ?? '';
 /** Names that the client gave to what it saves and to itself; a request without a name gets one, and cannot be asked for again. */
-export const authorOf = (named: Readonly<Record<string, unknown>>): Author => ({
+export const authorOf = (req: Request, named: Readonly<Record<string, unknown>>): Author => ({
   key: uuidOf(named.key) ?? randomUUID(),
-  device: uuidOf(named.device) ?? '',
+  device: deviceName(req, named.device),
 });
 
 /** An id in a field of a form; empty: none. @throws RequestError for anything else. */

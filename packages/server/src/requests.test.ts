@@ -151,12 +151,12 @@ describe('a request with a fault of its own gets a 4xx with a code, as JSON, at 
   test('a NUL in a file name', async () => {
     refused(await upload(await newStation(), SWEEP, 'a\u0000b.s1p'));
   });
-  test('an Origin of another scheme is foreign, and the list of refused requests says so', async () => {
+  test('an Origin of another scheme is foreign, and the log of the door says so', async () => {
     const host = '127.0.0.1:4600';
     refused(await request(app).get('/api/health').set('Host', host).set('Origin', `https://${host}`), 'FOREIGN_ORIGIN');
-    const reply = await request(app).get('/api/server').expect(200);
+    const reply = await request(app).get('/api/door').expect(200);
     expect(reply.body).toMatchObject({
-      refused: expect.arrayContaining([expect.objectContaining({ code: 'FOREIGN_ORIGIN' })]),
+      events: expect.arrayContaining([expect.objectContaining({ kind: 'FOREIGN_ORIGIN' })]),
     });
   });
 });

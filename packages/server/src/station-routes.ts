@@ -6,7 +6,7 @@ import type { Database } from './database';
 import { undo } from './history';
 import { createStation, deletedStations, deleteStation, present, updateStation } from './records';
 import { NoSuchAddressError } from './refusals';
-import { asRecord, authorOf, numberParam, requireVersion, revisionParam, uuidOf } from './request-values';
+import { asRecord, authorOf, deviceName, numberParam, requireVersion, revisionParam } from './request-values';
 import { searchStation } from './search';
 import { stationDelta, stationRecords, stationTag } from './station-answer';
 import { watchStation } from './watchers';
@@ -27,11 +27,11 @@ export function stationRoutes(app: Express, db: Database): void {
   app.post('/api/stations', async (req, res) => {
     const { key, device, ...values } = asRecord(req.body);
     // what is not said begins as the table says
-    res.status(201).json(await createStation(db, { ...STATION_BLANK, ...values }, authorOf({ key, device })));
+    res.status(201).json(await createStation(db, { ...STATION_BLANK, ...values }, authorOf(req, { key, device })));
   });
   app.get('/api/stations/:station', async (req, res) => {
     const id = numberParam(req, 'station');
-    const device = uuidOf(req.query.device) ?? '';
+    const device = deviceName(req, req.query.device);
     const tag = await stationTag(db, id, device);
     // kept by the browser, but asked for again each time: unchanged, only the tag travels
     res.set({ 'Cache-Control': 'private, no-cache', ETag: tag });
@@ -49,16 +49,16 @@ export function stationRoutes(app: Express, db: Database): void {
     const { key, device, ...changes } = asRecord(req.body);
     const version = requireVersion(changes);
     delete changes.version;
-    const author = authorOf({ key, device });
+    const author = authorOf(req, { key, device });
     res.json(await updateStation(db, numberParam(req, 'station'), { version, changes, author }));
   });
   app.post('/api/stations/:station/delete', async (req, res) => {
     const body = asRecord(req.body);
-    res.json(await deleteStation(db, numberParam(req, 'station'), requireVersion(body), authorOf(body)));
+    res.json(await deleteStation(db, numberParam(req, 'station'), requireVersion(body), authorOf(req, body)));
   });
   app.post('/api/stations/:station/changes', async (req, res) => {
     const { changes, ...names } = await readBatch(req.body);
-    const batch = { changes, author: authorOf(names) };
+    const batch = { changes, author: authorOf(req, names) };
     res.json(await applyChanges(db, numberParam(req, 'station'), batch, revisionParam(req)));
   });
   app.get('/api/stations/:station/deletion/:resource/:record', async (req, res) => {
@@ -74,14 +74,16 @@ export function stationRoutes(app: Express, db: Database): void {
     res.json(await binOf(db, numberParam(req, 'station')));
   });
   app.post('/api/stations/:station/bin/back', async (req, res) => {
-    const { batch, device = '' } = await undoSchema.validate(req.body ?? {}, { strict: true });
+    const { batch, device: said } = await undoSchema.validate(req.body ?? {}, { strict: true });
+    const device = deviceName(req, said);
     res.json({ records: await bringBack(db, numberParam(req, 'station'), batch ?? '', device) });
   });
   app.post('/api/stations/:station/bin/empty', async (req, res) => {
     res.json({ records: await emptyBin(db, numberParam(req, 'station')) });
   });
   app.post('/api/stations/:station/undo', async (req, res) => {
-    const { batch, device = '' } = await undoSchema.validate(req.body ?? {}, { strict: true });
+    const { batch, device: said } = await undoSchema.validate(req.body ?? {}, { strict: true });
+    const device = deviceName(req, said);
     res.json(await undo(db, numberParam(req, 'station'), { batch, device }));
   });
 }

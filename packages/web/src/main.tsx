@@ -6,8 +6,10 @@ import { lazy, StrictMode, Suspense, use } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate, RouterProvider, useLocation, useParams } from 'react-router';
 import { Toaster } from 'sonner';
+import { OUTSIDE } from './data/api';
 import { FocusProvider } from './data/focus';
 import { HearingsProvider } from './data/hearings-provider';
+import { forgetSeen } from './data/last-seen';
 import { preloadStation } from './data/station';
 import { applyTheme } from './data/theme';
 import { Frame } from './shell/frame';
@@ -80,6 +82,7 @@ const FAULT = (
 );
 
 const StationsPage = lazy(() => import('./shell/stations'));
+const PairPage = lazy(() => import('./shell/pair'));
 
 const router = createBrowserRouter([
   {
@@ -87,6 +90,15 @@ const router = createBrowserRouter([
     element: (
       <Suspense fallback={<Waiting what="the stations" />}>
         <StationsPage />
+      </Suspense>
+    ),
+    errorElement: <Trouble error={undefined} />,
+  },
+  {
+    path: '/pair',
+    element: (
+      <Suspense fallback={<Waiting what="the door" />}>
+        <PairPage />
       </Suspense>
     ),
     errorElement: <Trouble error={undefined} />,
@@ -132,6 +144,23 @@ const router = createBrowserRouter([
   },
 ]);
 
+// a device that is not let in, or not any more, keeps nothing of a station and goes to the door
+window.addEventListener(OUTSIDE, () => {
+  if (location.pathname !== '/pair') void forgetSeen().then(() => location.assign('/pair'));
+});
+// kept for the next visit, when this one has what it needs; a browser that does not trust the certificate refuses
+if (import.meta.env.PROD && 'serviceWorker' in navigator)
+  window.addEventListener('load', () =>
+    setTimeout(() => void navigator.serviceWorker.register('/sw.js').catch(() => undefined), 4000),
+  );
+// on a phone without such a copy every room is fetched while the computer is near: the open page works on without it
+if (location.protocol === 'https:')
+  window.addEventListener('load', () =>
+    setTimeout(() => {
+      if (!navigator.serviceWorker?.controller)
+        for (const load of Object.values(PAGES)) void load().catch(() => undefined);
+    }, 8000),
+  );
 applyTheme();
 keepFocus();
 const root = document.getElementById('root');

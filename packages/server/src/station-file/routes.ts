@@ -46,7 +46,7 @@ export function stationFileRoutes(
   app.post('/api/station-files/take', upload, async (req, res) => {
     const fields = asRecord({ ...(req.body ?? {}) });
     const contents = await readStationFile(arrived(req).bytes);
-    const author = authorOf(fields);
+    const author = authorOf(req, fields);
     if (fields.how === 'new') return void res.status(201).json({ stationId: await takeAsNew(db, contents, author) });
     const stationId = await known(contents);
     if (fields.how !== 'beside' || stationId === null)

@@ -1,4 +1,5 @@
 import type { Refusal } from '@velvet-reed/contract';
+import { noteAway } from './away';
 
 /** The server said no, with a sentence for the person at the screen. */
 export class RefusedError extends Error {
@@ -13,6 +14,9 @@ export class RefusedError extends Error {
 
 /** Nobody answered: the request may be repeated when the server is back. */
 export const isAway = (error: unknown): boolean => error instanceof RefusedError && error.refusal.code === 'OFFLINE';
+
+/** The computer does not let this device in, or not any more. */
+export const isOutside = (error: unknown): boolean => error instanceof RefusedError && error.status === 401;
 
 /** Nobody knows whether it was carried out, or the same may pass later: worth sending again under the same name. */
 export const mayHavePassed = (error: unknown): boolean =>
@@ -32,17 +36,26 @@ async function refusalOf(response: Response): Promise<Refusal> {
     : { code: 'HTTP', message: `The server answered ${response.status}. Reload the page and try again.` };
 }
 
+/** Said by the page when the computer does not let this device in. */
+export const OUTSIDE = 'velvet-reed-outside';
+
 /** Sends a request; anything but success becomes a RefusedError. */
 async function send(path: string, init?: RequestInit): Promise<Response> {
-  const response = await fetch(path, init).catch(() => {
+  const response = await fetch(path, init).catch((error: unknown) => {
+    // a question that was withdrawn says nothing of the server
+    if (error instanceof DOMException && error.name === 'AbortError') throw error;
+    noteAway(true);
     throw new RefusedError(0, {
       code: 'OFFLINE',
       message:
         'The server does not answer. See whether it still runs ("npm start"), then try again. What you typed is still here.',
     });
   });
-  if (!response.ok) throw new RefusedError(response.status, await refusalOf(response));
-  return response;
+  noteAway(false);
+  if (response.ok) return response;
+  const error = new RefusedError(response.status, await refusalOf(response));
+  if (isOutside(error)) window.dispatchEvent(new Event(OUTSIDE));
+  throw error;
 }
 
 export const getJson = async (path: string): Promise<unknown> => (await send(path)).json();

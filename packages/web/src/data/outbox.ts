@@ -1,142 +1,209 @@
 import type { Change } from '@velvet-reed/contract';
-import { createStore, entries as storedEntries, del, set } from 'idb-keyval';
-import { useCallback, useEffect, useState } from 'react';
+import { clear, createStore, entries as storedEntries, get, update } from 'idb-keyval';
+import { useCallback, useEffect, useSyncExternalStore } from 'react';
 import { toast } from 'sonner';
 import { useSWRConfig } from 'swr';
-import { mayHavePassed, sendFile, sendJson } from './api';
+import { getJson, isOutside, mayHavePassed, RefusedError, sendFile, sendJson } from './api';
+import { isAwayNow } from './away';
 import { deviceName, newUuid } from './names';
-import { changesPath, mergeAnswer } from './station';
+import {
+  answered,
+  discarded,
+  EMPTY_QUEUE,
+  queued,
+  refusedBy,
+  retried,
+  sendable,
+  type Queue,
+  type Waiting,
+} from './outbox-queue';
 
-/** A batch that waits in this browser until the server is back. */
-export interface Waiting {
-  readonly key: string;
-  readonly stationId: number;
-  readonly changes: readonly Change[];
-  /** Refers to it as { "new": "photo" }. */
-  readonly photo?: File;
-  /** What it is, for the person. */
-  readonly what: string;
-  readonly atMs: number;
-  /** Why the server refused it, when it did. */
-  readonly refused?: string;
+/** The store has one value, the line as a whole: each change of it is one transaction. */
+const QUEUE = 'queue';
+const store = createStore('velvet-reed', 'outbox');
+let queue: Queue = EMPTY_QUEUE;
+const listeners = new Set<() => void>();
+/** Other tabs of this browser share the line. */
+const channel = typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel('velvet-reed-outbox');
+
+const isQueue = (value: unknown): value is Queue =>
+  typeof value === 'object' && value !== null && 'batches' in value && 'real' in value && 'next' in value;
+const queueOf = (value: unknown): Queue => (isQueue(value) ? value : EMPTY_QUEUE);
+
+function show(next: Queue): void {
+  queue = next;
+  for (const listener of listeners) listener();
+}
+async function changeQueue(change: (queue: Queue) => Queue): Promise<Queue> {
+  let next = queue;
+  await update<unknown>(
+    QUEUE,
+    (kept) => {
+      next = change(queueOf(kept));
+      return next;
+    },
+    store,
+  );
+  show(next);
+  channel?.postMessage('changed');
+  return next;
 }
 
-const CHANGED = 'velvet-reed-outbox';
-const store = createStore('velvet-reed', 'outbox');
-const tell = (): boolean => window.dispatchEvent(new Event(CHANGED));
+const isOlderBatch = (value: unknown): value is Omit<Waiting, 'ids'> =>
+  typeof value === 'object' &&
+  value !== null &&
+  'key' in value &&
+  'changes' in value &&
+  'stationId' in value &&
+  'atMs' in value;
+let loaded: Promise<void> | undefined;
+/** Reads what waits from an earlier visit; what an earlier release kept one by one goes into the line. */
+function loadQueue(): Promise<void> {
+  loaded ??= (async () => {
+    const all = await storedEntries<string, unknown>(store);
+    const older = all.flatMap(([name, value]) => (name !== QUEUE && isOlderBatch(value) ? [value] : []));
+    if (older.length > 0) {
+      let next = queueOf(all.find(([name]) => name === QUEUE)?.[1]);
+      for (const batch of older.sort((a, b) => a.atMs - b.atMs)) next = queued(next, batch);
+      await clear(store);
+      await changeQueue(() => next);
+    } else show(queueOf(await get<unknown>(QUEUE, store)));
+  })().catch(() => undefined); // a browser that keeps nothing has nothing waiting
+  return loaded;
+}
+channel?.addEventListener('message', () => void get<unknown>(QUEUE, store).then((kept) => show(queueOf(kept))));
 
-const isWaiting = (value: unknown): value is Waiting =>
-  typeof value === 'object' && value !== null && 'key' in value && 'changes' in value && 'stationId' in value;
+const subscribe = (onChange: () => void): (() => void) => {
+  listeners.add(onChange);
+  void loadQueue();
+  return () => void listeners.delete(onChange);
+};
+export const allWaiting = (): readonly Waiting[] => queue.batches;
 
-async function waitingBatches(stationId: number): Promise<readonly Waiting[]> {
-  const all = await storedEntries<string, unknown>(store);
-  return all
-    .map(([, value]) => value)
-    .filter(isWaiting)
-    .filter((one) => one.stationId === stationId)
-    .sort((a, b) => a.atMs - b.atMs);
+/** What waits in this browser, in the order in which it was written. */
+export const useWaiting = (): readonly Waiting[] => useSyncExternalStore(subscribe, allWaiting);
+
+/** Whether something of a station waits to be sent: what is written after it goes behind it. */
+export async function isWaitingFor(stationId: number): Promise<boolean> {
+  await loadQueue();
+  return queue.batches.some((batch) => batch.stationId === stationId && batch.refused === undefined);
+}
+
+/**
+ * Keeps a batch in this browser until the server is back. @returns the numbers that its records have until then
+ * @throws RefusedError when this browser keeps nothing.
+ */
+export async function keepWaiting(batch: Omit<Waiting, 'ids' | 'refused'>): Promise<readonly number[]> {
+  await loadQueue();
+  try {
+    const next = await changeQueue((line) => queued(line, batch));
+    return next.batches.find(({ key }) => key === batch.key)?.ids ?? [];
+  } catch {
+    throw new RefusedError(0, {
+      code: 'NOT_KEPT',
+      message:
+        'The server does not answer, and this browser keeps nothing for later (a private window, or no room). What you typed is still here: save it when the server is back.',
+    });
+  }
 }
 
 /** One request for a batch; its name lets the server carry it out once, however often it is sent. */
-async function sendBatch({ stationId, key, changes, photo }: Waiting): Promise<unknown> {
+function sendBatch({ stationId, key, photo }: Waiting, changes: readonly Change[]): Promise<unknown> {
   const path = `/api/stations/${stationId}`;
   const batch = { key, changes, device: deviceName() };
   if (photo) return sendFile(`${path}/photo-changes`, photo, { batch: JSON.stringify(batch) });
-  return sendJson('POST', changesPath(stationId), batch);
+  return sendJson('POST', `${path}/changes`, batch);
 }
 
-/** Saves at once, or keeps the batch in this browser while the server is away. */
+const idsOf = (reply: unknown): readonly number[] => {
+  const saved: unknown = typeof reply === 'object' && reply !== null && 'saved' in reply ? reply.saved : [];
+  return Array.isArray(saved)
+    ? saved.map((one: unknown) =>
+        typeof one === 'object' && one !== null && 'id' in one && typeof one.id === 'number' ? one.id : 0,
+      )
+    : [];
+};
+
+/** Tells a photo that waits from one that can go at once. */
 export function useOutbox(stationId: number) {
   const { mutate } = useSWRConfig();
   return useCallback(
     async (changes: readonly Change[], what: string, photo?: File): Promise<'saved' | 'waits'> => {
-      const batch: Waiting = {
-        key: newUuid(),
-        stationId,
-        changes,
-        what,
-        atMs: Date.now(),
-        ...(photo ? { photo } : {}),
-      };
-      try {
-        const merged = mergeAnswer(stationId, await sendBatch(batch));
-        const path = `/api/stations/${stationId}`;
-        await (merged ? mutate(path, merged, { revalidate: false }) : mutate(path));
-        return 'saved';
-      } catch (error) {
-        if (!mayHavePassed(error)) throw error;
-        await set(batch.key, batch, store);
-        tell();
-        return 'waits';
+      const batch = { key: newUuid(), stationId, changes, what, atMs: Date.now(), ...(photo ? { photo } : {}) };
+      if (!(await isWaitingFor(stationId))) {
+        try {
+          await sendBatch({ ...batch, ids: [] }, changes);
+          await mutate(`/api/stations/${stationId}`);
+          return 'saved';
+        } catch (error) {
+          if (!mayHavePassed(error)) throw error;
+        }
       }
+      await keepWaiting(batch);
+      return 'waits';
     },
     [stationId, mutate],
   );
 }
 
-/** What waits in this browser, oldest first. */
-export function useWaiting(stationId: number): readonly Waiting[] {
-  const [waiting, setWaiting] = useState<readonly Waiting[]>([]);
-  useEffect(() => {
-    let gone = false;
-    const look = (): void =>
-      void waitingBatches(stationId).then((batches) => {
-        if (!gone) setWaiting(batches);
-      });
-    look();
-    window.addEventListener(CHANGED, look);
-    return () => {
-      gone = true;
-      window.removeEventListener(CHANGED, look);
-    };
-  }, [stationId]);
-  return waiting;
-}
-
 /** Takes a batch out of the line for good: the person gave it up. */
-export async function discardWaiting(key: string): Promise<void> {
-  await del(key, store);
-  tell();
-}
+export const discardWaiting = (key: string): Promise<unknown> => changeQueue((line) => discarded(line, key));
 
-/** Puts a refused batch back into the line: what stood in its way may be gone. */
-export async function retryWaiting(batch: Waiting): Promise<void> {
-  const { refused: _refused, ...again } = batch;
-  await set(batch.key, again, store);
-  tell();
-}
+/** Puts a refused batch back into the line, as it was or with other changes. */
+export const retryWaiting = ({ key, changes }: Waiting, other?: readonly Change[]): Promise<unknown> =>
+  changeQueue((line) => retried(line, key, other ? { key: newUuid(), changes: other } : { key, changes }));
 
-/** How often the server is looked for while something waits, ms. */
+/** How often the server is looked for while something waits or it is away, ms. */
 const AGAIN_MS = 4000;
+const STANDS_ON = 'It belongs to something above that was not saved. Settle that first, then try again.';
 
-/** Sends what waits, in order, as soon as the server answers. What the server refuses stays, with its sentence. One of these per page. */
+/** Sends what waits, in order. What the server refuses stays, with its sentence. @returns the stations whose records changed */
+async function sendAll(): Promise<ReadonlySet<number>> {
+  const touched = new Set<number>();
+  await loadQueue();
+  for (const { key } of queue.batches) {
+    const batch = queue.batches.find((one) => one.key === key);
+    if (!batch || batch.refused !== undefined) continue;
+    const changes = sendable(queue, batch);
+    try {
+      if (!changes) throw new RefusedError(409, { code: 'STANDS_ON', message: STANDS_ON });
+      const reply = await sendBatch(batch, changes);
+      await changeQueue((line) => answered(line, key, idsOf(reply)));
+    } catch (error) {
+      // it stays in the line and goes out again by itself
+      if (mayHavePassed(error) || isOutside(error)) break;
+      const refused =
+        error instanceof RefusedError
+          ? error.refusal
+          : { code: 'FAULT', message: error instanceof Error ? error.message : 'The server refused it.' };
+      await changeQueue((line) => refusedBy(line, key, { code: refused.code, message: refused.message }));
+    }
+    touched.add(batch.stationId);
+  }
+  return touched;
+}
+
+/** Sends what waits as soon as the server answers, and looks for the server while it is away. One of these per page. */
 export function useSender(stationId: number): void {
   const { mutate } = useSWRConfig();
   useEffect(() => {
     let busy = false;
     const send = async (): Promise<void> => {
-      const batches = (await waitingBatches(stationId)).filter(({ refused }) => refused === undefined);
-      for (const batch of batches) {
-        try {
-          await sendBatch(batch);
-          await del(batch.key, store);
-        } catch (error) {
-          if (mayHavePassed(error)) return; // it stays in the line and goes out again by itself
-          const refused = error instanceof Error ? error.message : 'The server refused it.';
-          await set(batch.key, { ...batch, refused }, store);
-        }
-      }
-      if (batches.length === 0) return;
-      await mutate(`/api/stations/${stationId}`);
-      tell();
-      if ((await waitingBatches(stationId)).length === 0) toast.success('What waited in this browser is saved.');
+      const wasAway = isAwayNow();
+      if (wasAway) await getJson('/api/health');
+      const touched = await sendAll();
+      for (const id of touched) await mutate(`/api/stations/${id}`);
+      if (wasAway && touched.size === 0) await mutate(`/api/stations/${stationId}`);
+      if (touched.size > 0 && queue.batches.length === 0) toast.success('What waited in this browser is saved.');
     };
     const wake = (): void => {
       if (busy) return;
       busy = true;
-      void send().finally(() => {
-        busy = false;
-      });
+      void send()
+        .catch(() => undefined) // still away
+        .finally(() => {
+          busy = false;
+        });
     };
     wake();
     const timer = setInterval(wake, AGAIN_MS);

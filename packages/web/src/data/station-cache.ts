@@ -28,11 +28,13 @@ export function misfit(): never {
 const undoOf = (value: unknown) => (isRecord(value) && typeof value.batch === 'string' ? value : null);
 const asideOf = (value: unknown): readonly SetAside[] => (Array.isArray(value) ? value.filter(isSetAside) : []);
 
-const isWhole = (value: unknown): value is StationData =>
+/** A station as this page keeps it. */
+export const isStationData = (value: unknown): value is StationData =>
   isRecord(value) &&
   isNumbered(value.station) &&
   typeof value.run === 'string' &&
   typeof value.revision === 'number' &&
+  Array.isArray(value.setAside) &&
   RESOURCE_NAMES.every((name) => isList(value[name]));
 
 /** A station as the server tells it whole, its lists packed or not. @throws RefusedError */
@@ -44,7 +46,7 @@ export function wholeStation(value: Readonly<Record<string, unknown>>): StationD
     undo: undoOf(value.undo),
     setAside: asideOf(value.setAside),
   };
-  return isWhole(data) ? data : misfit();
+  return isStationData(data) ? data : misfit();
 }
 
 /** A list with some records replaced or added and some gone, in the order of their numbers; the very list when nothing of it changed. */
@@ -93,5 +95,5 @@ export function mergedStation(known: StationData, delta: unknown): StationData {
     setAside: [...still, ...asideOf(delta.setAside)],
     ...Object.fromEntries(touched),
   };
-  return isWhole(data) ? data : misfit();
+  return isStationData(data) ? data : misfit();
 }

@@ -1,4 +1,5 @@
 import {
+  RESOURCES,
   stationSchema,
   type Change,
   type ResourceName,
@@ -11,9 +12,12 @@ import { useCallback, useEffect } from 'react';
 import { useParams } from 'react-router';
 import { toast } from 'sonner';
 import useSWR, { preload, useSWRConfig } from 'swr';
-import { getJson, mayHavePassed, RefusedError, sendFile, sendJson } from './api';
-import { deviceName, underOneName } from './names';
-import { mergedStation, misfit, wholeStation } from './station-cache';
+import { getJson, isAway, mayHavePassed, RefusedError, sendFile, sendJson } from './api';
+import { keepSeen, lastSeen } from './last-seen';
+import { deviceName, newUuid, underOneName } from './names';
+import { allWaiting, isWaitingFor, keepWaiting, useWaiting } from './outbox';
+import { onlyChanged, withWaiting, type Waiting } from './outbox-queue';
+import { isStationData, mergedStation, misfit, wholeStation } from './station-cache';
 import { withAnswers } from './table-answers';
 
 /** Readers of tables load with the first file. */
@@ -53,7 +57,12 @@ interface StationList {
 }
 
 const readStations = async (path: string): Promise<StationList> => {
-  const value = await getJson(path);
+  const value = await getJson(path).catch(async (error: unknown) => {
+    const seen = isAway(error) ? await lastSeen(path) : undefined;
+    if (seen === undefined) throw error;
+    return seen;
+  });
+  keepSeen(path, value);
   if (!Array.isArray(value)) return misfit();
   const stations = value.filter(isStation);
   return { stations, unreadable: value.length - stations.length };
@@ -67,6 +76,7 @@ function keep(path: string, data: StationData): StationData {
   const before = known.get(path);
   if (before && before.run === data.run && before.revision > data.revision) return before;
   known.set(path, data);
+  keepSeen(path, data);
   return data;
 }
 
@@ -75,7 +85,15 @@ const sinceOf = ({ run, revision }: StationData): string => `since=${revision}&r
 /** Reads a station whole the first time, and after that only what has changed since. */
 const readStationData = async (path: string): Promise<StationData> => {
   const before = known.get(path);
-  const value = await getJson(`${path}?packed=1&device=${deviceName()}${before ? `&${sinceOf(before)}` : ''}`);
+  let value: unknown;
+  try {
+    value = await getJson(`${path}?packed=1&device=${deviceName()}${before ? `&${sinceOf(before)}` : ''}`);
+  } catch (error) {
+    // while the server is away the page shows what it told last, and says so
+    const seen = isAway(error) ? (known.get(path) ?? (await lastSeen(path))) : undefined;
+    if (!isStationData(seen)) throw error;
+    return keep(path, seen);
+  }
   if (!isRecord(value)) return misfit();
   const latest = known.get(path);
   if (value.delta === undefined) return keep(path, wholeStation(value));
@@ -99,8 +117,21 @@ export function preloadStation(stationId: number): void {
 }
 
 /** A station by its number, as the list of stations shows it. */
-export const useStationById = (stationId: number) =>
-  useSWR<StationData, Error>(keyOf(stationId), readStationData, { compare: sameStation });
+export function useStationById(stationId: number) {
+  const answer = useSWR<StationData, Error>(keyOf(stationId), readStationData, { compare: sameStation });
+  const waiting = useWaiting();
+  return { ...answer, data: answer.data && reckoned(answer.data, waiting) };
+}
+
+/** One object for one state of the station and one of what waits. */
+let reckonedLast:
+  { readonly data: StationData; readonly waiting: readonly Waiting[]; readonly result: StationData } | undefined;
+function reckoned(data: StationData, waiting: readonly Waiting[]): StationData {
+  if (waiting.length === 0) return data;
+  if (reckonedLast?.data !== data || reckonedLast.waiting !== waiting)
+    reckonedLast = { data, waiting, result: withWaiting(data, waiting) };
+  return reckonedLast.result;
+}
 
 export const useStation = () => useStationById(useStationId());
 
@@ -191,13 +222,39 @@ export function useWrite() {
   const save = useCallback(
     async (changes: readonly Change[], done?: string): Promise<number[]> => {
       const path = `${keyOf(stationId)}/changes`;
+      // what takes something away is not put off: nobody sees then what goes along
+      const maybeLater = changes.every(({ op }) => op !== 'delete');
+      const putOff = async (key: string): Promise<readonly number[]> => {
+        const seen = known.get(keyOf(stationId));
+        const differ = seen ? onlyChanged(reckoned(seen, allWaiting()), changes) : changes;
+        const ids = await keepWaiting({
+          key,
+          stationId,
+          changes: differ,
+          what: done ?? storyOf(changes),
+          atMs: Date.now(),
+        });
+        toast.info('Kept in this browser until the server is back.');
+        return ids;
+      };
+      if (maybeLater && (await isWaitingFor(stationId))) return [...(await putOff(newUuid()))];
+      let later: readonly number[] | undefined;
       try {
         const { key, reply } = await underOneName(
           path,
           changes,
-          (name) => sendJson('POST', changesPath(stationId), { changes, key: name, device: deviceName() }),
+          async (name) => {
+            try {
+              return await sendJson('POST', changesPath(stationId), { changes, key: name, device: deviceName() });
+            } catch (error) {
+              if (!isAway(error) || !maybeLater) throw error;
+              later = await putOff(name);
+              return undefined;
+            }
+          },
           mayHavePassed,
         );
+        if (later) return [...later];
         const merged = mergeAnswer(stationId, reply);
         if (merged) await mutate(keyOf(stationId), merged, { revalidate: false });
         else await reload();
@@ -377,6 +434,17 @@ export function useWrite() {
     undo,
     reload,
   };
+}
+
+/** What a batch is, in a few words: its line in the notebook, or the kinds of records that it touches. */
+function storyOf(changes: readonly Change[]): string {
+  const told = changes.find((change) => change.op === 'create' && change.resource === 'entries');
+  const text: unknown = told && 'values' in told && 'text' in told.values ? told.values.text : undefined;
+  return typeof text === 'string'
+    ? text
+    : changes
+        .map(({ op, resource }) => `${RESOURCES[resource].label} ${op === 'create' ? 'added' : 'changed'}`)
+        .join(', ');
 }
 
 /** A change that adds a notebook entry; put it into the batch it tells about. */

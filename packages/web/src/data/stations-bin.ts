@@ -44,28 +44,24 @@ interface DeletedStation {
 const isDeleted = (value: unknown): value is DeletedStation =>
   isRecord(value) && typeof value.id === 'number' && typeof value.batch === 'string' && typeof value.name === 'string';
 
-export const useDeletedStations = () =>
-  useSWR<readonly DeletedStation[], Error>('/api/stations/deleted', async (path: string) => {
+/** @param atDesk a phone does not ask. */
+export const useDeletedStations = (atDesk: boolean) =>
+  useSWR<readonly DeletedStation[], Error>(atDesk ? '/api/stations/deleted' : null, async (path: string) => {
     const value = await getJson(path);
     return Array.isArray(value) ? value.filter(isDeleted) : [];
   });
 
-/** Where the stations are kept, copies made before upgrades, and requests that were turned away. */
+/** Where the stations are kept, and copies made before upgrades. */
 interface ServerState {
   readonly file: string;
   readonly copies: readonly { readonly file: string; readonly madeMs: number }[];
-  readonly refused: readonly {
-    readonly atMs: number;
-    readonly code: string;
-    readonly host: string;
-    readonly origin: string;
-  }[];
 }
 const isServerState = (value: unknown): value is ServerState =>
-  isRecord(value) && typeof value.file === 'string' && Array.isArray(value.copies) && Array.isArray(value.refused);
+  isRecord(value) && typeof value.file === 'string' && Array.isArray(value.copies);
 
-export const useServerState = () =>
-  useSWR<ServerState | undefined, Error>('/api/server', async (path: string) => {
+/** @param atDesk a phone does not ask. */
+export const useServerState = (atDesk: boolean) =>
+  useSWR<ServerState | undefined, Error>(atDesk ? '/api/server' : null, async (path: string) => {
     const value = await getJson(path);
     return isServerState(value) ? value : undefined;
   });

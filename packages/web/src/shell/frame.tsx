@@ -1,8 +1,10 @@
 import { nextSunEvent } from '@velvet-reed/core/site';
-import { Moon, Sun, Undo2 } from 'lucide-react';
+import { DoorOpen, Moon, Sun, Undo2 } from 'lucide-react';
 import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { isAway } from '../data/api';
+import { useAway } from '../data/away';
+import { useMe } from '../data/door';
 import { useNow } from '../data/now';
 import { useFollow, useStation, useStationId, useWrite, type StationData } from '../data/station';
 import { useTheme } from '../data/theme';
@@ -29,9 +31,10 @@ const wait = (ms: number): string => {
 /** Everything around a step: head, Reed, rail. */
 export function Frame() {
   const { data, error, mutate } = useStation();
+  const away = useAway();
   if (error && !(data && isAway(error))) return <Trouble error={error} retry={() => void mutate()} />;
   if (!data) return <Waiting what="the station" />;
-  return <LoadedFrame data={data} away={error !== undefined} />;
+  return <LoadedFrame data={data} away={away || error !== undefined} />;
 }
 
 function LoadedFrame({ data, away }: { readonly data: StationData; readonly away: boolean }) {
@@ -78,7 +81,7 @@ function LoadedFrame({ data, away }: { readonly data: StationData; readonly away
         onPalette={() => setOpen('palette')}
         onUndo={() => void undo(data.undo?.batch)}
       />
-      <OutboxLine stationId={stationId} away={away} />
+      <OutboxLine data={data} away={away} />
       <SetAsideLine setAside={data.setAside} />
       <TableQuestionHost />
       <Reed data={data} />
@@ -133,6 +136,7 @@ function Head({
         Velvet Reed
       </Link>
       <span className="truncate font-semibold">{data.station.name}</span>
+      <DoorSign stationId={data.station.id} />
       <span className="ml-auto hidden text-sm text-dim md:inline">
         {sun ? `${sun.kind} in ${wait(sun.atMs - now)}` : 'no sunrise or sunset in the next days'}
       </span>
@@ -167,6 +171,22 @@ function Head({
         </button>
       </div>
     </header>
+  );
+}
+
+/** Says that the local network is listened to, or by which door this page came in. */
+function DoorSign({ stationId }: { readonly stationId: number }) {
+  const { data: me } = useMe();
+  if (!me?.open) return null;
+  return (
+    <Link
+      to={`/s/${stationId}/notebook/phone`}
+      className="inline-flex min-h-6 items-center gap-1 text-sm whitespace-nowrap text-caution"
+      title="Phones that you let in reach this computer over the local network"
+    >
+      <DoorOpen size={16} aria-hidden />
+      {me.place === 'desk' ? 'door open' : (me.device?.name ?? 'from the network')}
+    </Link>
   );
 }
 

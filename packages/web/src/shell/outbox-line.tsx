@@ -1,10 +1,13 @@
 import { discardWaiting, retryWaiting, useSender, useWaiting } from '../data/outbox';
+import { conflictsOf, overTheirs, type Waiting } from '../data/outbox-queue';
+import type { StationData } from '../data/station';
 import { Button } from '../ui/button';
 
 /** Says that the server is away, what waits in this browser until it is back, and what the server refused. */
-export function OutboxLine({ stationId, away }: { readonly stationId: number; readonly away: boolean }) {
+export function OutboxLine({ data, away }: { readonly data: StationData; readonly away: boolean }) {
+  const stationId = data.station.id;
   useSender(stationId);
-  const all = useWaiting(stationId);
+  const all = useWaiting().filter((one) => one.stationId === stationId);
   const waiting = all.filter(({ refused }) => refused === undefined);
   const refused = all.filter((one) => one.refused !== undefined);
   if (all.length === 0 && !away) return null;
@@ -18,22 +21,71 @@ export function OutboxLine({ stationId, away }: { readonly stationId: number; re
       ) : (
         away && (
           <p>
-            The server is away: what you see was loaded before. Lengths, dips and notes can still be written down at the
-            mast.
+            The server is away: what you see was loaded before. Lengths, dips, pairs, bearings, levels and notes can
+            still be written down; deleting, importing and instruments need the server.
           </p>
         )
       )}
       {refused.map((one) => (
-        <p key={one.key}>
-          Not saved: {one.what} {one.refused}{' '}
-          <Button look="quiet" onClick={() => void retryWaiting(one)}>
+        <Refused key={one.key} batch={one} data={data} />
+      ))}
+    </div>
+  );
+}
+
+const shown = (value: unknown): string => {
+  if (value === null || value === undefined || value === '') return 'nothing';
+  return typeof value === 'string' ? value : JSON.stringify(value);
+};
+
+/** One that the server did not take: where both sides wrote, both are shown, and the person chooses. */
+function Refused({ batch, data }: { readonly batch: Waiting; readonly data: StationData }) {
+  const conflicts = conflictsOf(data, batch);
+  const fields = conflicts.flatMap((one) => one.fields);
+  return (
+    <div className="border-t border-rule py-1">
+      <p>
+        Not saved: {batch.what} {batch.refused?.message}
+      </p>
+      {fields.length > 0 && (
+        <table className="my-1 max-w-2xl text-ink">
+          <thead>
+            <tr>
+              <th scope="col">Field</th>
+              <th scope="col">Written here</th>
+              <th scope="col">Written elsewhere</th>
+            </tr>
+          </thead>
+          <tbody>
+            {fields.map(({ label, here, there }) => (
+              <tr key={label}>
+                <th scope="row">{label}</th>
+                <td>{shown(here)}</td>
+                <td>{shown(there)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {conflicts.length > 0 ? (
+        <>
+          <Button look="quiet" onClick={() => void retryWaiting(batch, overTheirs(batch.changes, conflicts))}>
+            Keep what is written here
+          </Button>
+          <Button look="quiet" onClick={() => void discardWaiting(batch.key)}>
+            Keep what is written elsewhere
+          </Button>
+        </>
+      ) : (
+        <>
+          <Button look="quiet" onClick={() => void retryWaiting(batch)}>
             Try again
           </Button>
-          <Button look="quiet" onClick={() => void discardWaiting(one.key)}>
+          <Button look="quiet" onClick={() => void discardWaiting(batch.key)}>
             Discard it
           </Button>
-        </p>
-      ))}
+        </>
+      )}
     </div>
   );
 }

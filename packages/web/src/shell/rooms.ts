@@ -244,6 +244,7 @@ export const ROOMS: Readonly<Record<StepId, readonly Room[]>> = {
     { id: 'report', name: 'Report', asks: 'How do I take it along?' },
     { id: 'files', name: 'Files', asks: 'Which raw files stand behind the figures?' },
     { id: 'bin', name: 'Bin', asks: 'What was deleted, and can it come back?' },
+    { id: 'phone', name: 'Phone', asks: 'How does a phone come along, and who is let in?' },
     { id: 'station-file', name: 'Station file', asks: 'How do I carry it, keep it, and get it back?' },
   ],
 };

@@ -5,6 +5,7 @@ import { useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { useSWRConfig } from 'swr';
+import { useMe } from '../data/door';
 import { createStation, showTrouble, useStationById, useStations } from '../data/station';
 import { deleteStation, restoreStation, useDeletedStations, useServerState } from '../data/stations-bin';
 import { Button } from '../ui/button';
@@ -137,9 +138,12 @@ function DeleteStation({ station }: { readonly station: Station }) {
   );
 }
 
+/** Whether this page is at the computer itself, as far as is known yet. */
+const useAtDesk = (): boolean => useMe().data?.place === 'desk';
+
 /** Stations that were deleted. */
 function Bin() {
-  const { data } = useDeletedStations();
+  const { data } = useDeletedStations(useAtDesk());
   const { mutate } = useSWRConfig();
   if (!data || data.length === 0) return null;
   const back = (id: number, batch: string): void =>
@@ -165,15 +169,15 @@ function Bin() {
 
 const dayOf = (ms: number): string => new Date(ms).toISOString().slice(0, 16).replace('T', ' ');
 
-/** Where it is all kept, the copies made before upgrades, and who was turned away. */
+/** Where it is all kept, the and copies made before upgrades. */
 function Kept() {
-  const { data } = useServerState();
+  const { data } = useServerState(useAtDesk());
   if (!data?.file) return null;
   return (
     <section aria-label="Where it is kept" className="mt-10 text-sm text-dim">
       <p>
-        Everything is kept in <span className="font-mono break-all">{data.file}</span>. Back up by copying it while the
-        server is stopped.
+        Everything is kept in <span className="font-mono break-all">{data.file}</span>. Backups: any station, Notebook,
+        Station file.
       </p>
       {data.copies.map(({ file, madeMs }) => (
         <p key={file}>
@@ -181,21 +185,6 @@ function Kept() {
           the copy when all is well.
         </p>
       ))}
-      {data.refused.length > 0 && (
-        <details className="mt-1">
-          <summary>
-            {data.refused.length} {data.refused.length === 1 ? 'request was' : 'requests were'} turned away since the
-            start
-          </summary>
-          <ul className="font-mono">
-            {data.refused.map(({ atMs, code, host, origin }) => (
-              <li key={`${atMs} ${host} ${origin}`}>
-                {dayOf(atMs)} {code === 'FOREIGN_HOST' ? `asked for ${host}` : `from a page of ${origin}`}
-              </li>
-            ))}
-          </ul>
-        </details>
-      )}
     </section>
   );
 }

@@ -6,7 +6,8 @@ import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import { designOf, latestRevision } from '../../../data/derive';
-import { useOutbox, useWaiting } from '../../../data/outbox';
+import { useOutbox } from '../../../data/outbox';
+import { isTemporary } from '../../../data/outbox-queue';
 import { useSamples } from '../../../data/samples';
 import { useStationId, type StationData } from '../../../data/station';
 import { AntennaPicker } from '../../../ui/antenna-picker';
@@ -89,12 +90,12 @@ function Steps({
   const design = designOf(data, revision);
   const stationId = useStationId();
   const record = useOutbox(stationId);
-  const waiting = useWaitingSteps(stationId, antenna.id);
   const [cutMade, setCutMade] = useState(false);
   const [photo, setPhoto] = useState<File>();
   const { trimName } = draft;
   const startLengthM = draft.pieces[0].cutM;
-  const steps = [...data.trimSteps.filter((step) => step.antennaId === antenna.id), ...waiting];
+  // with those that wait in this browser: advice counts them as made
+  const steps = data.trimSteps.filter((step) => step.antennaId === antenna.id);
   const last = steps.at(-1);
   const headers = data.sweeps.filter((sweep) => sweep.antennaId === antenna.id).slice(-1);
   const sweep = useSamples(headers).data?.get(headers[0]?.id ?? 0);
@@ -202,25 +203,11 @@ function Steps({
             <li key={`${step.lengthM} ${i}`} className="flex justify-between border-b border-rule py-2 font-mono">
               <span>{lengthText(step.lengthM, 4)}</span>
               <span>{frequencyText(step.freqHz, 5)}</span>
-              <span className="font-sans text-sm text-dim">{'id' in step ? 'saved' : 'waits here'}</span>
+              <span className="font-sans text-sm text-dim">{isTemporary(step.id) ? 'waits here' : 'saved'}</span>
             </li>
           ))}
         </ol>
       )}
     </>
-  );
-}
-
-/** Steps that wait in this browser: advice counts them as made. */
-function useWaitingSteps(
-  stationId: number,
-  antennaId: number,
-): readonly { readonly lengthM: number; readonly freqHz: number }[] {
-  return useWaiting(stationId).flatMap(({ changes }) =>
-    changes.flatMap((change) =>
-      change.op === 'create' && change.resource === 'trimSteps' && change.values.antennaId === antennaId
-        ? [{ lengthM: Number(change.values.lengthM), freqHz: Number(change.values.freqHz) }]
-        : [],
-    ),
   );
 }
