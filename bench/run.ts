@@ -1,4 +1,4 @@
-// Speed against targets that no test asserts: `npm run bench [-- crash fuzz guard heavy honesty interface path ranking recording solver station-file worlds]`. Each part prints its figures and the target beside them.
+// Speed against targets that no test asserts: `npm run bench [-- crash fuzz guard heavy honesty interface path ranking recording solver station-file sync worlds]`. Each part prints its figures and the target beside them.
 import { crashBench } from './crash';
 import { fuzzBench } from './fuzz';
 import { guardBench } from './guard';
@@ -10,6 +10,7 @@ import { rankingBench } from './ranking';
 import { recordingBench } from './recording';
 import { solverBench } from './solver';
 import { stationFileBench } from './station-file';
+import { syncBench } from './sync';
 import { worldsBench } from './worlds';
 
 const PARTS: Readonly<Record<string, () => Promise<void>>> = {
@@ -25,6 +26,7 @@ const PARTS: Readonly<Record<string, () => Promise<void>>> = {
   crash: crashBench,
   fuzz: fuzzBench,
   'station-file': stationFileBench,
+  sync: syncBench,
 };
 
 const asked = process.argv.slice(2);

@@ -14,7 +14,7 @@ import {
 } from './tables/guard';
 import { appointments, bandEdits, transmitters, receivers, satellites, targets } from './tables/listen';
 import { levels } from './tables/noise';
-import { accessories, attachments, entries, logs } from './tables/notebook';
+import { accessories, attachments, entries, logs, photos, upkeep } from './tables/notebook';
 import { orderPlaces, parts, pathOrders, paths, pathStages } from './tables/path';
 import { plotFeatures } from './tables/plot';
 import { recordings } from './tables/recordings';
@@ -61,6 +61,8 @@ export const RESOURCES = {
   powerTests,
   powerRungs,
   nullLogs,
+  photos,
+  upkeep,
 } as const;
 
 export type ResourceName = keyof typeof RESOURCES;

@@ -14,8 +14,8 @@ type Values = Record<string, unknown>;
 export interface Batch {
   readonly changes: readonly ArrivedChange[];
   readonly author: Author;
-  /** Row of a photo that the changes refer to as { "new": "photo" }. */
-  readonly photo?: Values;
+  /** Rows of photos that the changes refer to as { "new": "photo" }, { "new": "photo2" } and so on. */
+  readonly photos?: readonly Values[];
 }
 
 /** What a batch did. */
@@ -51,17 +51,17 @@ export async function applyWithin(
   db: Database,
   transaction: Transaction,
   stationId: number,
-  { changes, author, photo }: Batch,
+  { changes, author, photos = [] }: Batch,
 ): Promise<(Values | null)[]> {
   await findStation(db, stationId, transaction);
   // the same batch again: its answer was lost on the way; it is answered again, not carried out twice
   const known = await knownBatch(db, transaction, { stationId, batch: author.key });
   if (known) return answerAgain(db, transaction, changes, known);
   const place: Place = { db, transaction, stationId, author, made: new Map() };
-  if (photo) {
+  for (const [i, photo] of photos.entries()) {
     const row = await db.tables.attachments.create({ ...photo, stationId }, { transaction });
     const recordId = Number(row.get('id'));
-    place.made.set('photo', recordId);
+    place.made.set(i === 0 ? 'photo' : `photo${i + 1}`, recordId);
     await note(place, 'attachments', recordId, { op: 'create', before: null, after: { name: photo.name ?? null } });
   }
   const results: (Values | null)[] = [];

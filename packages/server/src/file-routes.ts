@@ -5,6 +5,7 @@ import multer, { MulterError } from 'multer';
 import { applyChanges } from './changes';
 import type { Database } from './database';
 import { fileValues, importPicture, pictureType, requirePicture, sha256, type ArrivedFile } from './file-store';
+import { withoutMetadata } from './picture-metadata';
 import { NotFoundError, RequestError } from './refusals';
 import { answerOf, asRecord, authorOf, numberParam, optionalId, readJson, revisionParam } from './request-values';
 import { keepRecording } from './recording-store';
@@ -17,14 +18,17 @@ const MAX_UPLOAD_BYTES = 16_000_000;
 // eslint-disable-next-line no-control-regex -- they are what is taken out
 const CONTROL = /[\u0000-\u001f\u007f]/g;
 
-/** The uploaded file; multer reads its name as latin-1, browsers send utf-8. */
-function arrived(req: Request, remedy: string): ArrivedFile {
-  if (!req.file) throw new RequestError(`No file arrived. ${remedy}`);
-  const told = Buffer.from(req.file.originalname, 'latin1').toString('utf8');
-  // control characters, a NUL among them, are no part of a name
-  const name = path.basename(told).replace(CONTROL, '').trim().slice(0, 120);
-  return { name: name === '' ? 'file' : name, bytes: req.file.buffer };
+/** The uploaded files; multer reads their names as latin-1, browsers send utf-8. */
+function arrivedFiles(req: Request, remedy: string): readonly ArrivedFile[] {
+  if (!Array.isArray(req.files) || req.files.length === 0) throw new RequestError(`No file arrived. ${remedy}`);
+  return req.files.map(({ originalname, buffer }) => {
+    const told = Buffer.from(originalname, 'latin1').toString('utf8');
+    // control characters, a NUL among them, are no part of a name
+    const name = path.basename(told).replace(CONTROL, '').trim().slice(0, 120);
+    return { name: name === '' ? 'file' : name, bytes: buffer };
+  });
 }
+const arrived = (req: Request, remedy: string): ArrivedFile => arrivedFiles(req, remedy)[0];
 
 /** A long log has up to a million rows. */
 const MAX_LOG_BYTES = 80_000_000;
@@ -32,17 +36,20 @@ const MAX_LOG_BYTES = 80_000_000;
 /** A recording is kept up to this; a longer one stays where it is and only its settings are kept. */
 const MAX_RECORDING_BYTES = 64_000_000;
 
+/** Photos of one entry, each with a small one beside it. */
+const MOST_PHOTOS = 12;
+
 /** A station with years of recordings. */
 const MAX_STATION_BYTES = 800_000_000;
 
 /** Files that come in, samples and bytes that go out. */
 export function fileRoutes(app: Express, db: Database): void {
   /** Takes one file. A form that ends in the middle is the sender's fault, whatever the parser calls it. */
-  const uploadOf = (fileSize: number): RequestHandler => {
+  const uploadOf = (fileSize: number, files = 1): RequestHandler => {
     const taken = multer({
       storage: multer.memoryStorage(),
-      limits: { fileSize, files: 1, fields: 8, fieldSize: 4_000_000, parts: 10 },
-    }).single('file');
+      limits: { fileSize, files, fields: 8, fieldSize: 4_000_000, parts: 9 + files },
+    }).array('file', files);
     return (req, res, next) =>
       taken(req, res, (error: unknown) => {
         if (error === undefined || error === null) next();
@@ -121,11 +128,13 @@ export function fileRoutes(app: Express, db: Database): void {
     });
     res.status(201).json(saved);
   });
-  app.post('/api/stations/:station/photo-changes', upload, async (req, res) => {
-    const photo = arrived(req, 'Take a photo, or save without one.');
-    requirePicture(photo, 'Take the photo as JPEG.');
+  app.post('/api/stations/:station/photo-changes', uploadOf(MAX_UPLOAD_BYTES, MOST_PHOTOS), async (req, res) => {
+    const photos = arrivedFiles(req, 'Take a photo, or save without one.').map((photo) => {
+      requirePicture(photo, 'Take the photo as JPEG.');
+      return { ...photo, bytes: withoutMetadata(photo.bytes) };
+    });
     const { changes, ...names } = await readBatch(readJson(fields(req).batch));
-    const batch = { changes, author: authorOf(req, names), photo: fileValues(photo) };
+    const batch = { changes, author: authorOf(req, names), photos: photos.map(fileValues) };
     res.json(await applyChanges(db, numberParam(req, 'station'), batch, revisionParam(req)));
   });
   app.post('/api/stations/:station/pictures', upload, async (req, res) => {

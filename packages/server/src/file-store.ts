@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto';
+import { RESOURCES } from '@velvet-reed/contract';
 import type { Database } from './database';
 import { batchWriter, knownBatch, type Author } from './history';
 import { findStation, present } from './records';
@@ -61,7 +62,8 @@ export async function importPicture(db: Database, stationId: number, file: Arriv
       antennaId: null,
       attachmentId: Number(attachment.get('id')),
     });
-    await write('entries', { step: 'plot', text: `Laid ${file.name} under the plan.`, atMs: Date.now() });
+    const text = `Laid ${file.name} under the plan.`;
+    await write('entries', { ...RESOURCES.entries.blank, step: 'plot', room: 'plot/plan', text, atMs: Date.now() });
     return present(row, 'plotFeatures');
   });
 }

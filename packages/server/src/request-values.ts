@@ -44,7 +44,7 @@ export function readJson(text: unknown): unknown {
 }
 
 const UUID = /^[0-9a-f-]{36}$/;
-export const uuidOf = (value: unknown): string | undefined =>
+const uuidOf = (value: unknown): string | undefined =>
   typeof value === 'string' && UUID.test(value) ? value : undefined;
 /** Name of the device that asks: of a phone the one under which it was let in, whatever it says; of a page at the desk the one that it gave itself. */
 export const deviceName = (req: Request, said: unknown): string => deviceOf(req)?.id ?? uuidOf(said) ?? '';

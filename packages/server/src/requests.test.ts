@@ -298,7 +298,7 @@ describe('deleting', () => {
       });
     const sweep: { body: Reply } = await upload(station).field('antennaId', String(a.id)).expect(201);
     const preview = await request(app).get(`/api/stations/${station}/deletion/antennas/${a.id}`).expect(200);
-    expect(preview.body).toEqual({ goes: ['3 readings', '1 trial'], released: ['1 sweep'] });
+    expect(preview.body).toEqual({ goes: ['3 readings', '1 trial'], released: ['1 sweep', '1 entry'] });
     const gone = { op: 'delete', resource: 'antennas', id: a.id, version: 1 };
     expect((await write(station, [gone]).expect(409)).body).toMatchObject({ code: 'IN_USE' });
     const key = randomUUID();

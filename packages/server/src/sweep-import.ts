@@ -58,6 +58,9 @@ export async function madeBefore(
   return (edit && (await db.tables[resource].findByPk(Number(edit.get('recordId')), { transaction }))) ?? undefined;
 }
 
+/** A line of the notebook that the bench writes. */
+const ENTRY = { ...RESOURCES.entries.blank, step: 'bench', room: 'bench/sweep' };
+
 /** So many curves of an antenna stand on the screen by themselves. */
 const MOST_SHOWN = 4;
 
@@ -136,7 +139,7 @@ export async function storeSweep(
     samples: Buffer.from(samples),
   });
   const text = `${correction === 'file' ? 'Imported' : 'Swept'} ${file.name}: ${story}`;
-  await write('entries', { step: 'bench', text, atMs: Date.now() });
+  await write('entries', { ...ENTRY, text, atMs: Date.now(), antennaId });
   return present(row, 'sweeps');
 }
 
@@ -214,7 +217,12 @@ export async function importSpectrum(
       samples: Buffer.from(samples),
     });
     const state = source === 'none' ? '' : `, noise source ${source}`;
-    await write('entries', { step: 'bench', text: `Recorded ${file.name}: ${story}${state}.`, atMs });
+    await write('entries', {
+      ...ENTRY,
+      text: `Recorded ${file.name}: ${story}${state}.`,
+      atMs,
+      antennaId,
+    });
     return present(row, 'spectra');
   });
 }

@@ -1,5 +1,19 @@
 import { LOG_KINDS, MOST_LOG_ROWS } from '@velvet-reed/core/formats';
-import { real, maybeReal, maybeRef, ref, whole, line, text, choice, evidence, filled, ownFile } from '../columns';
+import {
+  choice,
+  evidence,
+  filled,
+  flag,
+  line,
+  maybeReal,
+  maybeRef,
+  ownFile,
+  real,
+  ref,
+  text,
+  whole,
+  withBlank,
+} from '../columns';
 import { FREQUENCY } from './shared';
 import { tableOf } from '../table';
 
@@ -36,6 +50,42 @@ export const entries = tableOf({
     ] as const),
     text: filled('Text', 'The entry is empty. Write at least a word.'),
     atMs: real('Time (ms)', 0, 1e14),
+    /** What it speaks of: an antenna, and the room in which it was written, "bench/trim". */
+    antennaId: maybeRef('antennas', 'Antenna'),
+    room: text('Room', 60),
+    /** Stands above the others. */
+    pinned: withBlank(flag('Pinned'), false),
+  },
+});
+
+/** A photo of an entry: upright, without anything that tells where it was taken. */
+export const photos = tableOf({
+  label: 'photo',
+  columns: {
+    entryId: ref('entries', 'Entry'),
+    attachmentId: evidence(ownFile(ref('attachments', 'Picture'))),
+    /** The same, small. */
+    smallId: evidence(ownFile(ref('attachments', 'Small picture'))),
+    caption: text('Caption', 200),
+  },
+});
+
+/** What upkeep is for. */
+export const UPKEEP_KINDS = ['ropes', 'joints', 'rods', 'paint', 'battery', 'calibration', 'storm', 'other'] as const;
+
+/** Something that is looked at again and again, and when it was last. */
+export const upkeep = tableOf({
+  label: 'duty',
+  plural: 'duties',
+  columns: {
+    name: line('What is looked at', 120),
+    kind: choice('Kind', UPKEEP_KINDS),
+    everyDays: real('Every (days)', 1, 7300),
+    /** Counted from here until it was done once. */
+    sinceMs: real('Counted from (ms)', 0, 1e14),
+    doneMs: maybeReal('Last done (ms)', 0, 1e14),
+    antennaId: maybeRef('antennas', 'Antenna'),
+    note: text('Note', 400),
   },
 });
 

@@ -50,8 +50,7 @@ function readDevices(file: string): readonly KeptDevice[] {
 }
 
 /** What a token turned out to be. */
-export type Known =
-  { readonly state: 'in'; readonly device: Device } | { readonly state: 'unknown' | 'revoked' | 'expired' };
+type Known = { readonly state: 'in'; readonly device: Device } | { readonly state: 'unknown' | 'revoked' | 'expired' };
 
 export interface Devices {
   list(): readonly Device[];

@@ -4,7 +4,7 @@ import { openEvents, type EventLog } from './events';
 import { openPairing, type Pairing } from './pairing';
 
 /** Where the network reaches this computer, once it is asked to be reached. */
-export interface OpenNetwork {
+interface OpenNetwork {
   readonly addresses: readonly string[];
   /** Hosts that requests may be addressed to. */
   readonly hosts: readonly string[];

@@ -3,7 +3,7 @@ import path from 'node:path';
 import { writeWhole } from './whole-file';
 
 /** What can happen at the door. */
-export const EVENT_KINDS = [
+const EVENT_KINDS = [
   ...[
     'FOREIGN_HOST',
     'FOREIGN_ORIGIN',
@@ -20,7 +20,7 @@ export const EVENT_KINDS = [
 export type EventKind = (typeof EVENT_KINDS)[number];
 
 /** Something that happened at the door: never a code, a token or what somebody typed as one. */
-export interface DoorEvent {
+interface DoorEvent {
   readonly atMs: number;
   readonly kind: EventKind;
   /** Address that it came from; empty for this computer itself. */

@@ -19,7 +19,7 @@ export const isFromNetwork = (req: Request): boolean => 'encrypted' in req.socke
 
 export const addressOf = (req: Request): string => (req.socket.remoteAddress ?? '').replace(/^::ffff:/, '');
 
-export function refuseWith(
+function refuseWith(
   events: EventLog,
   req: Request,
   res: Response,

@@ -34,7 +34,7 @@ export const ownLocalAddresses = (): readonly string[] =>
     .map(({ address }) => address);
 
 /** The name by which zeroconf finds this computer, where it is one (RFC 6762). */
-export const zeroconfName = (): string | undefined => {
+const zeroconfName = (): string | undefined => {
   const [name] = hostname().split('.');
   return /^[a-z0-9-]{1,63}$/i.test(name) ? `${name.toLowerCase()}.local` : undefined;
 };

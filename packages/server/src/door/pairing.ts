@@ -4,7 +4,7 @@ import { MOST_DEVICES, sameSecret, type Device, type Devices } from './devices';
 import { quiet, type EventLog } from './events';
 
 /** A code, a ticket or a name at the door that is not taken. */
-export class PairingError extends CoreError {
+class PairingError extends CoreError {
   readonly code = 'PAIRING';
 }
 
@@ -15,7 +15,7 @@ export const CODE_MS = 2 * MINUTE_MS;
 export const MOST_TRIES = 5;
 
 /** What the desk shows while a phone is awaited. */
-export interface OpenCode {
+interface OpenCode {
   /** Six digits, to be typed. */
   readonly code: string;
   /** 256 random bits, to be read from the picture. */
@@ -24,7 +24,7 @@ export interface OpenCode {
 }
 
 /** A phone that gave the right code and waits to be let in. */
-export interface Asking {
+interface Asking {
   readonly name: string;
   readonly from: string;
   /** Four digits that the phone shows as well. */

@@ -93,13 +93,16 @@ export async function askBytes(
   return { bytes: new Uint8Array(await response.arrayBuffer()), told: response.headers.get('X-Told') ?? '' };
 }
 
-export const sendFile = async (
+export const sendFile = (path: string, file: File, fields: Readonly<Record<string, string>>): Promise<unknown> =>
+  sendFiles(path, [file], fields);
+
+export const sendFiles = async (
   path: string,
-  file: File,
+  files: readonly File[],
   fields: Readonly<Record<string, string>>,
 ): Promise<unknown> => {
   const form = new FormData();
   Object.entries(fields).forEach(([name, value]) => form.append(name, value));
-  form.append('file', file);
+  for (const file of files) form.append('file', file);
   return (await send(path, { method: 'POST', body: form })).json();
 };

@@ -7,7 +7,9 @@ export interface Waiting {
   readonly key: string;
   readonly stationId: number;
   readonly changes: readonly Change[];
-  /** Refers to it as { "new": "photo" }. */
+  /** The changes refer to them as { "new": "photo" }, { "new": "photo2" } and so on. */
+  readonly photos?: readonly File[];
+  /** As earlier releases kept a single one. */
   readonly photo?: File;
   /** What it is, for the person. */
   readonly what: string;
@@ -27,7 +29,7 @@ export interface Queue {
 }
 
 /** Records that wait have numbers from here on: no server counts so far. */
-export const FIRST_TEMPORARY = 2 ** 50;
+const FIRST_TEMPORARY = 2 ** 50;
 export const isTemporary = (id: number): boolean => id >= FIRST_TEMPORARY;
 export const EMPTY_QUEUE: Queue = { batches: [], real: {}, next: FIRST_TEMPORARY };
 

@@ -3,7 +3,7 @@ import { clear, createStore, entries as storedEntries, get, update } from 'idb-k
 import { useCallback, useEffect, useSyncExternalStore } from 'react';
 import { toast } from 'sonner';
 import { useSWRConfig } from 'swr';
-import { getJson, isOutside, mayHavePassed, RefusedError, sendFile, sendJson } from './api';
+import { getJson, isOutside, mayHavePassed, RefusedError, sendFiles, sendJson } from './api';
 import { isAwayNow } from './away';
 import { deviceName, newUuid } from './names';
 import {
@@ -108,10 +108,13 @@ export async function keepWaiting(batch: Omit<Waiting, 'ids' | 'refused'>): Prom
 }
 
 /** One request for a batch; its name lets the server carry it out once, however often it is sent. */
-function sendBatch({ stationId, key, photo }: Waiting, changes: readonly Change[]): Promise<unknown> {
+function sendBatch(
+  { stationId, key, photo, photos = photo ? [photo] : [] }: Waiting,
+  changes: readonly Change[],
+): Promise<unknown> {
   const path = `/api/stations/${stationId}`;
   const batch = { key, changes, device: deviceName() };
-  if (photo) return sendFile(`${path}/photo-changes`, photo, { batch: JSON.stringify(batch) });
+  if (photos.length > 0) return sendFiles(`${path}/photo-changes`, photos, { batch: JSON.stringify(batch) });
   return sendJson('POST', `${path}/changes`, batch);
 }
 
@@ -124,12 +127,19 @@ const idsOf = (reply: unknown): readonly number[] => {
     : [];
 };
 
-/** Tells a photo that waits from one that can go at once. */
+/** Saves with photos at once, or keeps all of it in this browser while the server is away. */
 export function useOutbox(stationId: number) {
   const { mutate } = useSWRConfig();
   return useCallback(
-    async (changes: readonly Change[], what: string, photo?: File): Promise<'saved' | 'waits'> => {
-      const batch = { key: newUuid(), stationId, changes, what, atMs: Date.now(), ...(photo ? { photo } : {}) };
+    async (changes: readonly Change[], what: string, photos: readonly File[] = []): Promise<'saved' | 'waits'> => {
+      const batch = {
+        key: newUuid(),
+        stationId,
+        changes,
+        what,
+        atMs: Date.now(),
+        ...(photos.length > 0 ? { photos } : {}),
+      };
       if (!(await isWaitingFor(stationId))) {
         try {
           await sendBatch({ ...batch, ids: [] }, changes);

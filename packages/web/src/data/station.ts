@@ -163,13 +163,13 @@ export function useFollow(): void {
 }
 
 /** Address that saves a batch and answers what changed since this page last knew. */
-export function changesPath(stationId: number): string {
+function changesPath(stationId: number): string {
   const before = known.get(keyOf(stationId));
   return `${keyOf(stationId)}/changes${before ? `?${sinceOf(before)}` : ''}`;
 }
 
 /** Merges an answer to a batch; undefined when it does not say what changed, and the station must be asked. */
-export function mergeAnswer(stationId: number, reply: unknown): StationData | undefined {
+function mergeAnswer(stationId: number, reply: unknown): StationData | undefined {
   const path = keyOf(stationId);
   const before = known.get(path);
   if (!before || !isRecord(reply) || reply.delta === undefined) return undefined;
@@ -220,7 +220,8 @@ export function useWrite() {
 
   /** Saves all changes or none. @throws RefusedError; a stale write reloads first, so that the person sees the other's values. */
   const save = useCallback(
-    async (changes: readonly Change[], done?: string): Promise<number[]> => {
+    async (batch: readonly Change[], done?: string): Promise<number[]> => {
+      const changes = linked(batch);
       const path = `${keyOf(stationId)}/changes`;
       // what takes something away is not put off: nobody sees then what goes along
       const maybeLater = changes.every(({ op }) => op !== 'delete');
@@ -445,6 +446,24 @@ function storyOf(changes: readonly Change[]): string {
     : changes
         .map(({ op, resource }) => `${RESOURCES[resource].label} ${op === 'create' ? 'added' : 'changed'}`)
         .join(', ');
+}
+
+/** Lines of the notebook say what they speak of: the room they were written in, and the antenna that the same batch is about. */
+function linked(changes: readonly Change[]): readonly Change[] {
+  const [, , , step, room] = location.pathname.split('/');
+  const antennaId = changes
+    .flatMap((change): unknown[] => {
+      if (change.op === 'delete') return [];
+      if (change.op === 'update' && change.resource === 'antennas') return [change.id];
+      return 'antennaId' in change.values ? [change.values.antennaId] : [];
+    })
+    .find((id) => typeof id === 'number');
+  return changes.map((change): Change => {
+    if (change.op !== 'create' || change.resource !== 'entries') return change;
+    const about = typeof antennaId === 'number' && change.values.antennaId === undefined ? { antennaId } : {};
+    const where = change.values.room === undefined && step && room ? { room: `${step}/${room}` } : {};
+    return { ...change, values: { ...change.values, ...about, ...where } };
+  });
 }
 
 /** A change that adds a notebook entry; put it into the batch it tells about. */

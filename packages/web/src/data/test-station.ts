@@ -113,7 +113,7 @@ export const TEST_STATION: StationData = {
   orderPlaces: [],
   guardPlans: [],
   guardInputs: [],
-  entries: [{ ...stored(1), step: 'notebook', text: 'Ω and λ survive', atMs: 0 }],
+  entries: [{ ...stored(1), ...BLANK.entries, step: 'notebook', text: 'Ω and λ survive', atMs: 0 }],
   plotFeatures: [],
   satellites: [],
   appointments: [],
@@ -126,6 +126,8 @@ export const TEST_STATION: StationData = {
   powerTests: [],
   powerRungs: [],
   nullLogs: [],
+  photos: [],
+  upkeep: [],
   boughtAntennas: [],
   attachments: [{ ...stored(1), name: 'a.s1p', size: 3, sha256: 'ab'.repeat(32) }],
 };

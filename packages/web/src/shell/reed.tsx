@@ -90,7 +90,7 @@ export function Reed({ data }: { readonly data: StationData }) {
 
   const [low, high] = [scale(band.lowHz), scale(band.highHz)];
   return (
-    <div className="flex border-b border-rule bg-paper pl-3 pr-3 sm:pl-5">
+    <div data-reed className="flex border-b border-rule bg-paper pl-3 pr-3 sm:pl-5">
       <div className="hidden w-24 shrink-0 text-right text-xs text-dim sm:block" aria-hidden>
         {LANES.map((lane, i) => (
           <div key={lane} className="absolute w-20 text-right" style={{ marginTop: TOP_PX + i * LANE_PX + 1 }}>

@@ -18,6 +18,7 @@ import { typedFrequency, typedLength } from '../../../ui/typed';
 import { useArrival } from '../../../ui/use-arrival';
 import { Value } from '../../../ui/value';
 import { cutProvenance } from '../loaded-sweep';
+import { uprightPhotos } from '../../../ui/upright-photo';
 import { PhotoField } from '../photo-field';
 import { trimChanges, trimDoubt, trimStory } from '../trim-record';
 
@@ -186,7 +187,7 @@ function Steps({
               const done = await record(
                 trimChanges(antenna.name, trimName, step, photo),
                 trimStory(trimName, step),
-                photo,
+                await uprightPhotos(photo ? [photo] : []),
               );
               setPhoto(undefined);
               setCutMade(false);

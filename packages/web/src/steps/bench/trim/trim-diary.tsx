@@ -12,6 +12,7 @@ import { Empty } from '../../../ui/states';
 import { typedFrequency, typedLength } from '../../../ui/typed';
 import { Value } from '../../../ui/value';
 import { cutProvenance } from '../loaded-sweep';
+import { uprightPhotos } from '../../../ui/upright-photo';
 import { PhotoField } from '../photo-field';
 import { trimChanges, trimDoubt, trimStory } from '../trim-record';
 
@@ -141,7 +142,11 @@ export function TrimDiary({
         doubt={(values) => trimDoubt(SCHEMAS.trimSteps.cast(values), steps, { targetHz, startLengthM })}
         onSave={async (values) => {
           const step = { ...SCHEMAS.trimSteps.cast(values), photoId: null };
-          const done = await record(trimChanges(antenna.name, trimName, step, photo), trimStory(trimName, step), photo);
+          const done = await record(
+            trimChanges(antenna.name, trimName, step, photo),
+            trimStory(trimName, step),
+            await uprightPhotos(photo ? [photo] : []),
+          );
           setPhoto(undefined);
           if (done === 'saved') toast.success('Recorded.');
         }}
