@@ -324,7 +324,7 @@ describe('edges', () => {
     await migrator(fresh.sequelize).up();
     expect(await loadDemo(fresh)).toBe(true);
     expect(await loadDemo(fresh)).toBe(false);
-    expect(await fresh.tables.sweeps.count()).toBe(1);
+    expect(await fresh.tables.sweeps.count()).toBe(3);
     await fresh.sequelize.close();
   });
 });

@@ -257,7 +257,7 @@ test('a process killed while the demo is loaded leaves nothing of it or all of i
     const stations = await opened.db.stations.count();
     if (stations > 0) {
       const data = await stationRecords(opened.db, 1);
-      expect(data.sweeps).toHaveLength(1);
+      expect(data.sweeps).toHaveLength(3);
       expect(data).toHaveProperty('targets.5');
     } else expect(await opened.db.tables.targets.count()).toBe(0);
     await opened.close();
@@ -266,7 +266,7 @@ test('a process killed while the demo is loaded leaves nothing of it or all of i
   await last.address;
   expect(await stopServer(last)).toBe(0);
   const opened = await openDataFolder(dir);
-  expect((await stationRecords(opened.db, 1)).sweeps).toHaveLength(1);
+  expect((await stationRecords(opened.db, 1)).sweeps).toHaveLength(3);
   await opened.close();
 }, 120_000);
 

@@ -16,6 +16,7 @@ export {
 export { ANTENNA_KINDS, antennaKind, checkDesign, startDesign, wireModel } from './kinds';
 export { fieldProbe, headAmplifierIm2, probeNoiseField, shortMonopole, smallLoop } from './probes';
 export { type DesignGoals, optimiseDesign, type TrimProgress, trimToResonance } from './trim-model';
+export { AFTER_STORM_DAYS, CALIBRATION_DAYS, dutiesFor, dutyState } from './upkeep';
 export { usefulRange } from './useful-range';
 export { trimmedWires, wireSensitivities } from './wire-sensitivity';
 export { type PlacedAntenna, placedWires } from './placed-wires';

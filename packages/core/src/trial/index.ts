@@ -24,3 +24,13 @@ export {
   type TrialVerdict,
   trialVerdict,
 } from './verdict';
+export {
+  type Dated,
+  dipCauses,
+  lastSeasons,
+  sameWeeks,
+  seasonName,
+  type SeasonShift,
+  seasonShift,
+  widthCauses,
+} from './season';

@@ -436,6 +436,28 @@ export const FERRIN_POINT_RECORDS: readonly Change[] = [
       createOf('orderPlaces', { orderId: { new: `order ${number}` }, stageId: { new: `stage ${stage}` }, place }),
     ),
   ]),
+  createOf('entries', {
+    ...{
+      step: 'notebook',
+      atMs: Date.UTC(2026, 0, 12, 9, 30),
+      antennaId: { new: 'old' },
+      room: 'notebook/diary',
+      pinned: true,
+    },
+    text: 'Gale from the west for two days. The middle of the old dipole hangs a hand lower than before.',
+  }),
+  createOf('upkeep', {
+    ...{ name: 'Ropes, pulleys and insulators: no chafing, no stretch', kind: 'ropes', everyDays: 180 },
+    ...{ sinceMs: Date.UTC(2025, 2, 8), doneMs: Date.UTC(2026, 2, 8), antennaId: { new: 'old' } },
+  }),
+  createOf('upkeep', {
+    ...{ name: 'Joints, feed point and seals: no green, no water, tight', kind: 'joints', everyDays: 365 },
+    ...{ sinceMs: Date.UTC(2025, 2, 8), doneMs: Date.UTC(2026, 2, 8), antennaId: { new: 'old' } },
+  }),
+  createOf('upkeep', {
+    ...{ name: 'Battery of the hut: voltage under load, fuse, terminals', kind: 'battery', everyDays: 90 },
+    ...{ sinceMs: Date.UTC(2026, 2, 8), doneMs: null, note: 'lead-acid, 12 V, behind the door' },
+  }),
   // the charger goes on at 19:20 and off again at 19:44
   ...FLOOR_EVENING.map((levelDbm, i) =>
     createOf('levels', { kind: 'log', atMs: EVENING_MS + 2 * i * 60_000, freqHz: 9.65e6, levelDbm }),

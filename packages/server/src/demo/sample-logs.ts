@@ -53,3 +53,22 @@ export function loopPattern(stepDeg: number): string {
   });
   return ['angle_deg,level_dB', ...rows].join('\n');
 }
+
+/** Days and hours of a spring's floor. */
+const SPRING_DAYS = 6;
+
+/**
+ * The floor of a week, hour by hour, in place of a logging receiver's: it breathes with the day, scatters, and in the later year stands 2.5 dB higher in
+ * the evening. @returns CSV of time and level.
+ */
+export function springFloor(fromMs: number, year: number): string {
+  const noise = repeatableNoise(40 + year);
+  const rows = Array.from({ length: 24 * SPRING_DAYS }, (_, i) => {
+    const atMs = fromMs + 3_600_000 * i;
+    const hour = new Date(atMs).getUTCHours();
+    const evening = hour >= 16 && hour < 20 ? 2.5 * year : 0;
+    const levelDbm = -118 + 1.5 * Math.cos((Math.PI * (hour - 2)) / 12) + evening + 0.8 * noise();
+    return `${new Date(atMs).toISOString().slice(0, 19).replace('T', ' ')},${levelDbm.toFixed(1)}`;
+  });
+  return ['time_UTC,level_dBm', ...rows].join('\n');
+}

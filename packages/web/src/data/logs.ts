@@ -27,6 +27,20 @@ export const useLogSummary = ({ id, checksum }: Header) =>
     return isSummary(answer) ? answer : broken();
   });
 
+/** Several long logs at a glance, by their numbers. */
+export const useLogSummaries = (logs: readonly Header[]) =>
+  useSWRImmutable<ReadonlyMap<number, LogSummary>, Error>(
+    ['log summaries', ...logs.map(({ checksum }) => checksum)],
+    async () => {
+      const found = new Map<number, LogSummary>();
+      for (const { id } of logs) {
+        const answer = await getJson(`/api/logs/${id}/summary`);
+        found.set(id, isSummary(answer) ? answer : broken());
+      }
+      return found;
+    },
+  );
+
 /** A page of its rows. */
 export const useLogPage = ({ id, checksum }: Header, from: number, count: number) =>
   useSWRImmutable<LogPage, Error>(

@@ -242,6 +242,11 @@ export const ROOMS: Readonly<Record<StepId, readonly Room[]>> = {
   notebook: [
     { id: 'diary', name: 'Diary', asks: 'What did I do and find?' },
     { id: 'report', name: 'Report', asks: 'How do I take it along?' },
+    { id: 'seasons', name: 'Seasons', asks: 'What moved since last year, and why?' },
+    {
+      ...{ id: 'upkeep', name: 'Upkeep', asks: 'What wants a look before it breaks?' },
+      cautions: ['height', 'wind', 'powerLine'],
+    },
     { id: 'files', name: 'Files', asks: 'Which raw files stand behind the figures?' },
     { id: 'bin', name: 'Bin', asks: 'What was deleted, and can it come back?' },
     { id: 'phone', name: 'Phone', asks: 'How does a phone come along, and who is let in?' },

@@ -125,6 +125,7 @@ function EntryRow({ entry, data }: { readonly entry: Saved<'entries'>; readonly 
             {entry.room !== '' && entry.room !== 'notebook/diary' && (
               <Link
                 to={`/s/${stationId}/${entry.room}${antenna ? `?antenna=${antenna.id}` : ''}`}
+                className="text-plum underline"
                 aria-label={`Go to where the ${name.toLowerCase()} was written`}
               >
                 go there
