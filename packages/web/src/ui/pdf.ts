@@ -1,29 +1,8 @@
-import mono from '@expo-google-fonts/atkinson-hyperlegible-mono/400Regular/AtkinsonHyperlegibleMono_400Regular.ttf?url';
-import regular from '@expo-google-fonts/atkinson-hyperlegible-next/400Regular/AtkinsonHyperlegibleNext_400Regular.ttf?url';
-import bold from '@expo-google-fonts/atkinson-hyperlegible-next/700Bold/AtkinsonHyperlegibleNext_700Bold.ttf?url';
-import signs from '@expo-google-fonts/noto-sans/400Regular/NotoSans_400Regular.ttf?url';
 import { saveAs } from 'file-saver';
-import pdfMake from 'pdfmake/build/pdfmake';
-import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
-import { withSigns } from './pdf-signs';
+import type { TDocumentDefinitions } from 'pdfmake/interfaces';
+import { layOut } from './pdf-layout';
 
-const absolute = (address: string): string => new URL(address, location.href).href;
-const face = (normal: string, heavy: string) => ({
-  normal: absolute(normal),
-  bold: absolute(heavy),
-  italics: absolute(normal),
-  bolditalics: absolute(heavy),
-});
-
-const isContent = (value: unknown): value is Content =>
-  typeof value === 'string' || (typeof value === 'object' && value !== null);
-const contentOf = (value: unknown, { content }: TDocumentDefinitions): Content => (isContent(value) ? value : content);
-
-/** Writes a document as PDF and hands it to the browser's download. What the faces "Text" and "Mono" lack (λ, Γ, η, arrows) is set in "Signs". */
+/** Writes a document as PDF and hands it to the browser's download. */
 export async function savePdf(definition: TDocumentDefinitions, name: string): Promise<void> {
-  pdfMake.addFonts({ Text: face(regular, bold), Mono: face(mono, mono), Signs: face(signs, signs) });
-  saveAs(
-    await pdfMake.createPdf({ ...definition, content: contentOf(withSigns(definition.content), definition) }).getBlob(),
-    name,
-  );
+  saveAs(new Blob([await layOut(definition)], { type: 'application/pdf' }), name);
 }

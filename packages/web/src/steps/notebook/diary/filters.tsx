@@ -27,7 +27,7 @@ export function Filters({
       <label>
         Antenna
         <select
-          className="block text-ink"
+          className="block w-44 max-w-full text-ink"
           value={filter.antenna}
           onChange={(event) => set({ antenna: event.target.value })}
         >

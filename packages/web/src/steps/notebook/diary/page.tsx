@@ -225,7 +225,7 @@ function WriteEntry({ data }: { readonly data: StationData }) {
           <label className="text-sm text-dim">
             About
             <select
-              className="block text-ink"
+              className="block w-56 max-w-full text-ink"
               value={antennaId ?? ''}
               onChange={(event) => setAntennaId(event.target.value === '' ? null : Number(event.target.value))}
             >

@@ -1,7 +1,9 @@
 import { countText } from '@velvet-reed/core/units';
-import { useMemo, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { targetChoices } from '../../../data/derive';
+import { useLogSummaries } from '../../../data/logs';
 import { useMoment } from '../../../data/moment';
+import { loadPatterns } from '../../../data/patterns';
 import { useRanking } from '../../../data/ranking';
 import { loadSamples } from '../../../data/samples';
 import { showTrouble, type StationData } from '../../../data/station';
@@ -9,67 +11,115 @@ import { Button } from '../../../ui/button';
 import { Room } from '../../../ui/room';
 import { Next, Note, Section, Wide } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';
+import { chosenData, type ReportChoice, SECTIONS } from './report';
+import type { ReportFormat } from './report-pdf';
+import { useChoice } from './use-choice';
 
 export default function ReportRoom() {
+  return <StationPage>{(data) => <Report data={data} />}</StationPage>;
+}
+
+function Report({ data }: { readonly data: StationData }) {
+  const { choice, setChoice } = useChoice(data.station.id);
+  const chosen = useMemo(() => chosenData(data, choice), [data, choice]);
+  const sections = SECTIONS.length - choice.without.length;
   return (
-    <StationPage>
-      {(data) => (
-        <Room
-          title="Report, Notebook"
-          verdict={
-            <>
-              The report says what every room says, from the same verdicts: {countText(data.antennas.length, 'antenna')}
-              , {countText(data.sweeps.length, 'sweep')}, {countText(data.trials.length, 'trial')}.{' '}
-              <Next>Next: save it as PDF, or its tables as CSV.</Next>
-            </>
-          }
-          margin={
-            <Note title="Checksums">
-              <p>Every imported file stands in the report with its SHA-256: a figure can be traced to bytes.</p>
-            </Note>
-          }
-        >
-          <Contents data={data} />
-          <Report data={data} />
-        </Room>
-      )}
-    </StationPage>
+    <Room
+      title="Report, Notebook"
+      verdict={
+        <>
+          The report says what the rooms say, from the same verdicts: {sections} of {SECTIONS.length} sections,{' '}
+          {chosen.antennas.length} of {data.antennas.length} antennas, {chosen.sweeps.length} sweeps,{' '}
+          {chosen.readings.length} pairs. <Next>Next: save it as PDF, or its tables.</Next>
+        </>
+      }
+      margin={
+        <>
+          <Note title="Same station, same report">
+            <p>But for the date at its head nothing changes between two reports of one station.</p>
+          </Note>
+          <Note title="Checksums">
+            <p>Every imported file stands in the report with its SHA-256: a figure can be traced to bytes.</p>
+          </Note>
+          <Note title="For screen readers">
+            <p>The page of HTML has headings and tables with their heads; the PDF is for paper and is not tagged.</p>
+          </Note>
+        </>
+      }
+    >
+      <Contents data={data} chosen={chosen} choice={choice} onChoice={setChoice} />
+      <Save data={data} choice={choice} />
+      <Bounds data={data} choice={choice} onChoice={setChoice} />
+    </Room>
   );
 }
 
-/** What will stand in it. */
-function Contents({ data }: { readonly data: StationData }) {
-  const rows: readonly (readonly [string, string])[] = [
-    ['Listen', `${countText(data.targets.length, 'target')}, ${countText(data.transmitters.length, 'transmitter')}`],
-    ['Plot and Choose', `${countText(data.plotFeatures.length, 'feature')} of the plan, the ranking`],
-    [
-      'Draft and Bench',
-      `${countText(data.antennas.length, 'antenna')}, ${countText(data.sweeps.length, 'sweep')}, ${countText(data.trimSteps.length, 'trim step')}`,
-    ],
-    ['Trials', `${countText(data.trials.length, 'trial')}, ${countText(data.readings.length, 'pair')}`],
-    ['Noise', countText(data.levels.length, 'level')],
-    [
-      'Path and Guard',
-      `${countText(data.paths.length, 'path')}, ${countText(data.guardPlans.length, 'transmitter')} planned for`,
-    ],
-    ['Notebook', `${countText(data.entries.length, 'line')}, ${countText(data.attachments.length, 'raw file')}`],
-  ];
+const toggled = <T,>(list: readonly T[], one: T): readonly T[] =>
+  list.includes(one) ? list.filter((other) => other !== one) : [...list, one];
+
+/** How much of each section the chosen records hold. */
+const holds = (data: StationData): Readonly<Record<string, string>> => ({
+  listen: `${countText(data.targets.length, 'target')}, ${countText(data.transmitters.length, 'transmitter')}`,
+  plot: `${countText(data.plotFeatures.length, 'feature')}, the plan drawn`,
+  choose: 'the ranking as it stands',
+  antennas: `${countText(data.antennas.length, 'antenna')}, ${countText(data.sweeps.length, 'sweep')}, ${countText(data.trimSteps.length, 'cut')}`,
+  trials: `${countText(data.trials.length, 'trial')}, ${countText(data.readings.length, 'pair')}`,
+  patterns: `${countText(data.logs.filter(({ kind }) => kind === 'pattern').length, 'pattern')}, drawn`,
+  noise: `${countText(data.levels.length, 'level')}, the last evening drawn`,
+  bearings: `${countText(data.nullLogs.length, 'turn')}`,
+  path: `${countText(data.paths.length, 'path')}, levels drawn`,
+  guard: `${countText(data.guardPlans.length, 'transmitter')} planned for`,
+  seasons: 'what moved since last year',
+  upkeep: `${data.upkeep.length} on watch`,
+  diary: `${countText(data.entries.length, 'line')}, ${countText(data.attachments.length, 'raw file')}`,
+});
+
+interface Choosing {
+  readonly choice: ReportChoice;
+  readonly onChoice: (choice: ReportChoice) => void;
+}
+
+function Contents({
+  chosen,
+  choice,
+  onChoice,
+}: Choosing & { readonly data: StationData; readonly chosen: StationData }) {
+  const held = holds(chosen);
   return (
-    <Wide evidence label="What the report holds">
-      <table className="w-full max-w-2xl">
+    <Wide evidence label="What goes into the report">
+      <table className="w-full max-w-4xl text-sm">
         <thead>
           <tr>
-            <th scope="col">Part</th>
+            <th scope="col">Section</th>
             <th scope="col">Holds</th>
+            <th scope="col">Words of your own at its head</th>
           </tr>
         </thead>
         <tbody>
-          {rows.map(([part, holds]) => (
-            <tr key={part}>
+          {SECTIONS.map(({ id, name }) => (
+            <tr key={id}>
               <th scope="row" className="text-ink">
-                {part}
+                <label className="flex items-center gap-2">
+                  <input
+                    type="checkbox"
+                    checked={!choice.without.includes(id)}
+                    onChange={() => onChoice({ ...choice, without: toggled(choice.without, id) })}
+                  />
+                  {name}
+                </label>
               </th>
-              <td>{holds}</td>
+              <td className="text-dim">{held[id]}</td>
+              <td>
+                <input
+                  className="w-full min-w-48"
+                  aria-label={`Words at the head of ${name}`}
+                  maxLength={400}
+                  value={choice.captions[id] ?? ''}
+                  onChange={(event) =>
+                    onChoice({ ...choice, captions: { ...choice.captions, [id]: event.target.value } })
+                  }
+                />
+              </td>
             </tr>
           ))}
         </tbody>
@@ -78,41 +128,99 @@ function Contents({ data }: { readonly data: StationData }) {
   );
 }
 
-const FORMATS = [
-  ['pdf', 'Save the report as PDF'],
-  ['csv', 'Tables as CSV'],
-  ['png', 'Charts as PNG'],
-] as const;
+function Bounds({ data, choice, onChoice }: Choosing & { readonly data: StationData }) {
+  return (
+    <Section title="Period and antennas" hint="what carries no date is always in">
+      <div className="flex flex-wrap items-end gap-4 text-sm text-dim">
+        <label>
+          From
+          <input
+            type="date"
+            className="block text-ink"
+            value={choice.from}
+            onChange={(event) => onChoice({ ...choice, from: event.target.value })}
+          />
+        </label>
+        <label>
+          To
+          <input
+            type="date"
+            className="block text-ink"
+            value={choice.to}
+            onChange={(event) => onChoice({ ...choice, to: event.target.value })}
+          />
+        </label>
+        {data.antennas.map(({ id, name }) => (
+          <label key={id} className="flex min-h-9 items-center gap-2 text-ink">
+            <input
+              type="checkbox"
+              checked={!choice.withoutAntennas.includes(id)}
+              onChange={() => onChoice({ ...choice, withoutAntennas: toggled(choice.withoutAntennas, id) })}
+            />
+            {name}
+          </label>
+        ))}
+      </div>
+    </Section>
+  );
+}
 
-function Report({ data }: { readonly data: StationData }) {
+const FORMATS: readonly (readonly [ReportFormat, string])[] = [
+  ['pdf', 'Save the report as PDF'],
+  ['html', 'One page of HTML'],
+  ['csv', 'Tables as CSV'],
+  ['zip', 'Each table and picture, in a ZIP'],
+  ['png', 'Charts as PNG'],
+];
+
+function Save({ data, choice }: { readonly data: StationData; readonly choice: ReportChoice }) {
   const { atMs } = useMoment();
   const targets = useMemo(() => targetChoices(data, atMs), [data, atMs]);
   const { ranked, complete, answered, asked } = useRanking(data, { targets, view: 'quiet' });
-  const [busy, setBusy] = useState(false);
-  const make = async (as: (typeof FORMATS)[number][0]): Promise<void> => {
-    setBusy(true);
+  const summaries = useLogSummaries(data.logs).data;
+  const [share, setShare] = useState<number>();
+  const under = useRef<AbortController>(undefined);
+  const make = async (as: ReportFormat): Promise<void> => {
+    const control = new AbortController();
+    under.current = control;
+    setShare(0);
     try {
-      const { saveReport } = await import('../report/report-pdf');
-      await saveReport({ data, samples: await loadSamples(data.sweeps), ranked }, as);
+      const [{ saveReport }, samples, patterns] = await Promise.all([
+        import('./report-pdf'),
+        loadSamples(data.sweeps),
+        loadPatterns(data.logs),
+      ]);
+      await saveReport({ data, samples, ranked, patterns, summaries: summaries ?? new Map() }, choice, as, {
+        onStep: setShare,
+        signal: control.signal,
+      });
     } catch (error) {
-      showTrouble(error);
+      if (!control.signal.aborted) showTrouble(error);
     } finally {
-      setBusy(false);
+      setShare(undefined);
     }
   };
-  const waiting = busy || !complete;
+  const busy = share !== undefined;
+  const waiting = busy || !complete || !summaries;
   return (
-    <Section title="Report" hint="the whole path with its charts, tables and checksums">
+    <Section title="Save it" hint="the whole path with its charts, tables and checksums">
       <div className="flex flex-wrap gap-3">
         {FORMATS.map(([as, label]) => (
           <Button key={as} look={as === 'pdf' ? 'main' : 'plain'} busy={waiting} onClick={() => void make(as)}>
             {label}
           </Button>
         ))}
+        {busy && (
+          <Button look="quiet" onClick={() => under.current?.abort()}>
+            Leave it
+          </Button>
+        )}
       </div>
       {/* its room stays when it is done: nothing below may move under a finger */}
       <p role="status" className="mt-1 min-h-10 text-sm text-dim sm:min-h-5">
-        {!complete && `The wire model is still ranking the antennas for it: ${answered} of ${asked}.`}
+        {busy
+          ? `The pages are laid out: ${Math.round(100 * share)} %.`
+          : !complete && `The wire model is still ranking the antennas for it: ${answered} of ${asked}.`}
       </p>
     </Section>
   );

@@ -57,3 +57,56 @@ export const reportCharts = (report: TDocumentDefinitions): readonly string[] =>
     const svg = part.get('svg');
     return typeof svg === 'string' ? [svg] : [];
   });
+
+const markup = (text: string): string =>
+  text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;');
+const lines = (text: string): string => markup(text).replaceAll('\n', '<br>');
+
+function tableHtml(rows: readonly (readonly string[])[]): string {
+  const [head = [], ...body] = rows;
+  const cells = (row: readonly string[]): string =>
+    row.map((text, i) => (i === 0 ? `<th scope="row">${lines(text)}</th>` : `<td>${lines(text)}</td>`)).join('');
+  return `<table><thead><tr>${head.map((text) => `<th scope="col">${lines(text)}</th>`).join('')}</tr></thead><tbody>${body.map((row) => `<tr>${cells(row)}</tr>`).join('')}</tbody></table>`;
+}
+
+/** The look of the page: black on white, set for paper and screens alike. */
+const STYLE =
+  'body{font:16px/1.5 sans-serif;max-width:52rem;margin:2rem auto;padding:0 1rem;color:#26221d}table{border-collapse:collapse;margin:.5rem 0}th,td{text-align:left;vertical-align:baseline;padding:.25rem .8rem .25rem 0;border-bottom:1px solid #dcd3c2}thead th{color:#665d52;font-weight:400}tbody th{font-weight:400}svg{max-width:100%;height:auto}h2{margin-top:2rem}.dim{color:#665d52}.own{font-style:italic}.sum{font-family:monospace;font-size:.85em;word-break:break-all}';
+
+/** The report as one page of HTML that needs nothing else: headings, tables with their heads, drawings inside. Whatever was typed stays text. */
+export function reportHtml(report: TDocumentDefinitions): string {
+  const title = markup(String(report.info?.title ?? 'Report'));
+  const body = partsOf(report).map((part): string => {
+    const drawing = part.get('svg');
+    if (typeof drawing === 'string') return `<figure role="img">${drawing}</figure>`;
+    if (part.has('table')) return tableHtml(rowsOf(part.get('table')).map((row) => row.map(textOf)));
+    const [text, style] = [lines(textOf(part.get('text'))), part.get('style')];
+    if (text === '') return '';
+    if (style === 'title') return `<h1>${text}</h1>`;
+    if (style === 'heading') return `<h2>${text}</h2>`;
+    return `<p${style === 'dim' || style === 'own' ? ` class="${style}"` : ''}>${text}</p>`;
+  });
+  return `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><meta http-equiv="Content-Security-Policy" content="default-src 'none'; style-src 'unsafe-inline'"><title>${title}</title><style>${STYLE}</style></head><body>${body.join('\n')}</body></html>\n`;
+}
+
+/** Each table as a CSV (RFC 4180) and each drawing as SVG, numbered in the order of the report and named after the heading before it. */
+export function reportPieces(
+  report: TDocumentDefinitions,
+): readonly { readonly name: string; readonly text: string }[] {
+  let heading = 'report';
+  let count = 0;
+  return partsOf(report).flatMap((part) => {
+    if (part.get('style') === 'heading') heading = textOf(part.get('text'));
+    const drawing = part.get('svg');
+    if (!part.has('table') && typeof drawing !== 'string') return [];
+    count += 1;
+    const slug = heading
+      .replace(/[^\p{L}\p{N}]+/gu, '-')
+      .toLowerCase()
+      .slice(0, 50);
+    const name = `${String(count).padStart(3, '0')}-${slug}.${typeof drawing === 'string' ? 'svg' : 'csv'}`;
+    if (typeof drawing === 'string') return [{ name, text: drawing }];
+    const [head = [], ...body] = plainTable(rowsOf(part.get('table')).map((row) => row.map(textOf)));
+    return [{ name, text: `${writeCsv(head, body)}\r\n` }];
+  });
+}

@@ -1,29 +1,69 @@
-import type { Candidate } from '@velvet-reed/core/choose';
-import type { SweepData } from '@velvet-reed/core/formats';
+import { strToU8, zipSync } from 'fflate';
 import { saveAs } from 'file-saver';
-import type { StationData } from '../../../data/station';
+import type { TDocumentDefinitions } from 'pdfmake/interfaces';
 import { svgPng } from '../../../ui/export';
-import { savePdf } from '../../../ui/pdf';
-import { reportOf } from './report';
-import { reportCharts, reportCsv } from './report-parts';
+import type { LayoutQuestion, LayoutReply } from './layout.worker';
+import { type ReportChoice, reportOf } from './report';
+import { reportCharts, reportCsv, reportHtml, reportPieces } from './report-parts';
 
-const fileName = (data: StationData, end: string): string =>
-  `${data.station.name.replace(/[^\p{L}\p{N}]+/gu, '-').toLowerCase()}-${end}`;
+type Source = Parameters<typeof reportOf>[0];
+export type ReportFormat = 'pdf' | 'html' | 'csv' | 'zip' | 'png';
 
-/** What a report is made from. */
-export interface ReportSource {
-  readonly data: StationData;
-  readonly samples: ReadonlyMap<number, SweepData>;
-  readonly ranked: readonly Candidate[];
+const LEFT = 'left';
+
+/** Lays the pages out in a worker of their own; leaving it ends the worker at once. @throws DOMException AbortError when it was left. */
+function inWorker(
+  definition: TDocumentDefinitions,
+  station: string,
+  onStep: (share: number) => void,
+  signal: AbortSignal,
+): Promise<ArrayBuffer> {
+  return new Promise((resolve, reject) => {
+    const worker = new Worker(new URL('./layout.worker.ts', import.meta.url), { type: 'module' });
+    const end = (): void => worker.terminate();
+    signal.addEventListener('abort', () => {
+      end();
+      reject(new DOMException(LEFT, 'AbortError'));
+    });
+    worker.onmessage = ({ data }: MessageEvent<LayoutReply>) => {
+      if (data.say === 'step') return onStep(data.share);
+      end();
+      if (data.say === 'done') resolve(data.bytes);
+      else reject(new Error(data.message));
+    };
+    worker.onerror = () => {
+      end();
+      reject(new Error('The pages could not be laid out. Reload the page and try again.'));
+    };
+    const { footer: _footer, ...rest } = definition;
+    worker.postMessage({ definition: rest, station } satisfies LayoutQuestion);
+  });
 }
 
-/** Writes the station's report as PDF, its tables as one CSV, or its charts as PNG pictures. */
-export async function saveReport({ data, samples, ranked }: ReportSource, as: 'pdf' | 'csv' | 'png'): Promise<void> {
-  const report = reportOf(data, samples, ranked, Date.now());
-  if (as === 'pdf') return savePdf(report, fileName(data, 'report.pdf'));
-  if (as === 'csv')
-    return saveAs(new Blob([reportCsv(report)], { type: 'text/csv;charset=utf-8' }), fileName(data, 'report.csv'));
-  const charts = reportCharts(report);
-  if (charts.length === 0) throw new Error('This report has no chart yet: import a sweep on the Bench first.');
-  for (const [i, chart] of charts.entries()) saveAs(await svgPng(chart), fileName(data, `chart-${i + 1}.png`));
+/** Makes the report in one of its formats and hands it to the browser's download. */
+export async function saveReport(
+  source: Source,
+  choice: ReportChoice,
+  as: ReportFormat,
+  { onStep, signal }: { readonly onStep: (share: number) => void; readonly signal: AbortSignal },
+): Promise<void> {
+  const { name } = source.data.station;
+  const file = (end: string): string => `${name.replace(/[^\p{L}\p{N}]+/gu, '-').toLowerCase()}-${end}`;
+  const report = reportOf(source, Date.now(), choice);
+  const text = (content: string, type: string, end: string): void =>
+    saveAs(new Blob([content], { type: `${type};charset=utf-8` }), file(end));
+  if (as === 'pdf')
+    saveAs(new Blob([await inWorker(report, name, onStep, signal)], { type: 'application/pdf' }), file('report.pdf'));
+  else if (as === 'html') text(reportHtml(report), 'text/html', 'report.html');
+  else if (as === 'csv') text(reportCsv(report), 'text/csv', 'report.csv');
+  else if (as === 'zip') {
+    // a fixed time: the same tables give the same archive
+    const mtime = new Date(Date.UTC(1980, 0, 2));
+    const pieces = Object.fromEntries(reportPieces(report).map((one) => [one.name, strToU8(one.text)]));
+    saveAs(new Blob([zipSync(pieces, { mtime })], { type: 'application/zip' }), file('tables-and-pictures.zip'));
+  } else {
+    const charts = reportCharts(report);
+    if (charts.length === 0) throw new Error('This report has no picture yet: import a sweep on the Bench first.');
+    for (const [i, chart] of charts.entries()) saveAs(await svgPng(chart), file(`chart-${i + 1}.png`));
+  }
 }

@@ -1,11 +1,11 @@
-import { expect, test } from '@jest/globals';
+import { describe, expect, test } from '@jest/globals';
 import { BLANK } from '@velvet-reed/contract';
 import { type CandidateSpec, rankCandidates, readyCandidate } from '@velvet-reed/core/choose';
 import { forecastPlace, targetChoices } from '../../../data/derive';
 import { TEST_STATION } from '../../../data/test-station';
-import { reportOf } from './report';
+import { reportOf, SECTIONS, WHOLE_REPORT } from './report';
 import { swrChart } from './report-chart';
-import { reportCharts, reportCsv } from './report-parts';
+import { reportCharts, reportCsv, reportHtml, reportPieces } from './report-parts';
 
 const boughtLoop: CandidateSpec = {
   id: 'bought-1',
@@ -33,6 +33,7 @@ const ranked = rankCandidates(
   },
 );
 
+const SOURCE = { data: TEST_STATION, samples: new Map(), ranked, patterns: new Map(), summaries: new Map() };
 const sweep = {
   freqHz: Float64Array.of(9e6, 9.4e6, 9.8e6),
   re: Float64Array.of(0.6, 0.05, 0.6),
@@ -63,7 +64,7 @@ test('the report holds every step, computed from the records', () => {
       },
     ],
   };
-  const text = JSON.stringify(reportOf(withSweep, new Map([[7, sweep]]), ranked, 0));
+  const text = JSON.stringify(reportOf({ ...SOURCE, data: withSweep, samples: new Map([[7, sweep]]) }, 0));
   for (const part of [
     'Ferrin Point',
     'IO00ie',
@@ -84,13 +85,12 @@ test('the report holds every step, computed from the records', () => {
 });
 
 test('the same report as CSV and as charts: cells with commas are quoted, every chart is a drawing', () => {
-  const report = reportOf(TEST_STATION, new Map(), ranked, 0);
+  const report = reportOf(SOURCE, 0);
   const csv = reportCsv(report);
   expect(csv).toMatch(/^Ferrin Point\r\n/);
   expect(csv).toContain('Wanted,Band,Weight\r\n31 m broadcast,9.4 to 9.9 MHz,5');
   // a sentence with a comma is one cell
   expect(csv).toContain('"IO00ie, ITU Region 1.');
-  expect(reportCharts(report)).toEqual([]);
   expect(reportCharts({ content: [{ svg: '<svg/>' }, 'text', { text: 'x' }] })).toEqual(['<svg/>']);
 });
 
@@ -105,4 +105,56 @@ test('the chart shades bands and escapes names', () => {
   expect(svg).toContain('&lt;31 m');
   expect(svg).not.toContain('elsewhere');
   expect(new DOMParser().parseFromString(svg, 'image/svg+xml').querySelector('parsererror')).toBeNull();
+});
+
+describe('a report of chosen parts', () => {
+  const scripted = '<script>alert(1)</script>';
+  test('sections, antennas and days that are left out are not in it, and a caption stands at its head', () => {
+    const text = (choice: Partial<typeof WHOLE_REPORT>) =>
+      JSON.stringify(reportOf(SOURCE, 0, { ...WHOLE_REPORT, ...choice }).content);
+    expect(text({})).toContain('31 m broadcast');
+    expect(text({ without: ['listen', 'choose'] })).not.toContain('Listen: wanted');
+    expect(text({ captions: { listen: 'As heard from the hut.' } })).toContain('As heard from the hut.');
+    expect(text({ withoutAntennas: TEST_STATION.antennas.map(({ id }) => id) })).not.toContain('Draft and Bench');
+    expect(text({ to: '1969-12-31' })).not.toContain('Ω and λ survive');
+    expect(text({ without: SECTIONS.map(({ id }) => id) })).not.toContain('heading');
+  });
+  test('the same station gives the same document, tables and page; a day later only the date differs', () => {
+    const [once, again, later] = [0, 0, 86_400_000].map((ms) => reportHtml(reportOf(SOURCE, ms)));
+    expect(again).toBe(once);
+    expect(later.replaceAll('1970-01-02', '1970-01-01')).toBe(once);
+    expect(reportPieces(reportOf(SOURCE, 0))).toEqual(reportPieces(reportOf(SOURCE, 86_400_000)));
+  });
+  test('one page of HTML: whatever was typed is text, tables have heads, nothing is fetched', () => {
+    const page = reportHtml(
+      reportOf({ ...SOURCE, data: { ...TEST_STATION, station: { ...TEST_STATION.station, name: scripted } } }, 0, {
+        ...WHOLE_REPORT,
+        captions: { listen: scripted },
+      }),
+    );
+    const read = new DOMParser().parseFromString(page, 'text/html');
+    expect(read.querySelectorAll('script, img, link, iframe, object')).toHaveLength(0);
+    expect(read.querySelector('h1')?.textContent).toBe(scripted);
+    expect(read.querySelectorAll('table').length).toBeGreaterThan(3);
+    for (const one of read.querySelectorAll('table')) expect(one.querySelector('thead th[scope="col"]')).not.toBeNull();
+    expect(page).not.toMatch(/https?:\/\/(?!www\.w3\.org\/2000\/svg)/);
+  });
+  test('each table and drawing is a file of its own, numbered in order', () => {
+    const pieces = reportPieces({
+      content: [
+        { text: 'Listen: wanted', style: 'heading' },
+        {
+          table: {
+            body: [
+              ['A', 'B'],
+              ['=1+1', '2 m'],
+            ],
+          },
+        },
+        { svg: '<svg/>' },
+      ],
+    });
+    expect(pieces.map(({ name }) => name)).toEqual(['001-listen-wanted.csv', '002-listen-wanted.svg']);
+    expect(pieces[0].text).not.toMatch(/^=/m);
+  });
 });

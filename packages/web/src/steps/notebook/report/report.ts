@@ -1,7 +1,8 @@
 import { momentText } from '../../../ui/moment-text';
 import { tryDraft } from '@velvet-reed/core/antenna';
 import { type Candidate, choiceVerdict, mayStay } from '@velvet-reed/core/choose';
-import type { SweepData } from '@velvet-reed/core/formats';
+import type { MeasuredPattern } from '@velvet-reed/core/bearing';
+import type { LogSummary, SweepData } from '@velvet-reed/core/formats';
 import { meterZeroProves } from '@velvet-reed/core/guard';
 import { amplifierWords, riseOf } from '@velvet-reed/core/noise';
 import { noiseRise, overNoise, snrLossDigits } from '@velvet-reed/core/path';
@@ -13,9 +14,12 @@ import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { bandsOf, designOf, latestRevision } from '../../../data/derive';
 import type { StationData } from '../../../data/station';
 import { cellsOf, judgedGuard } from '../../../data/guard';
+import { judgedDirection } from '../../../data/direction';
 import { levelsOf } from '../../../data/levels';
+import { seasonRows, shiftWords } from '../../../data/seasons';
 import { hasField, plannedTransmitters } from '../../../data/transmitters';
 import { judgedNoise, judgedPath, judgedTrial, type OrderView } from '../../../data/verdicts';
+import { levelPicture, noisePicture, patternPicture, planPicture } from './pictures';
 import { swrChart } from './report-chart';
 
 type Row = readonly string[];
@@ -39,15 +43,100 @@ const swrText = (swr: number | null | undefined): string =>
 const kilohertz = (hz: number): string =>
   `${hz < 0 ? '−' : '+'}${fixed(Math.abs(hz) / 1000, Math.abs(hz) < 1e4 ? 1 : 0)} kHz`;
 
-/** The whole path of a station as a document: each section computes from the same records and functions as its stage. */
-export function reportOf(
-  data: StationData,
-  samples: ReadonlyMap<number, SweepData>,
-  ranked: readonly Candidate[],
-  nowMs: number,
-): TDocumentDefinitions {
+/** Logs of patterns as they were measured, by the number of the log. */
+type Patterns = ReadonlyMap<number, MeasuredPattern>;
+
+/** What a report is made from: the station within the chosen period and antennas. */
+interface ReportSource {
+  readonly data: StationData;
+  readonly samples: ReadonlyMap<number, SweepData>;
+  readonly ranked: readonly Candidate[];
+  readonly patterns: Patterns;
+  readonly summaries: ReadonlyMap<number, LogSummary>;
+}
+
+/** The sections of a report, in their order. */
+const SECTION_PARTS: readonly (readonly [id: string, name: string, make: (source: ReportSource) => Content[]])[] = [
+  ['listen', 'Listen: targets and transmitters', ({ data }) => listenPart(data)],
+  ['plot', 'Plot: the plan', ({ data }) => plotPart(data)],
+  ['choose', 'Choose: the ranking', ({ ranked }) => choosePart(ranked)],
+  ['antennas', 'Draft and Bench: antennas, sweeps, cuts', ({ data, samples }) => antennaPart(data, samples)],
+  ['trials', 'Trials', ({ data }) => trialPart(data)],
+  ['patterns', 'Trials: measured patterns', ({ data, patterns }) => patternPart(data, patterns)],
+  ['noise', 'Noise: log, devices, off and on', ({ data }) => noisePart(data)],
+  ['bearings', 'Noise: bearings', ({ data }) => bearingPart(data)],
+  ['path', 'Path: chain and levels', ({ data }) => pathPart(data)],
+  ['guard', 'Guard: the card', ({ data }) => guardPart(data)],
+  ['seasons', 'Seasons', ({ data, samples, summaries }) => seasonPart(data, samples, summaries)],
+  ['upkeep', 'Upkeep', ({ data }) => upkeepPart(data)],
+  ['diary', 'Diary and raw files', ({ data }) => recordPart(data)],
+];
+export const SECTIONS: readonly { readonly id: string; readonly name: string }[] = SECTION_PARTS.map(([id, name]) => ({
+  id,
+  name,
+}));
+
+/** What goes into a report. */
+export interface ReportChoice {
+  /** Sections that stay out. */
+  readonly without: readonly string[];
+  /** Antennas that stay out. */
+  readonly withoutAntennas: readonly number[];
+  /** Days as typed, "2026-03-10", both included; empty: no bound. */
+  readonly from: string;
+  readonly to: string;
+  /** Words of one's own at the head of a section. */
+  readonly captions: Readonly<Record<string, string>>;
+}
+export const WHOLE_REPORT: ReportChoice = { without: [], withoutAntennas: [], from: '', to: '', captions: {} };
+
+const DAY_MS = 86_400_000;
+
+/** The records of the chosen period and antennas; what has no time is always in. */
+export function chosenData(data: StationData, { from, to, withoutAntennas }: ReportChoice): StationData {
+  const [fromMs, toMs] = [Date.parse(`${from}T00:00:00Z`), Date.parse(`${to}T00:00:00Z`) + DAY_MS];
+  const out = new Set<number | null>(withoutAntennas);
+  const when = (ms: number | null): boolean => ms === null || (!(ms < fromMs) && !(ms >= toMs));
+  const own = (one: { readonly antennaId: number | null }): boolean => !out.has(one.antennaId);
+  const trials = data.trials.filter((one) => !out.has(one.antennaAId) && !out.has(one.antennaBId));
+  const kept = new Set(trials.map(({ id }) => id));
   return {
-    info: { title: `Velvet Reed, ${data.station.name}` },
+    ...data,
+    antennas: data.antennas.filter(({ id }) => !out.has(id)),
+    sweeps: data.sweeps.filter((one) => own(one) && when(one.measuredMs)),
+    trimSteps: data.trimSteps.filter((one) => own(one) && when(one.atMs)),
+    readings: data.readings.filter((one) => kept.has(one.trialId) && when(one.atMs)),
+    trials,
+    levels: data.levels.filter((one) => own(one) && when(one.atMs)),
+    logs: data.logs.filter((one) => own(one) && (one.kind === 'pattern' || when(one.first))),
+    nullLogs: data.nullLogs.filter((one) => own(one) && when(one.atMs)),
+    entries: data.entries.filter((one) => own(one) && when(one.atMs)),
+    upkeep: data.upkeep.filter(own),
+  };
+}
+
+/** The foot of each page, made where the pages are: functions do not cross to a worker. */
+export const reportFooter = (name: string) => (page: number, pages: number) => ({
+  text: `${name}, page ${page} of ${pages}`,
+  alignment: 'center' as const,
+  fontSize: 8,
+});
+
+/** A station as a document: each section computes from the same records and functions as its step. The same station gives the same document but for its date. */
+export function reportOf(
+  whole: ReportSource,
+  nowMs: number,
+  choice: ReportChoice = WHOLE_REPORT,
+): TDocumentDefinitions {
+  const data = chosenData(whole.data, choice);
+  const source = { ...whole, data };
+  const period =
+    choice.from === '' && choice.to === ''
+      ? ''
+      : ` Period: ${choice.from || 'the beginning'} to ${choice.to || 'today'}.`;
+  return {
+    info: { title: `Velvet Reed, ${data.station.name}`, creationDate: new Date(nowMs), modDate: new Date(nowMs) },
+    ...{ language: 'en', displayTitle: true },
     pageSize: 'A4',
     pageMargins: [50, 50, 45, 50],
     defaultStyle: { font: 'Text', fontSize: 9.5, lineHeight: 1.25 },
@@ -55,30 +144,126 @@ export function reportOf(
       title: { fontSize: 22, bold: true },
       heading: { fontSize: 13, bold: true, margin: [0, 14, 0, 4] },
       dim: { color: '#665d52' },
+      own: { italics: true, margin: [0, 0, 0, 4] },
       table: { margin: [0, 2, 0, 6], fontSize: 8.5 },
       sum: { fontSize: 8, font: 'Mono' },
     },
-    footer: (page, pages) => ({
-      text: `${data.station.name}, page ${page} of ${pages}`,
-      alignment: 'center',
-      fontSize: 8,
-    }),
     content: [
       { text: data.station.name, style: 'title' },
       {
-        text: `${locatorOf(data.station)}, ITU Region ${ituRegionOf(data.station)}. Report of ${momentText(nowMs)} UTC. Computed figures are models unless they say measured.`,
+        text: `${locatorOf(data.station)}, ITU Region ${ituRegionOf(data.station)}. Report of ${momentText(nowMs)} UTC.${period} Computed figures are models unless they say measured.`,
         style: 'dim',
       },
-      ...listenPart(data),
-      ...choosePart(ranked),
-      ...antennaPart(data, samples),
-      ...trialPart(data),
-      ...noisePart(data),
-      ...pathPart(data),
-      ...guardPart(data),
-      ...recordPart(data),
+      ...SECTION_PARTS.flatMap(([id, , make]): Content[] => {
+        if (choice.without.includes(id)) return [];
+        const caption = choice.captions[id]?.trim() ?? '';
+        const [head, ...rest] = make(source);
+        if (head === undefined) return [];
+        return [head, ...(caption === '' ? [] : [{ text: caption, style: 'own' }]), ...rest];
+      }),
     ],
   };
+}
+
+const picture = (drawing: string | undefined): Content[] =>
+  drawing === undefined ? [] : [{ svg: drawing, margin: [0, 6, 0, 4] }];
+
+function plotPart(data: StationData): Content[] {
+  const drawing = planPicture(data, judgedDirection(data.nullLogs));
+  return [
+    heading('Plot: the plan'),
+    ...picture(drawing),
+    table(
+      ['Feature', 'Kind', 'Height'],
+      data.plotFeatures.map((one) => [one.name, one.kind, one.kind === 'picture' ? '' : lengthText(one.heightM)]),
+    ),
+  ];
+}
+
+function patternPart(data: StationData, patterns: Patterns): Content[] {
+  return data.logs.flatMap((log): Content[] => {
+    const pattern = patterns.get(log.id);
+    if (!pattern) return [];
+    const { figures, turns } = pattern;
+    return [
+      heading(`Pattern: ${log.name}`),
+      ...picture(patternPicture(pattern)),
+      table(
+        ['Of the pattern (measured)', 'Value'],
+        [
+          ['Width, half power', figures.widthDeg === null ? 'not closed' : `${fixed(figures.widthDeg, 1)}°`],
+          [
+            'Front to back',
+            figures.frontToBackDb === null ? 'no direction behind' : `${fixed(figures.frontToBackDb, 1)} dB`,
+          ],
+          ['At right angles', `${fixed(pattern.sideDb, 1)} dB`],
+          ['Turns averaged', String(turns)],
+        ],
+      ),
+    ];
+  });
+}
+
+function bearingPart(data: StationData): Content[] {
+  const { turns, fix, fault } = judgedDirection(data.nullLogs);
+  if (turns.length === 0) return [];
+  return [
+    heading('Noise: bearings'),
+    fix
+      ? `The source lies near ${lengthText(fix.xM)} east, ${lengthText(fix.yM)} north; ellipse of one sigma ${lengthText(fix.semiMajorM)} by ${lengthText(fix.semiMinorM)}.`
+      : (fault ?? 'One turn gives a direction, two give a place.'),
+    table(
+      ['Turn (measured)', 'Axis', 'Direction', 'Null'],
+      turns.map(({ log, fit, bearingDeg, fault: why }) => [
+        log.name,
+        fit ? `${fixed(fit.axisDeg, 1)}°` : (why ?? '–'),
+        bearingDeg === undefined ? 'either end' : `${fixed(bearingDeg, 0)}°`,
+        fit ? `${fixed(fit.depthDb, 0)} dB` : '–',
+      ]),
+    ),
+  ];
+}
+
+function seasonPart(
+  data: StationData,
+  samples: ReadonlyMap<number, SweepData>,
+  summaries: ReadonlyMap<number, LogSummary>,
+): Content[] {
+  const rows = seasonRows(data, samples, summaries);
+  if (rows.length === 0) return [];
+  return [
+    heading('Seasons'),
+    table(
+      ['What', 'Seasons', 'Moved by', '95 % interval', 'Why, or where to look'],
+      rows.map((row) => [
+        `${row.what}, ${row.about}`,
+        `${row.now} and ${row.then}`,
+        shiftWords(row.shift.shift, row.unit),
+        row.shift.low === null || row.shift.high === null
+          ? 'not known'
+          : `${shiftWords(row.shift.low, row.unit)} to ${shiftWords(row.shift.high, row.unit)}`,
+        row.shift.moved
+          ? [...row.known, row.look].filter((one) => one !== '').join('; ') || 'not known'
+          : 'within its interval',
+      ]),
+    ),
+  ];
+}
+
+function upkeepPart(data: StationData): Content[] {
+  if (data.upkeep.length === 0) return [];
+  const day = (ms: number): string => new Date(ms).toISOString().slice(0, 10);
+  return [
+    heading('Upkeep'),
+    table(
+      ['What is looked at', 'Every', 'Last done'],
+      data.upkeep.map((duty) => [
+        duty.name,
+        `${fixed(duty.everyDays, 0)} d`,
+        duty.doneMs === null ? 'never' : day(duty.doneMs),
+      ]),
+    ),
+  ];
 }
 
 function listenPart(data: StationData): Content[] {
@@ -221,8 +406,18 @@ function trialPart(data: StationData): Content[] {
 function noisePart(data: StationData): Content[] {
   const { sentence, next } = judgedNoise(data);
   return [
-    heading('Noise: antenna off and on'),
+    heading('Noise: log, devices, antenna off and on'),
     `${sentence} ${next}`,
+    ...picture(noisePicture(data)),
+    table(
+      ['Device', 'Frequency', 'On (measured)', 'Off (measured)'],
+      levelsOf(data).devices.map(({ device, freqHz, onDbm, offDbm }) => [
+        device,
+        frequencyText(freqHz),
+        `${fixed(onDbm, 1)} dBm`,
+        `${fixed(offDbm, 1)} dBm`,
+      ]),
+    ),
     table(
       ['Frequency', 'Off', 'On', 'Rise (measured)', 'SNR lost', 'Amplifier'],
       levelsOf(data).offOn.map((check) => {
@@ -250,6 +445,7 @@ function pathPart(data: StationData): Content[] {
     return [
       heading(`Path: ${path.name}`),
       `${verdict.sentence} ${verdict.next}`,
+      ...picture(orders[0] && levelPicture(orders[0], receiver.name)),
       table(
         [`Judged on ${target.name} (model)`, 'Order 1', 'Order 2'],
         [
