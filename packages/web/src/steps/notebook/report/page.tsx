@@ -1,11 +1,11 @@
 import { countText } from '@velvet-reed/core/units';
-import { useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { targetChoices } from '../../../data/derive';
 import { useLogSummaries } from '../../../data/logs';
 import { useMoment } from '../../../data/moment';
 import { loadPatterns } from '../../../data/patterns';
 import { useRanking } from '../../../data/ranking';
-import { loadSamples } from '../../../data/samples';
+import { useSamples } from '../../../data/samples';
 import { showTrouble, type StationData } from '../../../data/station';
 import { Button } from '../../../ui/button';
 import { Room } from '../../../ui/room';
@@ -178,6 +178,9 @@ function Save({ data, choice }: { readonly data: StationData; readonly choice: R
   const targets = useMemo(() => targetChoices(data, atMs), [data, atMs]);
   const { ranked, complete, answered, asked } = useRanking(data, { targets, view: 'quiet' });
   const summaries = useLogSummaries(data.logs).data;
+  const samples = useSamples(data.sweeps).data;
+  // fonts and the layout are read while the listener looks at the list
+  useEffect(() => void import('./report-pdf').then(({ prepareLayout }) => prepareLayout()), []);
   const [share, setShare] = useState<number>();
   const under = useRef<AbortController>(undefined);
   const make = async (as: ReportFormat): Promise<void> => {
@@ -185,15 +188,16 @@ function Save({ data, choice }: { readonly data: StationData; readonly choice: R
     under.current = control;
     setShare(0);
     try {
-      const [{ saveReport }, samples, patterns] = await Promise.all([
-        import('./report-pdf'),
-        loadSamples(data.sweeps),
-        loadPatterns(data.logs),
-      ]);
-      await saveReport({ data, samples, ranked, patterns, summaries: summaries ?? new Map() }, choice, as, {
-        onStep: setShare,
-        signal: control.signal,
-      });
+      const [{ saveReport }, patterns] = await Promise.all([import('./report-pdf'), loadPatterns(data.logs)]);
+      await saveReport(
+        { data, samples: samples ?? new Map(), ranked, patterns, summaries: summaries ?? new Map() },
+        choice,
+        as,
+        {
+          onStep: setShare,
+          signal: control.signal,
+        },
+      );
     } catch (error) {
       if (!control.signal.aborted) showTrouble(error);
     } finally {
@@ -201,7 +205,7 @@ function Save({ data, choice }: { readonly data: StationData; readonly choice: R
     }
   };
   const busy = share !== undefined;
-  const waiting = busy || !complete || !summaries;
+  const waiting = busy || !complete || !summaries || !samples;
   return (
     <Section title="Save it" hint="the whole path with its charts, tables and checksums">
       <div className="flex flex-wrap gap-3">

@@ -20,6 +20,14 @@ const rowsOf = (table: unknown): readonly unknown[][] =>
     ? table.body.filter((row): row is unknown[] => Array.isArray(row))
     : [];
 
+/** Rows of a table part as data: a cell for each number where the printed one holds several. */
+const dataRows = (part: Entries): readonly (readonly string[])[] => {
+  const plain = part.get('plain');
+  return (
+    Array.isArray(plain) ? plain.filter((row): row is unknown[] => Array.isArray(row)) : rowsOf(part.get('table'))
+  ).map((row) => row.map(textOf));
+};
+
 /** A number with a unit behind it, as the tables of the report show it. */
 const MEASURED = /^([+−-]?\d[\d.]*)\s*(k?Hz|[MG]Hz|[mck]?m|dB(?:m|i|µV\/m)?|[mkM]?W|Ω|°|%|s|min|h|V\/m)$/;
 
@@ -43,7 +51,7 @@ export function reportCsv(report: TDocumentDefinitions): string {
   return partsOf(report)
     .map((part): string => {
       if (part.has('table')) {
-        const [head = [], ...body] = plainTable(rowsOf(part.get('table')).map((row) => row.map(textOf)));
+        const [head = [], ...body] = plainTable(dataRows(part));
         return `${writeCsv(head, body)}\r\n`;
       }
       return part.has('text') ? writeCsv([textOf(part.get('text')).replaceAll('\n', '; ')], []) : '';
@@ -106,7 +114,7 @@ export function reportPieces(
       .slice(0, 50);
     const name = `${String(count).padStart(3, '0')}-${slug}.${typeof drawing === 'string' ? 'svg' : 'csv'}`;
     if (typeof drawing === 'string') return [{ name, text: drawing }];
-    const [head = [], ...body] = plainTable(rowsOf(part.get('table')).map((row) => row.map(textOf)));
+    const [head = [], ...body] = plainTable(dataRows(part));
     return [{ name, text: `${writeCsv(head, body)}\r\n` }];
   });
 }

@@ -9,9 +9,23 @@ import { reportCharts, reportCsv, reportHtml, reportPieces } from './report-part
 type Source = Parameters<typeof reportOf>[0];
 export type ReportFormat = 'pdf' | 'html' | 'csv' | 'zip' | 'png';
 
-const LEFT = 'left';
+/** A worker that has read its fonts, for the next report; left ones are ended and a new one begins. */
+let ready: Worker | undefined;
 
-/** Lays the pages out in a worker of their own; leaving it ends the worker at once. @throws DOMException AbortError when it was left. */
+/** Begins a worker ahead of the first report, and lets it read its fonts. */
+export function prepareLayout(): Worker {
+  if (ready) return ready;
+  ready = new Worker(new URL('./layout.worker.ts', import.meta.url), { type: 'module' });
+  const definition: TDocumentDefinitions = {
+    content: [{ text: 'Ωλ', bold: true }, 'x'],
+    defaultStyle: { font: 'Text' },
+  };
+  ready.postMessage({ definition, station: '', id: 0 } satisfies LayoutQuestion);
+  return ready;
+}
+
+let asked = 0;
+/** Lays the pages out in a worker; leaving it ends the worker at once. @throws DOMException AbortError when it was left. */
 function inWorker(
   definition: TDocumentDefinitions,
   station: string,
@@ -19,24 +33,24 @@ function inWorker(
   signal: AbortSignal,
 ): Promise<ArrayBuffer> {
   return new Promise((resolve, reject) => {
-    const worker = new Worker(new URL('./layout.worker.ts', import.meta.url), { type: 'module' });
-    const end = (): void => worker.terminate();
-    signal.addEventListener('abort', () => {
-      end();
-      reject(new DOMException(LEFT, 'AbortError'));
-    });
+    const worker = prepareLayout();
+    asked += 1;
+    const id = asked;
+    const giveUp = (error: Error): void => {
+      worker.terminate();
+      ready = undefined;
+      reject(error);
+    };
+    signal.addEventListener('abort', () => giveUp(new DOMException('left', 'AbortError')));
     worker.onmessage = ({ data }: MessageEvent<LayoutReply>) => {
-      if (data.say === 'step') return onStep(data.share);
-      end();
-      if (data.say === 'done') resolve(data.bytes);
-      else reject(new Error(data.message));
+      if (data.id !== id) return;
+      if (data.say === 'step') onStep(data.share);
+      else if (data.say === 'done') resolve(data.bytes);
+      else giveUp(new Error(data.message));
     };
-    worker.onerror = () => {
-      end();
-      reject(new Error('The pages could not be laid out. Reload the page and try again.'));
-    };
+    worker.onerror = () => giveUp(new Error('The pages could not be laid out. Reload the page and try again.'));
     const { footer: _footer, ...rest } = definition;
-    worker.postMessage({ definition: rest, station } satisfies LayoutQuestion);
+    worker.postMessage({ definition: rest, station, id } satisfies LayoutQuestion);
   });
 }
 

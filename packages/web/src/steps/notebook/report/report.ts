@@ -25,7 +25,12 @@ import { swrChart } from './report-chart';
 type Row = readonly string[];
 
 const heading = (text: string): Content => ({ text, style: 'heading' });
-const table = (head: Row, rows: readonly Row[]): Content =>
+/** @param plain the same with a cell for each number, for tables of their own; absent: as printed */
+const table = (
+  head: Row,
+  rows: readonly Row[],
+  plain?: { readonly head: Row; readonly rows: readonly Row[] },
+): Content =>
   rows.length === 0
     ? { text: 'Nothing recorded.', style: 'dim' }
     : {
@@ -36,6 +41,7 @@ const table = (head: Row, rows: readonly Row[]): Content =>
         },
         layout: 'lightHorizontalLines',
         style: 'table',
+        ...(plain ? { plain: [plain.head, ...plain.rows] } : {}),
       };
 const swrText = (swr: number | null | undefined): string =>
   swr === undefined ? 'outside' : swr === null ? 'infinite' : swr.toFixed(2);
@@ -388,16 +394,25 @@ function trialPart(data: StationData): Content[] {
           one.proven ? 'proven' : 'not proven',
         ]),
       ),
+      // three cells a pair: a trial of thousands is many pages
       table(
-        ['Round', 'Level A', 'Noise A', 'Level B', 'Noise B', 'Scale'],
+        ['Round', `${names.a}: level, noise`, `${names.b}: level, noise`],
         readings.map((pair) => [
           String(pair.round + 1),
-          level(pair.levelADbm),
-          level(pair.noiseADbm),
-          level(pair.levelBDbm),
-          level(pair.noiseBDbm),
-          pair.scale,
+          `${level(pair.levelADbm)}, ${level(pair.noiseADbm)} ${pair.scale}`,
+          `${level(pair.levelBDbm)}, ${level(pair.noiseBDbm)} ${pair.scale}`,
         ]),
+        {
+          head: ['Round', 'Level A', 'Noise A', 'Level B', 'Noise B', 'Scale'],
+          rows: readings.map((pair) => [
+            String(pair.round + 1),
+            level(pair.levelADbm),
+            level(pair.noiseADbm),
+            level(pair.levelBDbm),
+            level(pair.noiseBDbm),
+            pair.scale,
+          ]),
+        },
       ),
     ];
   });
