@@ -40,6 +40,10 @@ export interface Backups {
   /** Puts all stations back as they were then; what is here now is kept as a backup first. */
   restore(name: string): Promise<void>;
   check(): Promise<DatabaseCheck>;
+  /** Makes the daily one when it is due; never rejects. */
+  makeDue(): Promise<void>;
+  /** Why the last daily one could not be made; undefined when it was. */
+  fault(): string | undefined;
   /** Makes the daily one when it is due, now and every hour from now on. */
   schedule(): void;
   close(): void;
@@ -65,7 +69,7 @@ export function openBackups(db: Database, file: string): Backups {
   const folder = path.join(path.dirname(file), 'backups');
   let timer: NodeJS.Timeout | undefined;
   const list = (): readonly Backup[] =>
-    !existsSync(folder)
+    !existsSync(folder) || !statSync(folder).isDirectory()
       ? []
       : readdirSync(folder)
           .flatMap((name): Backup[] => {
@@ -79,7 +83,7 @@ export function openBackups(db: Database, file: string): Backups {
     mkdirSync(folder, { recursive: true, mode: 0o700 });
     // what an ended process left half
     for (const name of readdirSync(folder))
-      if (name.endsWith('.part')) rmSync(path.join(folder, name), { force: true });
+      if (name.includes('.part')) rmSync(path.join(folder, name), { force: true });
     const name = `velvet-reed-${kind}-${stamped(Date.now())}.sqlite`;
     const half = path.join(folder, `${name}.part`);
     try {
@@ -99,14 +103,23 @@ export function openBackups(db: Database, file: string): Backups {
     if (!made) throw new NotFoundError('backup');
     return made;
   };
-  const due = (): void => {
-    const last = list().find(({ kind }) => kind === 'daily');
-    if (!last || Date.now() - last.madeMs > DAY_MS) void make('daily').catch(() => undefined);
+  let fault: string | undefined;
+  const makeDue = async (): Promise<void> => {
+    try {
+      const last = list().find(({ kind }) => kind === 'daily');
+      if (!last || Date.now() - last.madeMs > DAY_MS) await make('daily');
+      fault = undefined;
+    } catch (error) {
+      fault = `The daily backup of ${new Date().toISOString().slice(0, 10)} could not be made: ${error instanceof Error ? error.message : String(error)}`;
+    }
   };
+  const due = (): void => void makeDue();
   return {
     folder,
     list,
     make,
+    makeDue,
+    fault: () => fault,
     async restore(name) {
       if (!list().some((one) => one.name === name)) throw new NotFoundError('backup');
       await make('before');

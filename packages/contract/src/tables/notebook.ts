@@ -71,7 +71,7 @@ export const photos = tableOf({
 });
 
 /** What upkeep is for. */
-export const UPKEEP_KINDS = ['ropes', 'joints', 'rods', 'paint', 'battery', 'calibration', 'storm', 'other'] as const;
+const UPKEEP_KINDS = ['ropes', 'joints', 'rods', 'paint', 'battery', 'calibration', 'storm', 'other'] as const;
 
 /** Something that is looked at again and again, and when it was last. */
 export const upkeep = tableOf({

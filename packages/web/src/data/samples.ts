@@ -34,7 +34,7 @@ function samplesOf(header: Header): Promise<SweepData> {
 }
 
 /** Samples of several sweeps by their numbers, a few requests at a time. */
-export async function loadSamples(sweeps: readonly Header[]): Promise<ReadonlyMap<number, SweepData>> {
+async function loadSamples(sweeps: readonly Header[]): Promise<ReadonlyMap<number, SweepData>> {
   const found = new Map<number, SweepData>();
   const waiting = [...sweeps];
   const work = async (): Promise<void> => {

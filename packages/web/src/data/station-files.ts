@@ -86,16 +86,24 @@ const isBackup = (value: unknown): value is BackupRow =>
   typeof value.madeMs === 'number' &&
   typeof value.bytes === 'number';
 
-/** Copies of all stations, newest first, and where they lie. */
+/** Backups, newest first, where they lie, and why the last daily one could not be made. */
+export interface KeptBackups {
+  readonly folder: string;
+  readonly backups: readonly BackupRow[];
+  readonly fault: string;
+}
+
+/** Copies of all stations. */
 export const useBackups = () =>
-  useSWR<{ readonly folder: string; readonly backups: readonly BackupRow[] }, Error>(
-    '/api/backups',
-    async (path: string) => {
-      const reply = await getJson(path);
-      if (!isRecord(reply) || !Array.isArray(reply.backups)) return misfit();
-      return { folder: String(reply.folder), backups: reply.backups.filter(isBackup) };
-    },
-  );
+  useSWR<KeptBackups, Error>('/api/backups', async (path: string) => {
+    const reply = await getJson(path);
+    if (!isRecord(reply) || !Array.isArray(reply.backups)) return misfit();
+    return {
+      folder: String(reply.folder),
+      backups: reply.backups.filter(isBackup),
+      fault: typeof reply.fault === 'string' ? reply.fault : '',
+    };
+  });
 export const makeBackup = (): Promise<unknown> => sendJson('POST', '/api/backups', {});
 export const restoreBackup = (name: string): Promise<unknown> => sendJson('POST', '/api/backups/restore', { name });
 

@@ -237,14 +237,14 @@ function WriteEntry({ data }: { readonly data: StationData }) {
               ))}
             </select>
           </label>
-          <label className="text-sm text-dim">
+          <label className="max-w-full text-sm text-dim">
             Photos, if you like (up to {MOST_PHOTOS}, JPEG or PNG)
             <input
               key={photos.length === 0 ? 'empty' : 'chosen'}
               type="file"
               multiple
               accept="image/jpeg,image/png"
-              className="block min-h-11 max-w-full border-0"
+              className="block min-h-11 w-64 max-w-full border-0"
               onChange={(event) => setPhotos([...(event.target.files ?? [])].slice(0, MOST_PHOTOS))}
             />
           </label>

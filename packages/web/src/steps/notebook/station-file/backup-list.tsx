@@ -1,7 +1,13 @@
 import { fixed } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { showTrouble } from '../../../data/station';
-import { type BackupRow, checkDatabase, makeBackup, restoreBackup } from '../../../data/station-files';
+import {
+  type BackupRow,
+  type KeptBackups,
+  checkDatabase,
+  makeBackup,
+  restoreBackup,
+} from '../../../data/station-files';
 import { Button } from '../../../ui/button';
 import { momentText } from '../../../ui/moment-text';
 import { Section, Wide } from '../../../ui/section';
@@ -19,7 +25,7 @@ export function BackupList({
   error,
   onChanged,
 }: {
-  readonly kept: { readonly folder: string; readonly backups: readonly BackupRow[] } | undefined;
+  readonly kept: KeptBackups | undefined;
   readonly error: Error | undefined;
   readonly onChanged: () => void;
 }) {
@@ -63,6 +69,11 @@ export function BackupList({
       {error && (
         <p role="alert" className="text-danger">
           {error.message}
+        </p>
+      )}
+      {kept && kept.fault !== '' && (
+        <p role="alert" className="text-danger">
+          {kept.fault} Make room or allow writing, then make one now.
         </p>
       )}
       {kept && kept.backups.length === 0 && <Empty>None yet.</Empty>}
