@@ -18,7 +18,6 @@ const all = [
   'bench/sweep',
   'bench/trim',
   'trials/pairs',
-  'trials/conditions',
   'trials/recording',
   'trials/pattern',
   'noise/floor',
@@ -26,6 +25,7 @@ const all = [
   'guard/routes',
   'guard/states',
   'notebook/report',
+  'notebook/seasons',
 ];
 mkdirSync(out, { recursive: true });
 const browser = await chromium.launch({
