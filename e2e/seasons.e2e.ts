@@ -58,6 +58,8 @@ test('what moved since last spring is told with its interval; a duty is ticked, 
     'Looked at: Ropes',
     '<svg',
     'Pattern: loop-walked-round.csv',
+    'their transmitter was locked off',
+    'All antennas off the receivers',
   ])
     expect(html).toContain(text);
   expect(html).not.toContain('Trial: ');

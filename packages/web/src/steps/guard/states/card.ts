@@ -1,3 +1,4 @@
+import { BEFORE_STORM, BEFORE_TRANSMITTING } from '../../../data/check-lists';
 import { fixed, frequencyText, plain, showPower } from '@velvet-reed/core/units';
 import { CAUTIONS } from '@velvet-reed/core/safety';
 import type { TDocumentDefinitions } from 'pdfmake/interfaces';
@@ -41,18 +42,6 @@ function stationSvg(data: StationData, plan: PlannedTransmitter): string {
   });
   return `<svg xmlns="http://www.w3.org/2000/svg" width="${WIDTH}" height="${rows.length * ROW}">${lines.join('')}${boxes.join('')}</svg>`;
 }
-
-/** What is done before transmitting, and before a storm. */
-const BEFORE_TRANSMITTING = [
-  'Nobody works on an antenna; their transmitter was locked off while they did.',
-  'Every antenna is plugged as drawn above; nothing else hangs on a receiver.',
-  'Key line plugged and tried into the dummy load: each relay is heard.',
-  'Lowest power first, one eye on the receivers; stop when anything differs.',
-];
-const BEFORE_STORM = [
-  'All antennas off the receivers and out of the house, before it is near.',
-  'Mains plugs out. What is bonded stays bonded: arresters and earths by local code.',
-];
 
 /** One page for the shack: the station, what each state does, the tests, the key line, the check lists. */
 export function shackCard(data: StationData, plan: PlannedTransmitter, day: string): TDocumentDefinitions {

@@ -14,6 +14,7 @@ import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { bandsOf, designOf, latestRevision } from '../../../data/derive';
 import type { StationData } from '../../../data/station';
 import { cellsOf, judgedGuard } from '../../../data/guard';
+import { BEFORE_STORM, BEFORE_TRANSMITTING } from '../../../data/check-lists';
 import { judgedDirection } from '../../../data/direction';
 import { levelsOf } from '../../../data/levels';
 import { seasonRows, shiftWords } from '../../../data/seasons';
@@ -507,6 +508,14 @@ function guardPart(data: StationData): Content[] {
             worst?.sentence ?? '',
           ];
         }),
+      ),
+      table(
+        ['Before transmitting'],
+        BEFORE_TRANSMITTING.map((line) => [line]),
+      ),
+      table(
+        ['Before a storm'],
+        BEFORE_STORM.map((line) => [line]),
       ),
       `A wattmeter that shows zero proves at least ${fixed(proof.isolationAtLeastDb, 0)} dB; the receiver could still see ${fixed(proof.receiverCouldSeeDbm, 0)} dBm.`,
     ];
