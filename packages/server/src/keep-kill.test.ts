@@ -92,7 +92,7 @@ describe('killed in the middle', () => {
         return json(`${at}/api/backups/restore`, 'POST', { name: first.name });
       },
     ];
-    for (const [round, delayMs] of [5, 60, 220].entries())
+    for (const [round, delayMs] of [15, 150].entries())
       for (const work of works) {
         const under: Promise<unknown> = work(address).catch(() => undefined);
         await new Promise((resolve) => setTimeout(resolve, delayMs + 7 * round));
