@@ -227,7 +227,8 @@ test('under the mast: from the target to the choice, the loop on the lawn and th
     await page.getByRole('button', { name: button }).click();
     expect((await readFile(await (await saved).path())).toString('latin1').startsWith(magic)).toBe(true);
   }
-  const table = page.waitForEvent('download');
+  // each picture is a file of its own
+  const table = page.waitForEvent('download', (one) => one.suggestedFilename().endsWith('.csv'));
   await page.getByRole('button', { name: 'Tables as CSV' }).click();
   const csv = await readFile(await (await table).path(), 'utf8');
   for (const text of ['Loop to 180 MHz', 'lawn-loop.s1p', 'Loop pressed into the sward, rain.', 'SHA-256'])
