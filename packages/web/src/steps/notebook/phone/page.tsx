@@ -1,6 +1,7 @@
 import { countText } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { type Device, type DoorEvent, leaveDoor, revokeDevice, useDoor, useMe, type Me } from '../../../data/door';
+import { forgetSeen } from '../../../data/last-seen';
 import { useNow } from '../../../data/now';
 import { showTrouble } from '../../../data/station';
 import { Button } from '../../../ui/button';
@@ -218,6 +219,7 @@ function ThisPhone({ me }: { readonly me: Me }) {
   const leave = async (): Promise<void> => {
     try {
       await leaveDoor();
+      await forgetSeen();
       location.assign('/pair');
     } catch (fault) {
       showTrouble(fault);
