@@ -157,6 +157,20 @@ const talk = (words: string): Promise<string> =>
     socket.on('close', () => resolve(got));
     socket.on('error', () => resolve(got === '' ? 'closed' : got));
   });
+/** A phone begins a form and leaves it at that. @returns the status that it is answered before its body is read. */
+const beginUpload = (token: string, head: Readonly<Record<string, string>>): Promise<number> =>
+  new Promise((resolve, reject) => {
+    const headers = {
+      ...{ origin: origin(), cookie: `${TOKEN_COOKIE}=${token}` },
+      ...{ 'content-type': 'multipart/form-data; boundary=x', ...head },
+    };
+    const options = { method: 'POST', ca: door.network?.authorityPem, agent: false as const, headers };
+    const req = tlsRequest(`${base.origin}/api/stations/${station}/pictures`, options, (res) =>
+      resolve(res.statusCode ?? 0),
+    );
+    req.on('error', reject);
+    req.write('--x');
+  });
 /** A form with one file, as browsers send it. */
 function form(name: string, bytes: Uint8Array, fields: Readonly<Record<string, string>> = {}): Said {
   const edge = `edge${randomUUID()}`;
@@ -694,50 +708,14 @@ const DEVICES: readonly Attack[] = [
     async () => {
       const token = await letIn('flood');
       const length = String(Math.ceil(LIMITS.dayBytes) + 1);
-      const answer = await new Promise<number>((resolve, reject) => {
-        const req = tlsRequest(
-          `${base.origin}/api/stations/${station}/pictures`,
-          {
-            method: 'POST',
-            ca: door.network?.authorityPem,
-            agent: false,
-            headers: {
-              origin: origin(),
-              cookie: `${TOKEN_COOKIE}=${token}`,
-              'content-length': length,
-              'content-type': 'multipart/form-data; boundary=x',
-            },
-          },
-          (res) => resolve(res.statusCode ?? 0),
-        );
-        req.on('error', reject);
-        req.write('--x');
-      });
+      const answer = await beginUpload(token, { 'content-length': length });
       expect(answer).toBe(413);
     },
   ],
   [
     'a body whose length is not told',
     async () => {
-      const answer = await new Promise<number>((resolve, reject) => {
-        const req = tlsRequest(
-          `${base.origin}/api/stations/${station}/pictures`,
-          {
-            method: 'POST',
-            ca: door.network?.authorityPem,
-            agent: false,
-            headers: {
-              origin: origin(),
-              cookie: `${TOKEN_COOKIE}=${deskToken}`,
-              'transfer-encoding': 'chunked',
-              'content-type': 'multipart/form-data; boundary=x',
-            },
-          },
-          (res) => resolve(res.statusCode ?? 0),
-        );
-        req.on('error', reject);
-        req.write('--x');
-      });
+      const answer = await beginUpload(deskToken, { 'transfer-encoding': 'chunked' });
       expect(answer).toBe(413);
     },
   ],
