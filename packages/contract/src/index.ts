@@ -30,6 +30,17 @@ export {
   type Refusal,
   updateOf,
 } from './changes';
+export {
+  EVENT_KINDS,
+  type Asking,
+  type Device,
+  type DoorBell,
+  type DoorEvent,
+  type DoorState,
+  type EventKind,
+  type Me,
+  type PhoneCode,
+} from './door';
 export { logPage, packLog, unpackLog, type LogPage } from './bulk';
 export { packRecords, unpackRecords } from './packed';
 export {

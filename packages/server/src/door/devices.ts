@@ -1,17 +1,9 @@
 import { createHash, randomBytes, randomUUID, timingSafeEqual } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
+import type { Device } from '@velvet-reed/contract';
 import { writeWhole } from './whole-file';
 
-/** A phone that was let in. */
-export interface Device {
-  readonly id: string;
-  readonly name: string;
-  readonly madeMs: number;
-  readonly lastMs: number;
-  readonly from: string;
-  readonly revokedMs: number | null;
-}
 /** As it is kept: of the token only its hash. */
 interface KeptDevice extends Device {
   readonly hash: string;

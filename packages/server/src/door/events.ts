@@ -1,33 +1,7 @@
 import { appendFileSync, existsSync, mkdirSync, readFileSync, statSync } from 'node:fs';
 import path from 'node:path';
+import { EVENT_KINDS, type DoorEvent, type EventKind } from '@velvet-reed/contract';
 import { writeWhole } from './whole-file';
-
-/** What can happen at the door. */
-const EVENT_KINDS = [
-  ...[
-    'FOREIGN_HOST',
-    'FOREIGN_ORIGIN',
-    'FOREIGN_PAGE',
-    'NOT_LOCAL',
-    'UNPAIRED',
-    'REVOKED',
-    'DESK_ONLY',
-    'TOO_OFTEN',
-    'QUOTA',
-  ],
-  ...['DOOR_OPENED', 'CODE_WRONG', 'CODE_SPENT', 'ASKED_IN', 'LET_IN', 'TURNED_AWAY', 'DEVICE_REVOKED', 'DEVICE_LEFT'],
-] as const;
-export type EventKind = (typeof EVENT_KINDS)[number];
-
-/** Something that happened at the door: never a code, a token or what somebody typed as one. */
-interface DoorEvent {
-  readonly atMs: number;
-  readonly kind: EventKind;
-  /** Address that it came from; empty for this computer itself. */
-  readonly from: string;
-  /** What it was about, in a few words. */
-  readonly what: string;
-}
 
 /** So many are kept; the file is cut back to them when it has twice as many. */
 const MOST_EVENTS = 500;

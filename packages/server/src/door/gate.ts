@@ -1,9 +1,8 @@
-import type { Refusal } from '@velvet-reed/contract';
+import type { Device, EventKind, Refusal } from '@velvet-reed/contract';
 import type { Request, RequestHandler, Response } from 'express';
 import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
-import type { Device } from './devices';
 import type { Door } from './door';
-import type { EventKind, EventLog } from './events';
+import type { EventLog } from './events';
 
 /** Name of the cookie with a device's token: secure, of this host alone, by the prefix (RFC 6265bis, 4.1.3.2). */
 export const TOKEN_COOKIE = '__Host-velvet-reed';

@@ -1,6 +1,7 @@
 import { randomBytes, randomInt } from 'node:crypto';
 import { CoreError } from '@velvet-reed/core/errors';
-import { MOST_DEVICES, sameSecret, type Device, type Devices } from './devices';
+import type { Asking, Device } from '@velvet-reed/contract';
+import { MOST_DEVICES, sameSecret, type Devices } from './devices';
 import { quiet, type EventLog } from './events';
 
 /** A code, a ticket or a name at the door that is not taken. */
@@ -20,15 +21,6 @@ interface OpenCode {
   readonly code: string;
   /** 256 random bits, to be read from the picture. */
   readonly secret: string;
-  readonly untilMs: number;
-}
-
-/** A phone that gave the right code and waits to be let in. */
-interface Asking {
-  readonly name: string;
-  readonly from: string;
-  /** Four digits that the phone shows as well. */
-  readonly check: string;
   readonly untilMs: number;
 }
 

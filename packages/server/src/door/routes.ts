@@ -1,7 +1,7 @@
 import type { Express, Response } from 'express';
+import type { Device, DoorBell, DoorState, Me, PhoneCode } from '@velvet-reed/contract';
 import QRCode from 'qrcode';
 import { asRecord } from '../request-values';
-import type { Device } from './devices';
 import { shutOut, type Door } from './door';
 import { addressOf, deviceOf, isFromNetwork, TOKEN_COOKIE } from './gate';
 import { RequestError } from '../refusals';
@@ -33,14 +33,14 @@ export function doorRoutes(app: Express, door: Door): void {
       device: device ? named(device) : null,
       open: door.network !== null,
       fingerprint: door.network?.fingerprint ?? null,
-    });
+    } satisfies Me);
   });
   app.get('/api/door', (_req, res) => {
     res.json({
       network: door.network ? { addresses: door.network.addresses, fingerprint: door.network.fingerprint } : null,
       devices: devices.list(),
       events: events.list().slice(-100),
-    });
+    } satisfies DoorState);
   });
   app.get('/api/door/authority.crt', (_req, res) => {
     if (!door.network) throw new RequestError('The local network is not listened to. Start with: npm start -- --lan');
@@ -56,11 +56,12 @@ export function doorRoutes(app: Express, door: Door): void {
         svg: await QRCode.toString(`${address}/pair#${secret}`, { type: 'svg', errorCorrectionLevel: 'M', margin: 2 }),
       })),
     );
-    res.json({ code, untilMs, pictures });
+    res.json({ code, untilMs, pictures } satisfies PhoneCode);
   });
   app.get('/api/door/code', (_req, res) => {
     const { open, asking } = pairing.state();
-    res.json({ open: open ? { untilMs: open.code.untilMs, triesLeft: open.triesLeft } : null, asking });
+    const ringing = open ? { untilMs: open.code.untilMs, triesLeft: open.triesLeft } : null;
+    res.json({ open: ringing, asking } satisfies DoorBell);
   });
   app.post('/api/door/code/close', (_req, res) => {
     pairing.close();

@@ -1,64 +1,18 @@
+import type { DoorBell, DoorState, Me, PhoneCode } from '@velvet-reed/contract';
 import useSWR from 'swr';
 import { getJson, sendJson } from './api';
 
 const isRecord = (value: unknown): value is Record<string, unknown> =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
 
-/** By which door this page came in. */
-export interface Me {
-  readonly place: 'desk' | 'network';
-  readonly device: { readonly id: string; readonly name: string; readonly madeMs: number } | null;
-  /** Whether the local network is listened to. */
-  readonly open: boolean;
-  /** SHA-256 of the certificate of this computer's authority. */
-  readonly fingerprint: string | null;
-}
 const isMe = (value: unknown): value is Me => isRecord(value) && (value.place === 'desk' || value.place === 'network');
 
-/** A phone that was let in. */
-export interface Device {
-  readonly id: string;
-  readonly name: string;
-  readonly madeMs: number;
-  readonly lastMs: number;
-  readonly from: string;
-  readonly revokedMs: number | null;
-}
-export interface DoorEvent {
-  readonly atMs: number;
-  readonly kind: string;
-  readonly from: string;
-  readonly what: string;
-}
-/** The door as the desk sees it. */
-export interface DoorState {
-  readonly network: { readonly addresses: readonly string[]; readonly fingerprint: string } | null;
-  readonly devices: readonly Device[];
-  /** Latest last. */
-  readonly events: readonly DoorEvent[];
-}
 const isDoor = (value: unknown): value is DoorState =>
   isRecord(value) && Array.isArray(value.devices) && Array.isArray(value.events);
 
-/** A code for one phone. */
-export interface PhoneCode {
-  readonly code: string;
-  readonly untilMs: number;
-  readonly pictures: readonly { readonly address: string; readonly svg: string }[];
-}
 const isCode = (value: unknown): value is PhoneCode =>
   isRecord(value) && typeof value.code === 'string' && Array.isArray(value.pictures);
 
-/** Who asks to be let in, and whether the code is still good. */
-export interface DoorBell {
-  readonly open: { readonly untilMs: number; readonly triesLeft: number } | null;
-  readonly asking: {
-    readonly name: string;
-    readonly from: string;
-    readonly check: string;
-    readonly untilMs: number;
-  } | null;
-}
 const isBell = (value: unknown): value is DoorBell => isRecord(value) && 'open' in value && 'asking' in value;
 
 const read =

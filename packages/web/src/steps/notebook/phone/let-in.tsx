@@ -1,5 +1,6 @@
+import type { PhoneCode } from '@velvet-reed/contract';
 import { useState } from 'react';
-import { answerPhone, closeCode, newCode, useDoorBell, type PhoneCode } from '../../../data/door';
+import { answerPhone, closeCode, newCode, useDoorBell } from '../../../data/door';
 import { useNow } from '../../../data/now';
 import { showTrouble } from '../../../data/station';
 import { Announced } from '../../../ui/announced';

@@ -1,6 +1,7 @@
+import type { Device, DoorEvent, EventKind, Me } from '@velvet-reed/contract';
 import { countText } from '@velvet-reed/core/units';
 import { useState } from 'react';
-import { type Device, type DoorEvent, leaveDoor, revokeDevice, useDoor, useMe, type Me } from '../../../data/door';
+import { leaveDoor, revokeDevice, useDoor, useMe } from '../../../data/door';
 import { forgetSeen } from '../../../data/last-seen';
 import { useNow } from '../../../data/now';
 import { showTrouble } from '../../../data/station';
@@ -162,7 +163,7 @@ function Devices({ devices, onChanged }: { readonly devices: readonly Device[]; 
   );
 }
 
-const EVENT_WORDS: Readonly<Record<string, string>> = {
+const EVENT_WORDS: Readonly<Record<EventKind, string>> = {
   ...{ FOREIGN_HOST: 'asked for an address that is not served here', FOREIGN_ORIGIN: 'a page of another origin asked' },
   ...{ FOREIGN_PAGE: 'another site sent a request', NOT_LOCAL: 'came from outside the local network' },
   ...{
