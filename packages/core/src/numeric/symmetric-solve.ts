@@ -1,77 +1,18 @@
 import { factorInPlace, type Factored } from './complex-solve';
 import { LDLT_KERNEL } from './ldlt-kernel';
-
-// WebAssembly's types live with DOM and Node, neither of which the core has: the little that is used is declared here
-// eslint-disable-next-line @typescript-eslint/no-namespace
-declare namespace WebAssembly {
-  class Module {
-    constructor(bytes: Uint8Array);
-  }
-  class Instance {
-    constructor(module: Module, imports?: object);
-    readonly exports: Record<string, unknown>;
-  }
-  class Memory {
-    readonly buffer: ArrayBuffer;
-    grow(pages: number): number;
-  }
-}
+import { wasmKernel, type WasmKernel } from './wasm';
 
 /** Padding of a row in the kernel's memory: its tiles reach three columns beyond the last. */
 const ROW_ROOM = 4;
 /** Panel width of the kernel (NB there). */
 const PANEL = 24;
-const PAGE_BYTES = 65536;
 /** Below this size the copies cost more than the elimination. */
 const LEAST_SIZE = 40;
 /** A solution whose residual is larger than this share of the right-hand side is refined, and failing that done again with pivoting. */
 const WORST_RESIDUAL = 1e-9;
 
-const BASE64 = 'ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/';
-
-function decode(text: string): Uint8Array {
-  const clean = text.replace(/=+$/, '');
-  const out = new Uint8Array(Math.floor((clean.length * 3) / 4));
-  let bits = 0;
-  let held = 0;
-  let at = 0;
-  for (const letter of clean) {
-    bits = ((bits << 6) | BASE64.indexOf(letter)) & 0xffffff;
-    held += 6;
-    if (held >= 8) {
-      held -= 8;
-      out[at] = (bits >> held) & 0xff;
-      at += 1;
-    }
-  }
-  return out;
-}
-
-interface Kernel {
-  readonly memory: WebAssembly.Memory;
-  readonly base: number;
-  readonly ldlt: (re: number, im: number, wr: number, wi: number, n: number, ld: number) => number;
-}
-
-const isCall = (value: unknown): value is (...args: number[]) => number => typeof value === 'function';
-
-/** Compiles the kernel; undefined where there is no WebAssembly with SIMD. */
-function compile(): Kernel | undefined {
-  try {
-    const { exports } = new WebAssembly.Instance(new WebAssembly.Module(decode(LDLT_KERNEL)));
-    const { memory, base, ldlt } = exports;
-    if (!(memory instanceof WebAssembly.Memory) || !isCall(base) || !isCall(ldlt)) return undefined;
-    return { memory, base: base(), ldlt };
-  } catch {
-    return undefined;
-  }
-}
-
-/** Compiled once, when first asked for. */
-const kernelOnce = ((): (() => Kernel | undefined) => {
-  let made: { readonly kernel: Kernel | undefined } | undefined;
-  return () => (made ??= { kernel: compile() }).kernel;
-})();
+const kernelOnce = wasmKernel(LDLT_KERNEL, ['ldlt']);
+type Kernel = WasmKernel<'ldlt'>;
 
 /** L (strict lower triangle) and D⁻¹ (diagonal) of A = LDLᵀ, split re and im. */
 interface Factors {
@@ -85,9 +26,7 @@ function factorByKernel(kernel: Kernel, a: Float64Array, n: number): Factors | u
   const size = n * ld * 8;
   const scratch = PANEL * ld * 8;
   const need = kernel.base + 2 * size + 2 * scratch + 64;
-  const have = kernel.memory.buffer.byteLength;
-  if (need > have) kernel.memory.grow(Math.ceil((need - have) / PAGE_BYTES));
-  const { buffer } = kernel.memory;
+  const buffer = kernel.memory(need);
   const re = new Float64Array(buffer, kernel.base, n * ld);
   const im = new Float64Array(buffer, kernel.base + size, n * ld);
   for (let i = 0; i < n; i += 1)
@@ -96,7 +35,7 @@ function factorByKernel(kernel: Kernel, a: Float64Array, n: number): Factors | u
       im[to] = a[from + 1];
     }
   const places = [kernel.base, kernel.base + size, kernel.base + 2 * size, kernel.base + 2 * size + scratch] as const;
-  if (kernel.ldlt(...places, n, ld) !== 1) return undefined;
+  if (kernel.call.ldlt(...places, n, ld) !== 1) return undefined;
   return { re: re.slice(), im: im.slice(), ld };
 }
 

@@ -2,7 +2,7 @@ import { gaussLegendre } from '../numeric/gauss-legendre';
 import type { Complex } from '../numeric/complex';
 import { RAD, FREE_SPACE_IMPEDANCE_OHM, SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
 import { currentElements, segmentCurrents, type CurrentElements } from './current-elements';
-import { groundPermittivity } from './impedance-matrix';
+import { groundPermittivity } from './images';
 import { gaussPoints } from './pair';
 import { loadImpedance, rowCurrent, type Solution } from './solve';
 import { wireSurfaceImpedance } from './wire-loss';

@@ -102,7 +102,8 @@ function checkPair(model: WireModel, i: number, j: number): void {
   if (Math.abs(cosine) < 1 - 1e-6) return;
   const inside = [a.from, a.to].filter((p) => inBetween(p, b.from, b.to, near)).length;
   const other = [b.from, b.to].filter((p) => inBetween(p, a.from, a.to, near)).length;
-  if (inside + other > 0)
+  const same = endOf(a, b.from) && endOf(a, b.to);
+  if (inside + other > 0 || same)
     throw new GeometryError(`${nameA} and ${nameB} lie in each other. Delete one, or move it aside.`);
 }
 

@@ -3,7 +3,7 @@ import { reflectionOf } from '../line/reflection';
 import type { Complex } from '../numeric/complex';
 import { aaa, type Rational } from '../numeric/rational';
 import { SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
-import { groundPermittivity, imageRange } from './impedance-matrix';
+import { groundPermittivity, imageRange } from './images';
 import { meshOf, type Mesh } from './mesh';
 import type { WireModel } from './model';
 import { inputImpedance, solveAt, type Factor } from './solve';

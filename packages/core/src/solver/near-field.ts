@@ -1,7 +1,7 @@
 import type { Complex } from '../numeric/complex';
 import { FREE_SPACE_IMPEDANCE_OHM, SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
 import { currentElements } from './current-elements';
-import { groundPermittivity, imageRange } from './impedance-matrix';
+import { groundPermittivity, imageRange } from './images';
 import { acceptedPowerW } from './far-field';
 import { GeometryError, type Point } from './model';
 import type { Solution } from './solve';

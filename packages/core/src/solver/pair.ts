@@ -1,7 +1,7 @@
 import { gaussLegendre } from '../numeric/gauss-legendre';
 
 // named once: hot loops must not look them up on a global
-const { cos, log, max, sin, sqrt } = Math;
+const { cos, log, sin, sqrt } = Math;
 
 /** Positions and directions of segments: x, y, z each. The image of a mesh has its own. */
 export interface Placed {
@@ -24,8 +24,6 @@ const GRADED_WEIGHT = graded.weights.map((w, i) => {
 const inner = gaussLegendre(INNER);
 const INNER_AT = inner.nodes.map((x) => (1 + x) / 2);
 const INNER_WEIGHT = inner.weights.map((w) => w / 2);
-
-export const NEAR_POINTS = { at: GRADED_AT, weight: GRADED_WEIGHT };
 
 /** asinh(u2/ρ) − asinh(u1/ρ) = ∫du/R, without cancellation when both ends lie far on one side. */
 function logIntegral(u1: number, u2: number, r1: number, r2: number): number {
@@ -68,7 +66,11 @@ export function nearPairInto(
     const y = p.start[p3 + 1] + s * p.direction[p3 + 1] - q.start[q3 + 1];
     const z = p.start[p3 + 2] + s * p.direction[p3 + 2] - q.start[q3 + 2];
     const foot = x * q.direction[q3] + y * q.direction[q3 + 1] + z * q.direction[q3 + 2];
-    const rho2 = max(0, x * x + y * y + z * z - foot * foot) + radiusSquared;
+    // by components: as a difference of squares it would lose a thin wire's radius in rounding
+    const offX = x - foot * q.direction[q3];
+    const offY = y - foot * q.direction[q3 + 1];
+    const offZ = z - foot * q.direction[q3 + 2];
+    const rho2 = offX * offX + offY * offY + offZ * offZ + radiusSquared;
     const u1 = -foot;
     const u2 = lengthQ - foot;
     const r1 = sqrt(u1 * u1 + rho2);
@@ -181,6 +183,14 @@ export function gaussPoints(n: number): { readonly at: Float64Array; readonly we
   const { nodes, weights } = gaussLegendre(n);
   return { at: nodes.map((x) => (1 + x) / 2), weight: weights.map((w) => w / 2) };
 }
+
+/** How finely a pair of segments is integrated: exactly along one of them (of the ground's terms: by many samples), or by few samples of both. */
+export type Fineness = 'near' | 'middle' | 'far';
+export const SAMPLE_POINTS: Readonly<Record<Fineness, ReturnType<typeof gaussPoints>>> = {
+  near: { at: GRADED_AT, weight: GRADED_WEIGHT },
+  middle: gaussPoints(3),
+  far: gaussPoints(2),
+};
 
 /** The same 16 numbers for segments far apart, by the samples of both. */
 export function farPairInto(out: Float64Array, k: number, p: Samples, pi: number, q: Samples, qi: number): void {

@@ -1,6 +1,6 @@
 import { SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
 import { groundTable, tableGrid, type GroundTable, type TableRange } from './ground-table';
-import { groundPermittivity, imageRange } from './impedance-matrix';
+import { groundPermittivity, imageRange } from './images';
 import type { Mesh } from './mesh';
 import type { WireModel } from './model';
 

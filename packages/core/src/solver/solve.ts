@@ -2,7 +2,9 @@ import { add, complex, divide, multiply, type Complex } from '../numeric/complex
 import { factorInPlace, type Factored } from '../numeric/complex-solve';
 import { factorSymmetric } from '../numeric/symmetric-solve';
 import { SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
-import { fillImpedanceMatrix, groundPermittivity, imageRange } from './impedance-matrix';
+import { groundPermittivity, imageRange } from './images';
+import { fillByKernel } from './fill-kernel';
+import { fillImpedanceMatrix } from './impedance-matrix';
 import type { CurrentRow, Mesh } from './mesh';
 import type { LumpedLoad, WireModel } from './model';
 import { groundTable, tableGrid, type GroundTable } from './ground-table';
@@ -104,7 +106,7 @@ export function solveAt(
 ): Solution {
   const n = mesh.unknowns;
   const z = new Float64Array(2 * n * n);
-  fillImpedanceMatrix(z, model, mesh, freqHz, table);
+  if (!fillByKernel(z, model, mesh, freqHz, table)) fillImpedanceMatrix(z, model, mesh, freqHz, table);
   addLoads(z, model, mesh, freqHz);
   const factored = factor(z, n);
   const byVoltage = mesh.ports.map((row) => {
