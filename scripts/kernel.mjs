@@ -8,8 +8,10 @@ import { fileURLToPath } from 'node:url';
 
 const root = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..');
 const KERNELS = [
-  { source: 'ldlt', into: 'numeric/ldlt-kernel.ts', name: 'LDLT_KERNEL' },
-  { source: 'fill', into: 'solver/fill-kernel-code.ts', name: 'FILL_KERNEL' },
+  { source: 'ldlt', into: 'numeric/ldlt-wasm.ts', name: 'LDLT_KERNEL' },
+  { source: 'sommerfeld', into: 'solver/sommerfeld-wasm.ts', name: 'SOMMERFELD_KERNEL' },
+  { source: 'radiation', into: 'solver/radiation-wasm.ts', name: 'RADIATION_KERNEL' },
+  { source: 'fill', into: 'solver/fill-wasm.ts', name: 'FILL_KERNEL' },
 ];
 const OPTIONS = ['--enable', 'simd', '--runtime', 'stub', '--noAssert', '-O3', '--use', 'abort='];
 

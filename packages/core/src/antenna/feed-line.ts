@@ -6,7 +6,6 @@ import { findPeak, gainRatio } from '../solver/far-field';
 import { meshOf } from '../solver/mesh';
 import { along, distance, type LumpedLoad, type Point, type Wire, type WireModel } from '../solver/model';
 import { nearFieldPerRootWatt } from '../solver/near-field';
-import { sharedGroundTable } from '../solver/shared-ground';
 import { inputImpedance, type Solution, solveAt } from '../solver/solve';
 import { powerDb } from '../units/decibel';
 import { COPPER_CONDUCTIVITY_S_PER_M } from '../units/constants';
@@ -192,7 +191,7 @@ const WORTH_DB = 1;
 
 function solved(model: WireModel, freqHz: number): Solution {
   const mesh = meshOf(model, freqHz, 1);
-  return solveAt(model, mesh, freqHz, { table: sharedGroundTable(model, mesh, freqHz) });
+  return solveAt(model, mesh, freqHz);
 }
 
 /** Largest current on the wires of the cable over the current of the feed, dB. */

@@ -4,7 +4,6 @@ import { complex, type Complex } from '../numeric/complex';
 import { gainRatio, radiatedShare } from '../solver/far-field';
 import { meshOf } from '../solver/mesh';
 import { wireLengthM, type WireModel } from '../solver/model';
-import { sharedGroundTable } from '../solver/shared-ground';
 import { inputImpedance, solveAt, type Solution } from '../solver/solve';
 import { SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
 import { LINE_OHM } from '../line/coax';
@@ -48,7 +47,7 @@ export function solveHearing({ model, freqHz, elevationDeg }: HearingQuestion): 
   let solution: Solution;
   try {
     const mesh = meshOf(model, freqHz, DENSITY);
-    solution = solveAt(model, mesh, freqHz, { table: sharedGroundTable(model, mesh, freqHz) });
+    solution = solveAt(model, mesh, freqHz);
   } catch (error) {
     if (error instanceof CoreError) return { why: error.message };
     throw error;

@@ -7,7 +7,6 @@ import { gainRatio } from '../solver/far-field';
 import { meshOf } from '../solver/mesh';
 import { distance, type Ground, type Point, type WireModel } from '../solver/model';
 import { nearFieldPerRootWatt } from '../solver/near-field';
-import { sharedGroundTable } from '../solver/shared-ground';
 import { inputImpedance, maximumGain, type Solution, solveAt } from '../solver/solve';
 import { FREE_SPACE_IMPEDANCE_OHM } from '../units/constants';
 import { powerDb } from '../units/decibel';
@@ -48,7 +47,7 @@ function together(one: Omit<WireModel, 'ground'>, other: Omit<WireModel, 'ground
 
 function solved(model: WireModel, freqHz: number): Solution {
   const mesh = meshOf(model, freqHz, 1);
-  return solveAt(model, mesh, freqHz, { table: sharedGroundTable(model, mesh, freqHz) });
+  return solveAt(model, mesh, freqHz);
 }
 
 const extentOf = ({ wires }: Pick<WireModel, 'wires'>): number =>

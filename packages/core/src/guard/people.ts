@@ -2,7 +2,6 @@ import { requirePositive, requireRange } from '../errors';
 import { meshOf } from '../solver/mesh';
 import type { Ground, Point } from '../solver/model';
 import { nearFieldPerRootWatt } from '../solver/near-field';
-import { sharedGroundTable } from '../solver/shared-ground';
 import { solveAt } from '../solver/solve';
 import { wavelengthM } from '../units/wavelength';
 import { type PlacedAntenna, placedWires } from '../antenna/placed-wires';
@@ -53,7 +52,7 @@ export function* fieldOfPeople(
   if (!wires) return [];
   const model = { ...wires, ground };
   const mesh = meshOf(model, freqHz, 1);
-  const solution = solveAt(model, mesh, freqHz, { table: sharedGroundTable(model, mesh, freqHz) });
+  const solution = solveAt(model, mesh, freqHz);
   const root = Math.sqrt(meanW);
   const fields: PeopleField[] = [];
   for (const [i, distanceM] of distancesM.entries()) {

@@ -7,7 +7,7 @@ import { NotConvergedError } from '../errors';
 import { factorInPlace } from './complex-solve';
 import { aaa } from './rational';
 import { factorSymmetric } from './symmetric-solve';
-import { LDLT_KERNEL } from './ldlt-kernel';
+import { LDLT_KERNEL } from './ldlt-wasm';
 
 /** Repeatable numbers in ±0.5 (Numerical Recipes' quick generator). */
 function numbers(seed: number): () => number {

@@ -1,5 +1,5 @@
 import { factorInPlace, type Factored } from './complex-solve';
-import { LDLT_KERNEL } from './ldlt-kernel';
+import { LDLT_KERNEL } from './ldlt-wasm';
 import { wasmKernel, type WasmKernel } from './wasm';
 
 /** Padding of a row in the kernel's memory: its tiles reach three columns beyond the last. */

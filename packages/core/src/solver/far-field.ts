@@ -1,9 +1,11 @@
 import { gaussLegendre } from '../numeric/gauss-legendre';
 import type { Complex } from '../numeric/complex';
+import { wasmKernel } from '../numeric/wasm';
 import { RAD, FREE_SPACE_IMPEDANCE_OHM, SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
 import { currentElements, segmentCurrents, type CurrentElements } from './current-elements';
-import { groundPermittivity } from './images';
+import { groundPermittivity } from './ground-table';
 import { gaussPoints } from './pair';
+import { RADIATION_KERNEL } from './radiation-wasm';
 import { loadImpedance, rowCurrent, type Solution } from './solve';
 import { wireSurfaceImpedance } from './wire-loss';
 
@@ -43,8 +45,8 @@ function reflection(
 
 /** Plans the far field of one port's currents (1 A); the returned function answers per direction (radians; elevation above the xy plane). */
 function radiation(solution: Solution, port = 0): (azimuthRad: number, elevationRad: number) => RadiationVector {
-  const elements = currentElements(solution, port, 2);
   const k = (2 * Math.PI * solution.freqHz) / SPEED_OF_LIGHT_M_PER_S;
+  const sums = radiationSums(currentElements(solution, port, 2), k);
   const onGround = solution.model.ground.type !== 'free';
   return (azimuth, elevation) => {
     const cosT = sin(elevation);
@@ -52,66 +54,109 @@ function radiation(solution: Solution, port = 0): (azimuthRad: number, elevation
     const cosP = cos(azimuth);
     const sinP = sin(azimuth);
     const fresnel = onGround ? reflection(solution, max(0, cosT)) : undefined;
-    return vectorToward(elements, k, { cosT, sinT, cosP, sinP }, fresnel);
+    return vectorToward(sums, { cosT, sinT, cosP, sinP }, fresnel);
+  };
+}
+
+/** Toward where: sines and cosines of the angle from the zenith and of the azimuth. */
+interface Toward {
+  readonly cosT: number;
+  readonly sinT: number;
+  readonly cosP: number;
+  readonly sinP: number;
+}
+
+/**
+ * Sums of moment·e^{jk·r̂·r′}: along the horizontal of θ, along z and along φ (re, im), then the same for the places mirrored in the ground; the latter
+ * only when asked for. The array is written over by the next call.
+ */
+type Sums = (toward: Toward, mirrored: boolean) => Float64Array;
+
+/** Current by current, without the kernel: where there is no WebAssembly, and what the kernel is held against. */
+export function plainSums({ count, places, moments }: CurrentElements, k: number): Sums {
+  const out = new Float64Array(12);
+  return ({ cosT, sinT, cosP, sinP }, mirrored) => {
+    out.fill(0);
+    for (let i = 0; i < count; i += 1) {
+      const flat = k * sinT * (places[3 * i] * cosP + places[3 * i + 1] * sinP);
+      const rise = k * cosT * places[3 * i + 2];
+      const m = 6 * i;
+      const alongRe = moments[m] * cosP + moments[m + 2] * sinP;
+      const alongIm = moments[m + 1] * cosP + moments[m + 3] * sinP;
+      const acrossRe = moments[m + 2] * cosP - moments[m] * sinP;
+      const acrossIm = moments[m + 3] * cosP - moments[m + 1] * sinP;
+      const zr = moments[m + 4];
+      const zi = moments[m + 5];
+      for (let side = 0; side < (mirrored ? 2 : 1); side += 1) {
+        const angle = side === 0 ? flat + rise : flat - rise;
+        const c = cos(angle);
+        const s = sin(angle);
+        const at = 6 * side;
+        out[at] += alongRe * c - alongIm * s;
+        out[at + 1] += alongRe * s + alongIm * c;
+        out[at + 2] += zr * c - zi * s;
+        out[at + 3] += zr * s + zi * c;
+        out[at + 4] += acrossRe * c - acrossIm * s;
+        out[at + 5] += acrossRe * s + acrossIm * c;
+      }
+    }
+    return out;
+  };
+}
+
+const kernelOnce = wasmKernel(RADIATION_KERNEL, ['radiate']);
+/** Values of a current in the kernel's memory: place and moments. */
+const PER_CURRENT = 9;
+/** Bytes before the currents: twelve sums. */
+const CURRENTS_AT = 96;
+/** The currents that stand in the kernel's memory. */
+let laid: CurrentElements | undefined;
+
+/** Two currents at a time in the kernel, where there is one. */
+export function radiationSums(elements: CurrentElements, k: number): Sums {
+  const kernel = kernelOnce();
+  if (!kernel) return plainSums(elements, k);
+  const { base, call } = kernel;
+  const { count, places, moments } = elements;
+  const pairs = ceil(count / 2);
+  const lay = (): void => {
+    laid = elements;
+    const length = 2 * PER_CURRENT * pairs;
+    const data = new Float64Array(kernel.memory(base + CURRENTS_AT + 8 * length), base + CURRENTS_AT, length).fill(0);
+    for (let i = 0; i < count; i += 1) {
+      const at = 2 * PER_CURRENT * (i >> 1) + (i & 1);
+      for (let v = 0; v < 3; v += 1) data[at + 2 * v] = places[3 * i + v];
+      for (let v = 0; v < 6; v += 1) data[at + 6 + 2 * v] = moments[6 * i + v];
+    }
+  };
+  return ({ cosT, sinT, cosP, sinP }, mirrored) => {
+    if (laid !== elements) lay();
+    const flat = k * sinT;
+    call.radiate(
+      ...[base, base + CURRENTS_AT, pairs, flat * cosP, flat * sinP, k * cosT, cosP, sinP, mirrored ? 1 : 0],
+    );
+    return new Float64Array(kernel.memory(0), base, 12);
   };
 }
 
 function vectorToward(
-  { count, places, moments }: CurrentElements,
-  k: number,
-  { cosT, sinT, cosP, sinP }: { cosT: number; sinT: number; cosP: number; sinP: number },
+  sums: Sums,
+  toward: Toward,
   fresnel?: { readonly vertical: Complex; readonly horizontal: Complex },
 ): RadiationVector {
-  // sums over the direct wave (d) and the reflected one (r), split into horizontal-θ, vertical-θ and φ parts
-  let hr = 0;
-  let hi = 0;
-  let vr = 0;
-  let vi = 0;
-  let pr = 0;
-  let pi = 0;
-  let Hr = 0;
-  let Hi = 0;
-  let Vr = 0;
-  let Vi = 0;
-  let Pr = 0;
-  let Pi = 0;
-  for (let i = 0; i < count; i += 1) {
-    const flat = k * sinT * (places[3 * i] * cosP + places[3 * i + 1] * sinP);
-    const rise = k * cosT * places[3 * i + 2];
-    const m = 6 * i;
-    const alongRe = moments[m] * cosP + moments[m + 2] * sinP;
-    const alongIm = moments[m + 1] * cosP + moments[m + 3] * sinP;
-    const acrossRe = moments[m + 2] * cosP - moments[m] * sinP;
-    const acrossIm = moments[m + 3] * cosP - moments[m + 1] * sinP;
-    const zr = moments[m + 4];
-    const zi = moments[m + 5];
-    const c = cos(flat + rise);
-    const s = sin(flat + rise);
-    hr += alongRe * c - alongIm * s;
-    hi += alongRe * s + alongIm * c;
-    vr += zr * c - zi * s;
-    vi += zr * s + zi * c;
-    pr += acrossRe * c - acrossIm * s;
-    pi += acrossRe * s + acrossIm * c;
-    if (!fresnel) continue;
-    const C = cos(flat - rise);
-    const S = sin(flat - rise);
-    Hr += alongRe * C - alongIm * S;
-    Hi += alongRe * S + alongIm * C;
-    Vr += zr * C - zi * S;
-    Vi += zr * S + zi * C;
-    Pr += acrossRe * C - acrossIm * S;
-    Pi += acrossRe * S + acrossIm * C;
-  }
-  let tr = hr * cosT - vr * sinT;
-  let ti = hi * cosT - vi * sinT;
+  const { cosT, sinT } = toward;
+  const s = sums(toward, fresnel !== undefined);
+  let tr = s[0] * cosT - s[2] * sinT;
+  let ti = s[1] * cosT - s[3] * sinT;
+  let pr = s[4];
+  let pi = s[5];
   if (fresnel) {
-    const br = -Hr * cosT - Vr * sinT;
-    const bi = -Hi * cosT - Vi * sinT;
+    const br = -s[6] * cosT - s[8] * sinT;
+    const bi = -s[7] * cosT - s[9] * sinT;
     tr += fresnel.vertical.re * br - fresnel.vertical.im * bi;
     ti += fresnel.vertical.re * bi + fresnel.vertical.im * br;
-    pr += fresnel.horizontal.re * Pr - fresnel.horizontal.im * Pi;
-    pi += fresnel.horizontal.re * Pi + fresnel.horizontal.im * Pr;
+    pr += fresnel.horizontal.re * s[10] - fresnel.horizontal.im * s[11];
+    pi += fresnel.horizontal.re * s[11] + fresnel.horizontal.im * s[10];
   }
   return { theta: { re: tr, im: ti }, phi: { re: pr, im: pi } };
 }

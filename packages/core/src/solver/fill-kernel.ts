@@ -1,7 +1,7 @@
 import { wasmKernel, type WasmKernel } from '../numeric/wasm';
 import { FREE_SPACE_IMPEDANCE_OHM, SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
 import { distributedTerms } from './distributed';
-import { FILL_KERNEL } from './fill-kernel-code';
+import { FILL_KERNEL } from './fill-wasm';
 import { fillPlan, PER_PAIR, type FillPlan, type FillTask, type Run } from './fill-plan';
 import type { GroundTable } from './ground-table';
 import { imageFactor } from './images';

@@ -4,12 +4,11 @@ import { mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import fc from 'fast-check';
-import { SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
 import { fillByKernel } from './fill-kernel';
-import { FILL_KERNEL } from './fill-kernel-code';
+import { FILL_KERNEL } from './fill-wasm';
 import { fillPlan } from './fill-plan';
-import { groundTable, tableGrid } from './ground-table';
-import { groundPermittivity, imageRange } from './images';
+import { groundTable } from './ground-table';
+import { imageRange } from './images';
 import { fillImpedanceMatrix } from './impedance-matrix';
 import { meshOf } from './mesh';
 import { GeometryError, type Ground, type Point, type WireModel } from './model';
@@ -32,9 +31,7 @@ function difference(model: WireModel, density = 1): number | undefined {
     throw error;
   }
   const { ground } = model;
-  const wave = (2 * Math.PI * F) / SPEED_OF_LIGHT_M_PER_S;
-  const table =
-    ground.type === 'real' ? groundTable(groundPermittivity(ground, F), wave, tableGrid(imageRange(mesh))) : undefined;
+  const table = ground.type === 'real' ? groundTable(ground, F, imageRange(mesh)) : undefined;
   const n = mesh.unknowns;
   const [wanted, found] = [new Float64Array(2 * n * n), new Float64Array(2 * n * n).fill(NaN)];
   fillImpedanceMatrix(wanted, model, mesh, F, table);

@@ -1,20 +1,22 @@
+import { SPEED_OF_LIGHT_M_PER_S, VACUUM_PERMITTIVITY_F_PER_M } from '../units/constants';
+import type { Ground } from './model';
 import { sommerfeldIntegrals, type HalfSpace } from './sommerfeld';
 
 // named once: hot loops must not look them up on a global
-const { atan2, ceil, cos, exp, floor, hypot, log, max, min, sin, sqrt } = Math;
+const { asin, atan2, ceil, cos, exp, floor, hypot, log, max, min, sin, sqrt } = Math;
 
-/** Range of places that a table must cover, metres. */
+/** Ground with a loss and a permittivity. */
+export type RealGround = Extract<Ground, { type: 'real' }>;
+
+/** Places that a table must serve, metres: distances from images, and sums of the heights of both ends. */
 export interface TableRange {
   readonly leastM: number;
   readonly mostM: number;
-  /** Elevation of the image as seen from the place, radians: atan(h/ρ). */
-  readonly lowestRad: number;
-  readonly highestRad: number;
-  /** All wires lie level: the terms of vertical wires are not needed. */
-  readonly level: boolean;
+  readonly leastHeightM: number;
+  readonly mostHeightM: number;
 }
 
-/** R·S·e^{jkR} over log R and the angle, smooth enough for cubic interpolation. */
+/** R·S·e^{jkR} over log R and the angle of the image (as seen from the place), smooth enough for cubic interpolation. */
 export interface GroundTable {
   readonly waveNumber: number;
   readonly logLeast: number;
@@ -23,54 +25,120 @@ export interface GroundTable {
   readonly angleLeast: number;
   readonly angleStep: number;
   readonly columns: number;
-  readonly level: boolean;
-  /** rows × columns × 8 (S₁..S₄, re and im). */
+  /** rows × columns × 8 (S₁..S₄, re and im); NaN where no place of the range looks. */
   readonly values: Float64Array;
 }
 
+/** Tables have their cells at the same distances (e^{0.16 i} m, or twice as many) and angles: what one antenna needed serves the next. */
 const LOG_STEP = 0.16;
-const ANGLE_STEP = 0.05;
+const FINE_LOG_STEP = 0.08;
+/** A step that the waves in air and ground part by so much, radians, is too long while the wave in the ground has this much of its strength left. */
+const STEP_RAD = 0.7;
+const STILL_STRONG = 0.3;
+const COLUMNS = 21;
+const ANGLE_LEAST = 0.004;
+const ANGLE_STEP = (1 - ANGLE_LEAST) / (COLUMNS - 1);
+/** S₁..S₄, re and im. */
+const PER_CELL = 8;
+/** Grounds at frequencies whose cells are kept; one takes up to 70 kB. */
+const MOST_KEPT = 150;
 
 /** Angles are spaced by their square root: near grazing the lateral wave makes everything change faster. */
 const toAngle = (v: number): number => (Math.PI / 2) * v * v;
 const fromAngle = (angle: number): number => sqrt(max(0, angle) / (Math.PI / 2));
 
-/** Grid that covers a range with a margin of interpolation points; the same grid serves every frequency of a sweep. */
-export function tableGrid(range: TableRange): Omit<GroundTable, 'waveNumber' | 'values'> {
-  const logLeast = log(range.leastM) - 1.5 * LOG_STEP;
-  const rows = max(4, ceil((log(range.mostM) - logLeast) / LOG_STEP) + 3);
-  const low = max(0.004, fromAngle(range.lowestRad) - 1.5 * ANGLE_STEP);
-  const high = min(1, fromAngle(range.highestRad) + 1.5 * ANGLE_STEP);
-  const columns = max(4, ceil((high - low) / ANGLE_STEP) + 1);
-  return {
-    logLeast,
-    logStep: LOG_STEP,
-    rows,
-    angleLeast: low,
-    angleStep: (high - low) / (columns - 1),
-    columns,
-    level: range.level,
-  };
+/** Relative complex permittivity of real ground at a frequency. */
+export function groundPermittivity({ relPermittivity, conductivitySPerM }: RealGround, freqHz: number): HalfSpace {
+  return { re: relPermittivity, im: -conductivitySPerM / (2 * Math.PI * freqHz * VACUUM_PERMITTIVITY_F_PER_M) };
 }
 
-export function groundTable(ground: HalfSpace, waveNumber: number, grid: ReturnType<typeof tableGrid>): GroundTable {
-  const integrals = sommerfeldIntegrals(ground, grid);
-  const values = new Float64Array(grid.rows * grid.columns * 8);
-  const s = new Float64Array(8);
-  for (let row = 0, at = 0; row < grid.rows; row += 1) {
-    const r = waveNumber * exp(grid.logLeast + row * grid.logStep);
-    const cr = r * cos(r);
-    const ci = r * sin(r);
-    for (let column = 0; column < grid.columns; column += 1, at += 8) {
-      const angle = toAngle(grid.angleLeast + column * grid.angleStep);
-      integrals(s, r * cos(angle), r * sin(angle));
-      for (let k = 0; k < 8; k += 2) {
-        values[at + k] = s[k] * cr - s[k + 1] * ci;
-        values[at + k + 1] = s[k] * ci + s[k + 1] * cr;
+/** What is known of a ground at a frequency: rows of cells by their number, NaN where a cell was not needed yet. */
+interface Cells {
+  readonly integrals: ReturnType<typeof sommerfeldIntegrals>;
+  readonly rows: Map<number, Float64Array>;
+}
+const kept = new Map<string, Cells>();
+
+function cellsOf(ground: RealGround, freqHz: number, logStep: number): Cells {
+  const key = `${ground.relPermittivity} ${ground.conductivitySPerM} ${freqHz} ${logStep}`;
+  const known = kept.get(key);
+  const cells = known ?? { integrals: sommerfeldIntegrals(groundPermittivity(ground, freqHz)), rows: new Map() };
+  // the one used last goes last
+  kept.delete(key);
+  kept.set(key, cells);
+  const [oldest] = kept.keys();
+  if (kept.size > MOST_KEPT && oldest !== undefined) kept.delete(oldest);
+  return cells;
+}
+
+/** First and last column that interpolation at places of a range reads in a row, given the distances that touch the row. */
+function columnsOf({ leastHeightM, mostHeightM }: TableRange, nearM: number, farM: number): readonly [number, number] {
+  const place = (heightM: number, distanceM: number): number =>
+    (fromAngle(asin(min(1, heightM / distanceM))) - ANGLE_LEAST) / ANGLE_STEP;
+  const first = floor(place(leastHeightM * (1 - 1e-9), farM)) - 1;
+  const last = floor(place(mostHeightM * (1 + 1e-9), nearM)) + 2;
+  return [max(0, min(first, COLUMNS - 4)), min(COLUMNS - 1, max(last, 3))];
+}
+
+/**
+ * Step of the distances that a range asks for: along low wires over ground with little loss the wave in the ground beats with the one in the air, and
+ * a table must follow that.
+ */
+export function logStepFor(ground: RealGround, freqHz: number, { leastHeightM, mostM }: TableRange): number {
+  const { re, im } = groundPermittivity(ground, freqHz);
+  const size = hypot(re, im);
+  const waveNumber = (2 * Math.PI * freqHz) / SPEED_OF_LIGHT_M_PER_S;
+  // √ε of the ground's wave: how fast both part, and how fast it dies out, per metre
+  const beat = waveNumber * max(1e-9, sqrt((size + re) / 2) - 1);
+  const fading = waveNumber * sqrt((size - re) / 2);
+  const reachM = STEP_RAD / (LOG_STEP * beat);
+  const matters = mostM > reachM && leastHeightM * beat < 1 && exp(-fading * reachM) > STILL_STRONG;
+  return matters ? FINE_LOG_STEP : LOG_STEP;
+}
+
+/**
+ * Ground integrals for places of a range at one frequency. Cells are computed when first needed and kept, and are the same whoever asks: tables of
+ * other antennas over the same ground share them, and a dimension that is dragged needs few new ones.
+ */
+export function groundTable(
+  ground: RealGround,
+  freqHz: number,
+  range: TableRange,
+  logStep = logStepFor(ground, freqHz, range),
+): GroundTable {
+  const waveNumber = (2 * Math.PI * freqHz) / SPEED_OF_LIGHT_M_PER_S;
+  const cells = cellsOf(ground, freqHz, logStep);
+  const firstRow = floor(log(range.leastM) / logStep - 1e-9) - 1;
+  const rows = max(4, ceil(log(range.mostM) / logStep + 1e-9) + 2 - firstRow);
+  const values = new Float64Array(rows * COLUMNS * PER_CELL).fill(NaN);
+  const s = new Float64Array(PER_CELL);
+  for (let row = 0; row < rows; row += 1) {
+    const logR = (firstRow + row) * logStep;
+    let known = cells.rows.get(firstRow + row);
+    if (!known) cells.rows.set(firstRow + row, (known = new Float64Array(COLUMNS * PER_CELL).fill(NaN)));
+    // a place reads the row before its own and two after
+    const [first, last] = columnsOf(range, exp(logR - 2 * logStep), exp(logR + 2 * logStep));
+    const r = waveNumber * exp(logR);
+    const cr = cos(r);
+    const ci = sin(r);
+    for (let column = first; column <= last; column += 1) {
+      const at = column * PER_CELL;
+      if (!Number.isNaN(known[at])) continue;
+      const angle = toAngle(ANGLE_LEAST + column * ANGLE_STEP);
+      cells.integrals(s, r * cos(angle), r * sin(angle));
+      for (let k = 0; k < PER_CELL; k += 2) {
+        known[at + k] = r * (s[k] * cr - s[k + 1] * ci);
+        known[at + k + 1] = r * (s[k] * ci + s[k + 1] * cr);
       }
     }
+    values
+      .subarray((row * COLUMNS + first) * PER_CELL, (row * COLUMNS + last + 1) * PER_CELL)
+      .set(known.subarray(first * PER_CELL, (last + 1) * PER_CELL));
   }
-  return { waveNumber, ...grid, values };
+  return {
+    ...{ waveNumber, logLeast: firstRow * logStep, logStep, rows },
+    ...{ angleLeast: ANGLE_LEAST, angleStep: ANGLE_STEP, columns: COLUMNS, values },
+  };
 }
 
 /** Weights of cubic Lagrange interpolation at x in −1..2 on the points −1, 0, 1, 2. */

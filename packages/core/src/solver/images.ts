@@ -1,22 +1,10 @@
-import { VACUUM_PERMITTIVITY_F_PER_M } from '../units/constants';
-import type { TableRange } from './ground-table';
+import { groundPermittivity, type TableRange } from './ground-table';
 import type { Mesh } from './mesh';
 import type { Ground } from './model';
 import type { Fineness, Placed } from './pair';
 
 // named once: hot loops must not look them up on a global
-const { abs, atan2, hypot, max, min } = Math;
-
-/** Relative complex permittivity of real ground at a frequency. */
-export function groundPermittivity(
-  ground: Extract<Ground, { type: 'real' }>,
-  freqHz: number,
-): { re: number; im: number } {
-  return {
-    re: ground.relPermittivity,
-    im: -ground.conductivitySPerM / (2 * Math.PI * freqHz * VACUUM_PERMITTIVITY_F_PER_M),
-  };
-}
+const { abs, hypot, max, min } = Math;
 
 /** The mesh mirrored in z = 0: places and directions; currents get their signs where they are used. */
 export function mirrored(mesh: Placed): Placed {
@@ -24,7 +12,7 @@ export function mirrored(mesh: Placed): Placed {
   return { start: flip(mesh.start), direction: flip(mesh.direction) };
 }
 
-/** Distances and angles of all images, for the ground table. */
+/** Distances and height sums of all images, for the ground table. */
 export function imageRange(mesh: Mesh): TableRange {
   const { segments: n, start, direction, lengthM } = mesh;
   let lowest = Infinity;
@@ -46,9 +34,8 @@ export function imageRange(mesh: Mesh): TableRange {
   return {
     leastM: h,
     mostM: max(hypot(widest, 2 * highest), 1.2 * h),
-    lowestRad: atan2(h, widest + 1e-12),
-    highestRad: Math.PI / 2,
-    level: direction.every((value, i) => i % 3 !== 2 || isLevel(value)),
+    leastHeightM: h,
+    mostHeightM: max(2 * highest, h),
   };
 }
 

@@ -15,4 +15,3 @@ export { finish, type ModelSweep, sweepModel } from './model-sweep';
 export { nearFieldPerRootWatt } from './near-field';
 export { findResonance } from './resonance';
 export { inputImpedance, maximumGain, type Solution, solveAt, transmission } from './solve';
-export { SHARED_GROUND_UP_TO_HZ } from './shared-ground';

@@ -3,11 +3,11 @@ import { reflectionOf } from '../line/reflection';
 import type { Complex } from '../numeric/complex';
 import { aaa, type Rational } from '../numeric/rational';
 import { SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
-import { groundPermittivity, imageRange } from './images';
+import { imageRange } from './images';
 import { meshOf, type Mesh } from './mesh';
 import type { WireModel } from './model';
 import { inputImpedance, solveAt, type Factor } from './solve';
-import { groundTable, tableGrid, type GroundTable } from './ground-table';
+import { groundTable, logStepFor, type GroundTable } from './ground-table';
 
 /** Impedance of a port over frequency, computed at few frequencies and interpolated between them. */
 export interface ModelSweep {
@@ -34,7 +34,7 @@ const FIRST_SAMPLES = 5;
 const MAX_SAMPLES = 60;
 
 /**
- * Ground tables for any frequency of a span: computed at Chebyshev nodes of log f on one grid of places, interpolated between. More
+ * Ground tables for any frequency of a span: computed at Chebyshev nodes of log f for one range of places, interpolated between. More
  * nodes are taken until a table computed in the middle agrees.
  * @returns the table at a frequency, and the largest relative error seen.
  */
@@ -46,9 +46,10 @@ export function groundTables(
 ): { readonly at: (freqHz: number) => GroundTable | undefined; readonly error: number } {
   const { ground } = model;
   if (ground.type !== 'real') return { at: () => undefined, error: 0 };
-  const grid = tableGrid(imageRange(mesh));
+  const range = imageRange(mesh);
+  const logStep = logStepFor(ground, highHz, range);
+  const direct = (freqHz: number): GroundTable => groundTable(ground, freqHz, range, logStep);
   const wave = (freqHz: number): number => (2 * Math.PI * freqHz) / SPEED_OF_LIGHT_M_PER_S;
-  const direct = (freqHz: number): GroundTable => groundTable(groundPermittivity(ground, freqHz), wave(freqHz), grid);
   if (highHz / lowHz < 1.0005) {
     const only = direct(Math.sqrt(lowHz * highHz));
     return { at: (freqHz) => ({ ...only, waveNumber: wave(freqHz) }), error: 0 };
@@ -60,19 +61,19 @@ export function groundTables(
     const nodes = angles.map(Math.cos);
     const weights = angles.map((angle, i) => (i % 2 === 0 ? 1 : -1) * Math.sin(angle));
     // S in units of the free-space wavenumber does not vanish at k → 0; F = R·S·e^{jkR} is tabulated per frequency as it is
-    const tables = nodes.map((x) => direct(Math.exp(middle + half * x)).values);
+    const tables = nodes.map((x) => direct(Math.exp(middle + half * x)));
     return (freqHz) => {
       const x = (Math.log(freqHz) - middle) / half;
       const exact = nodes.findIndex((node) => Math.abs(node - x) < 1e-12);
       const shares =
         exact >= 0 ? nodes.map((_, i) => (i === exact ? 1 : 0)) : nodes.map((node, i) => weights[i] / (x - node));
       const sum = shares.reduce((a, b) => a + b);
-      const values = new Float64Array(tables[0].length);
+      const values = new Float64Array(tables[0].values.length);
       tables.forEach((table, t) => {
         const share = shares[t] / sum;
-        for (let i = 0; i < values.length; i += 1) values[i] += share * table[i];
+        for (let i = 0; i < values.length; i += 1) values[i] += share * table.values[i];
       });
-      return { waveNumber: wave(freqHz), ...grid, values };
+      return { ...tables[0], waveNumber: wave(freqHz), values };
     };
   };
   let count = Math.max(2, Math.ceil(1.8 + 3.2 * half));
@@ -83,6 +84,7 @@ export function groundTables(
     let off = 0;
     let size = 0;
     wanted.forEach((value, i) => {
+      if (Number.isNaN(value)) return; // no place looks there
       off = Math.max(off, Math.abs(value - found[i]));
       size = Math.max(size, Math.abs(value));
     });

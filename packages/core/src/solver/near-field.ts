@@ -1,14 +1,14 @@
 import type { Complex } from '../numeric/complex';
 import { FREE_SPACE_IMPEDANCE_OHM, SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
 import { currentElements } from './current-elements';
-import { groundPermittivity, imageRange } from './images';
+import { imageRange } from './images';
 import { acceptedPowerW } from './far-field';
 import { GeometryError, type Point } from './model';
 import type { Solution } from './solve';
-import { groundTable, tableGrid, tableReader } from './ground-table';
+import { groundPermittivity, groundTable, tableReader, type RealGround } from './ground-table';
 
 // named once: hot loops must not look them up on a global
-const { atan2, cos, hypot, max, min, sin, sqrt } = Math;
+const { cos, hypot, max, min, sin, sqrt } = Math;
 
 type Vector = readonly [Complex, Complex, Complex];
 
@@ -33,7 +33,7 @@ function nearField(solution: Solution, point: Point, port = 0): NearField {
   const elements = currentElements(solution, port, 6);
   const real = model.ground.type === 'real' ? groundPermittivity(model.ground, freqHz) : undefined;
   const step = min(0.002 / k, 0.01);
-  const table = real && pointTable(solution, real, point, k, step);
+  const table = model.ground.type === 'real' ? pointTable(solution, model.ground, point, step) : undefined;
   const den = real ? (real.re + 1) ** 2 + real.im ** 2 : 1;
   const kq: Complex = real
     ? { re: ((real.re - 1) * (real.re + 1) + real.im ** 2) / den, im: (2 * real.im) / den }
@@ -113,7 +113,7 @@ const MINUS: Complex = { re: -1, im: 0 };
 const ZERO: Complex = { re: 0, im: 0 };
 
 /** Ground table that reaches from the wires to the point. */
-function pointTable(solution: Solution, real: { re: number; im: number }, point: Point, k: number, step: number) {
+function pointTable(solution: Solution, ground: RealGround, point: Point, step: number) {
   const range = imageRange(solution.mesh);
   const { start, segments } = solution.mesh;
   let far = 0;
@@ -123,17 +123,12 @@ function pointTable(solution: Solution, real: { re: number; im: number }, point:
     low = min(low, start[3 * i + 2]);
   }
   const lowest = max(1e-4, min(point[2] - step + range.leastM / 2, range.leastM));
-  return groundTable(
-    real,
-    k,
-    tableGrid({
-      leastM: lowest,
-      mostM: hypot(far + range.mostM, point[2] + range.mostM),
-      lowestRad: atan2(lowest, far + range.mostM),
-      highestRad: Math.PI / 2,
-      level: false,
-    }),
-  );
+  return groundTable(ground, solution.freqHz, {
+    leastM: lowest,
+    mostM: hypot(far + range.mostM, point[2] + range.mostM),
+    leastHeightM: lowest,
+    mostHeightM: point[2] + step + range.mostHeightM,
+  });
 }
 
 const norm = (vector: Vector): number => sqrt(vector.reduce((sum, v) => sum + v.re ** 2 + v.im ** 2, 0));

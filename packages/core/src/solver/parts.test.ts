@@ -6,7 +6,9 @@ import { factorInPlace } from '../numeric/complex-solve';
 import { analyseModel, patternSurface, spotAnalysis } from './analyse-model';
 import { segmentCurrents } from './current-elements';
 import { elevationStepDeg, extentM } from './far-field';
-import { groundTable, tableGrid, tableReader } from './ground-table';
+import { currentElements } from './current-elements';
+import { plainSums, radiationSums } from './far-field';
+import { groundPermittivity, groundTable, logStepFor, tableReader, type RealGround } from './ground-table';
 import { meshOf } from './mesh';
 import type { WireModel } from './model';
 import { finish, sweepModel } from './model-sweep';
@@ -15,8 +17,6 @@ import { findResonance } from './resonance';
 import { loadImpedance, maximumGain, solveAt, transmission, inputImpedance } from './solve';
 import { sommerfeldIntegrals } from './sommerfeld';
 import { powerDb } from '../units/decibel';
-import { groundClass } from './ground-classes';
-import { sharedGroundTable } from './shared-ground';
 
 const F = 14.9896229e6;
 const K = (2 * Math.PI) / 20;
@@ -61,10 +61,10 @@ describe('pair integrals', () => {
 
 describe('ground table', () => {
   test('agrees with the integrals wherever it is asked', () => {
-    const ground = { re: 13, im: -12 };
-    const grid = tableGrid({ leastM: 0.1, mostM: 60, lowestRad: 0.002, highestRad: Math.PI / 2, level: false });
-    const read = tableReader(groundTable(ground, K, grid));
-    const integrals = sommerfeldIntegrals(ground);
+    const ground: RealGround = { type: 'real', relPermittivity: 13, conductivitySPerM: 0.005 };
+    const range = { leastM: 0.1, mostM: 60, leastHeightM: 0.1, mostHeightM: 40 };
+    const read = tableReader(groundTable(ground, F, range));
+    const integrals = sommerfeldIntegrals(groundPermittivity(ground, F));
     const [table, direct] = [new Float64Array(8), new Float64Array(8)];
     for (const [rho, h] of [
       [0.05, 0.12],
@@ -79,11 +79,52 @@ describe('ground table', () => {
       table.forEach((value, i) => expect(Math.abs(value - K * direct[i]) * r).toBeLessThan(5e-4));
     }
   });
-  test('level wires need, and get, only half of it', () => {
+  test('cells that no place looks at are not computed', () => {
+    const ground: RealGround = { type: 'real', relPermittivity: 5.5, conductivitySPerM: 0.0021 };
+    const level = groundTable(ground, F, { leastM: 18, mostM: 30, leastHeightM: 18, mostHeightM: 18 });
+    const cells = Array.from({ length: level.values.length / 8 }, (_, i) => level.values[8 * i]);
+    expect(cells.filter(Number.isNaN).length).toBeGreaterThan(cells.length / 3);
     const out = new Float64Array(8);
-    sommerfeldIntegrals({ re: 13, im: -12 }, { level: true })(out, 1, 0.5);
-    expect(Math.abs(out[0])).toBeGreaterThan(0);
-    expect([...out.slice(4)]).toEqual([0, 0, 0, 0]);
+    for (let rho = 0; rho <= 24; rho += 0.37) {
+      tableReader(level)(out, rho, 18);
+      expect([...out].every(Number.isFinite)).toBe(true);
+    }
+  });
+  // Along low wires over fresh water the wave in the water, which hardly fades there, beats with the one in the air.
+  test('along low wires over water the table is finer, and agrees with the integrals to half a percent', () => {
+    const ground: RealGround = { type: 'real', relPermittivity: 80, conductivitySPerM: 0.003 };
+    const freqHz = 28e6;
+    const range = { leastM: 0.1, mostM: 20, leastHeightM: 0.1, mostHeightM: 0.1 };
+    expect(logStepFor(ground, freqHz, range)).toBeLessThan(
+      logStepFor(ground, freqHz, { ...range, leastM: 10, leastHeightM: 10 }),
+    );
+    const read = tableReader(groundTable(ground, freqHz, range));
+    const integrals = sommerfeldIntegrals(groundPermittivity(ground, freqHz));
+    const k = (2 * Math.PI * freqHz) / 299_792_458;
+    const [table, direct] = [new Float64Array(8), new Float64Array(8)];
+    for (let rho = 0.05; rho < 19; rho *= 1.13) {
+      read(table, rho, 0.1);
+      integrals(direct, k * rho, k * 0.1);
+      table.forEach((value, i) => expect(Math.abs(value - k * direct[i]) * rho).toBeLessThan(5e-3));
+    }
+  });
+  // Both are sums over the same nodes; only the order of adding differs.
+  test('the sums of the kernel are those made node by node', () => {
+    const [found, wanted] = [new Float64Array(8), new Float64Array(8)];
+    for (const ground of [
+      { re: 13, im: -12 },
+      { re: 3, im: -0.1 },
+      { re: 81, im: -9000 },
+    ]) {
+      const [kernel, plain] = [sommerfeldIntegrals(ground), sommerfeldIntegrals(ground, { plain: true })];
+      for (const rho of [1e-3, 0.02, 0.5, 3, 20])
+        for (const h of [1e-3, 0.01, 0.3, 2, 15]) {
+          kernel(found, rho, h);
+          plain(wanted, rho, h);
+          const largest = Math.max(...wanted.map(Math.abs));
+          found.forEach((value, i) => expect(Math.abs(value - wanted[i])).toBeLessThan(1e-12 * largest));
+        }
+    }
   });
 });
 
@@ -201,27 +242,34 @@ describe('plain elimination', () => {
   });
 });
 
-describe('one table of ground integrals for many meshes', () => {
-  const models = (['half-wave-dipole', 'ground-loop', 'delta-loop', 'vertical-over-radials'] as const).map((kind) =>
-    wireModel(startDesign(kind, 9.65e6), groundClass('average').ground),
-  );
-  test('impedances agree with those over each mesh’s own table to a ten-thousandth', () => {
-    for (const model of models)
-      for (const freqHz of [3.65e6, 9.65e6, 28e6]) {
-        const mesh = meshOf(model, freqHz, 0.5);
-        const own = inputImpedance(solveAt(model, mesh, freqHz));
-        const shared = inputImpedance(solveAt(model, mesh, freqHz, { table: sharedGroundTable(model, mesh, freqHz) }));
-        expect(Math.hypot(own.re - shared.re, own.im - shared.im) / Math.hypot(own.re, own.im)).toBeLessThan(1e-4);
-      }
-  });
-  test('the same mesh gets the same numbers, whatever was asked before; free space and perfect ground need none', () => {
-    const [dipole, loop] = models;
-    const at = (model: typeof dipole) => sharedGroundTable(model, meshOf(model, 9.65e6, 0.5), 9.65e6)?.values.slice();
+describe('ground integrals that many meshes share', () => {
+  test('the same mesh gets the same numbers, whatever was asked before', () => {
+    const ground = { type: 'real', relPermittivity: 7, conductivitySPerM: 0.0031 } as const;
+    const [dipole, loop] = (['half-wave-dipole', 'vertical-over-radials'] as const).map((kind) =>
+      wireModel(startDesign(kind, 9.65e6), ground),
+    );
+    const at = (model: typeof dipole) => inputImpedance(solveAt(model, meshOf(model, 9.65e6, 0.5), 9.65e6));
     const first = at(dipole);
     at(loop);
     expect(at(dipole)).toEqual(first);
-    expect(
-      sharedGroundTable({ ...dipole, ground: { type: 'perfect' } }, meshOf(dipole, 9.65e6), 9.65e6),
-    ).toBeUndefined();
+  });
+});
+
+describe('the far field of many currents', () => {
+  // Both add the same terms; only the order differs.
+  test('the sums of the kernel are those made current by current', () => {
+    const dipoleOver = wireModel(startDesign('vertical-over-radials', 9.65e6), { type: 'perfect' });
+    const elements = currentElements(solveAt(dipoleOver, meshOf(dipoleOver, 9.65e6), 9.65e6), 0, 3);
+    const [kernel, plain] = [radiationSums(elements, 0.2), plainSums(elements, 0.2)];
+    for (let i = 0; i < 50; i += 1) {
+      const [azimuth, elevation] = [(i * 2 * Math.PI) / 7, (i * Math.PI) / 101];
+      const toward = {
+        ...{ cosT: Math.sin(elevation), sinT: Math.cos(elevation) },
+        ...{ cosP: Math.cos(azimuth), sinP: Math.sin(azimuth) },
+      };
+      const wanted = [...plain(toward, true)];
+      const largest = Math.max(...wanted.map(Math.abs));
+      kernel(toward, true).forEach((value, k) => expect(Math.abs(value - wanted[k])).toBeLessThan(1e-12 * largest));
+    }
   });
 });

@@ -1,13 +1,12 @@
 import { add, complex, divide, multiply, type Complex } from '../numeric/complex';
 import { factorInPlace, type Factored } from '../numeric/complex-solve';
 import { factorSymmetric } from '../numeric/symmetric-solve';
-import { SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
-import { groundPermittivity, imageRange } from './images';
+import { imageRange } from './images';
 import { fillByKernel } from './fill-kernel';
 import { fillImpedanceMatrix } from './impedance-matrix';
 import type { CurrentRow, Mesh } from './mesh';
 import type { LumpedLoad, WireModel } from './model';
-import { groundTable, tableGrid, type GroundTable } from './ground-table';
+import { groundTable, type GroundTable } from './ground-table';
 
 /** What the wires do at one frequency. */
 export interface Solution {
@@ -79,14 +78,8 @@ function inverted(matrix: readonly (readonly Complex[])[]): Complex[][] {
 }
 
 /** Ground integrals for a mesh at one frequency; none are needed in free space and over perfect ground. */
-function groundTableFor(model: WireModel, mesh: Mesh, freqHz: number): GroundTable | undefined {
-  if (model.ground.type !== 'real') return undefined;
-  return groundTable(
-    groundPermittivity(model.ground, freqHz),
-    (2 * Math.PI * freqHz) / SPEED_OF_LIGHT_M_PER_S,
-    tableGrid(imageRange(mesh)),
-  );
-}
+const groundTableFor = ({ ground }: WireModel, mesh: Mesh, freqHz: number): GroundTable | undefined =>
+  ground.type === 'real' ? groundTable(ground, freqHz, imageRange(mesh)) : undefined;
 
 /** How a matrix is factored; another implementation can be handed in. */
 export type Factor = (matrix: Float64Array, n: number) => Factored;

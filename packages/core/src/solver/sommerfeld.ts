@@ -1,5 +1,7 @@
 import { besselJ0, besselJ1 } from '../numeric/bessel';
 import { gaussLegendre } from '../numeric/gauss-legendre';
+import { wasmKernel, type WasmKernel } from '../numeric/wasm';
+import { SOMMERFELD_KERNEL } from './sommerfeld-wasm';
 
 // named once: hot loops must not look them up on a global
 const { abs, ceil, cos, exp, hypot, log, max, min, sin, sqrt } = Math;
@@ -147,7 +149,7 @@ function finiteNodes(ground: HalfSpace, reach: number): NodeSet {
 }
 
 /** Adds Σ weight·e^{−γ₂h}·J(λρ) over nodes to sum[0..7] (S₁..S₄, re and im). */
-function accumulate(sum: Float64Array, nodes: NodeSet, rho: number, h: number, level: boolean): void {
+function accumulate(sum: Float64Array, nodes: NodeSet, rho: number, h: number): void {
   const { data } = nodes;
   for (let i = 0, at = 0; i < nodes.count; i += 1, at += FACTORS) {
     const decay = exp(-data[at + 1] * h);
@@ -162,7 +164,6 @@ function accumulate(sum: Float64Array, nodes: NodeSet, rho: number, h: number, l
     sum[1] += data[at + 3] * e0i + data[at + 4] * e0r;
     sum[2] += data[at + 5] * e0r - data[at + 6] * e0i;
     sum[3] += data[at + 5] * e0i + data[at + 6] * e0r;
-    if (level) continue;
     const j1 = besselJ1(x);
     const e1r = er * j1;
     const e1i = ei * j1;
@@ -173,67 +174,128 @@ function accumulate(sum: Float64Array, nodes: NodeSet, rho: number, h: number, l
   }
 }
 
-/** One panel of the tail, where γ₂ is real. */
-function tailPanel(
-  sum: Float64Array,
-  node: NodeSet,
-  ground: HalfSpace,
-  from: number,
-  to: number,
-  rho: number,
-  h: number,
-  level: boolean,
-): void {
-  const half = (to - from) / 2;
-  const middle = (to + from) / 2;
-  for (let k = 0; k < TAIL_NODES.nodes.length; k += 1) {
-    const lambda = middle + half * TAIL_NODES.nodes[k];
-    const gamma2 = sqrt(lambda * lambda - 1);
-    nodeInto(node.data, 0, ground, lambda, [gamma2, 0], [(half * TAIL_NODES.weights[k]) / gamma2, 0]);
-    accumulate(sum, node, rho, h, level);
-  }
+/** Adds up the integrand over nodes, into the eight values of `sum`: S₁..S₄, re and im. */
+interface Summing {
+  readonly sum: Float64Array;
+  readonly finite: (nodes: NodeSet, rho: number, h: number) => void;
+  /** One panel of the tail, where γ₂ is real. */
+  readonly panel: (from: number, to: number, rho: number, h: number) => void;
 }
 
+/** Node by node, without the kernel: where there is no WebAssembly, and what the kernel is held against. */
+function summingPlainly(ground: HalfSpace): Summing {
+  const sum = new Float64Array(8);
+  const node: NodeSet = { count: 1, data: new Float64Array(FACTORS) };
+  return {
+    sum,
+    finite: (nodes, rho, h) => accumulate(sum, nodes, rho, h),
+    panel(from, to, rho, h) {
+      const half = (to - from) / 2;
+      const middle = (to + from) / 2;
+      for (let k = 0; k < TAIL_NODES.nodes.length; k += 1) {
+        const lambda = middle + half * TAIL_NODES.nodes[k];
+        const gamma2 = sqrt(lambda * lambda - 1);
+        nodeInto(node.data, 0, ground, lambda, [gamma2, 0], [(half * TAIL_NODES.weights[k]) / gamma2, 0]);
+        accumulate(sum, node, rho, h);
+      }
+    },
+  };
+}
+
+const kernelOnce = wasmKernel(SOMMERFELD_KERNEL, ['accumulate', 'tailNodes']);
+type Kernel = WasmKernel<'accumulate' | 'tailNodes'>;
+const TAIL_PAIRS = TAIL_NODES.nodes.length / 2;
+/** Where things stand in the kernel's memory, from its base on, bytes: the sums, the rule of the tail, the nodes of a panel, those of the finite part. */
+const RULE_AT = 64;
+const PANEL_AT = RULE_AT + 32 * TAIL_PAIRS;
+const FINITE_AT = PANEL_AT + 16 * FACTORS * TAIL_PAIRS;
+/** The node set that stands in the kernel's memory. */
+let laid: NodeSet | undefined;
+
+/** Two nodes at a time in the kernel. */
+function summingByKernel(kernel: Kernel, { re, im }: HalfSpace): Summing {
+  const { base, call } = kernel;
+  const rule = new Float64Array(kernel.memory(base + FINITE_AT), base + RULE_AT, 4 * TAIL_PAIRS);
+  for (let i = 0; i < TAIL_PAIRS; i += 1)
+    for (const lane of [0, 1]) {
+      rule[4 * i + lane] = TAIL_NODES.nodes[2 * i + lane];
+      rule[4 * i + 2 + lane] = TAIL_NODES.weights[2 * i + lane];
+    }
+  let sum = new Float64Array(rule.buffer, base, 8);
+  const lay = (nodes: NodeSet): void => {
+    if (laid === nodes) return;
+    laid = nodes;
+    const pairs = ceil(nodes.count / 2);
+    const length = 2 * FACTORS * pairs;
+    const place = new Float64Array(kernel.memory(base + FINITE_AT + 8 * length), base + FINITE_AT, length);
+    for (let i = 0; i < 2 * pairs; i += 1)
+      for (let f = 0; f < FACTORS; f += 1)
+        // one node more than an even count has no weight
+        place[2 * FACTORS * (i >> 1) + 2 * f + (i & 1)] =
+          i < nodes.count ? nodes.data[FACTORS * i + f] : f < 3 ? nodes.data[f] : 0;
+  };
+  return {
+    get sum() {
+      // memory that has grown has another buffer
+      if (sum.buffer !== kernel.memory(0)) sum = new Float64Array(kernel.memory(0), base, 8);
+      return sum;
+    },
+    finite(nodes, rho, h) {
+      lay(nodes);
+      call.accumulate(base, base + FINITE_AT, ceil(nodes.count / 2), rho, h);
+    },
+    panel(from, to, rho, h) {
+      call.tailNodes(base + PANEL_AT, base + RULE_AT, TAIL_PAIRS, from, to, re, im);
+      call.accumulate(base, base + PANEL_AT, TAIL_PAIRS, rho, h);
+    },
+  };
+}
+
+const WYNN_COLUMNS = [0, 1, 2].map(() => new Float64Array(2 * PARTIAL_SUMS + 2));
 /**
  * Limit of a sequence of complex partial sums by Wynn's epsilon algorithm (Wynn 1956). Stops when differences vanish: dividing by them
  * would blow up.
  */
 function wynnLimit(re: Float64Array, im: Float64Array, count: number): readonly [number, number] {
-  let older = new Float64Array(2 * count); // column −1: zeros
-  let newer = new Float64Array(2 * count);
+  // three columns in turn: the one before last (zeros at first), the last, the next
+  let [older, newer, next] = WYNN_COLUMNS;
+  older.fill(0);
   for (let i = 0; i < count; i += 1) {
     newer[2 * i] = re[i];
     newer[2 * i + 1] = im[i];
   }
-  let best: readonly [number, number] = [re[count - 1], im[count - 1]];
-  const scale = hypot(best[0], best[1]) + 1e-300;
+  let bestRe = re[count - 1];
+  let bestIm = im[count - 1];
+  const scale = hypot(bestRe, bestIm) + 1e-300;
   for (let column = 1; column < count; column += 1) {
-    const next = new Float64Array(2 * count);
     for (let i = 0; i + column < count; i += 1) {
       const dr = newer[2 * i + 2] - newer[2 * i];
       const di = newer[2 * i + 3] - newer[2 * i + 1];
       const size = dr * dr + di * di;
-      if (size < 1e-30 * scale * scale) return column % 2 === 1 ? [newer[2 * i + 2], newer[2 * i + 3]] : best;
+      if (size < 1e-30 * scale * scale)
+        return column % 2 === 1 ? [newer[2 * i + 2], newer[2 * i + 3]] : [bestRe, bestIm];
       next[2 * i] = older[2 * i + 2] + dr / size;
       next[2 * i + 1] = older[2 * i + 3] - di / size;
     }
-    older = newer;
-    newer = next;
-    if (column % 2 === 0) best = [newer[2 * (count - 1 - column)], newer[2 * (count - 1 - column) + 1]];
+    [older, newer, next] = [newer, next, older];
+    if (column % 2 === 0) {
+      bestRe = newer[2 * (count - 1 - column)];
+      bestIm = newer[2 * (count - 1 - column) + 1];
+    }
   }
-  return best;
+  return [bestRe, bestIm];
 }
 
-/** Plans once per ground; the returned function (S₁ and S₂ alone when `level`) writes S₁..S₄ (re, im) at k₀ρ and k₀h > 0 into out[0..7]. Accuracy about 1e-6 of the largest. */
+/** Plans once per ground (without the kernel when `plain`); the returned function writes S₁..S₄ (re, im) at k₀ρ and k₀h > 0 into out[0..7]. Accuracy about 1e-6 of the largest. */
 export function sommerfeldIntegrals(
   ground: HalfSpace,
-  { level = false }: { readonly level?: boolean } = {},
+  { plain = false }: { readonly plain?: boolean } = {},
 ): (out: Float64Array, rho: number, h: number) => void {
   const sets = new Map<number, NodeSet>();
   const end = finiteEnd(ground);
-  const tailNode: NodeSet = { count: 1, data: new Float64Array(FACTORS) };
+  const kernel = plain ? undefined : kernelOnce();
+  const summing = kernel ? summingByKernel(kernel, ground) : summingPlainly(ground);
   const sums = new Float64Array(8 * PARTIAL_SUMS);
-  const part = new Float64Array(8);
   const re = new Float64Array(PARTIAL_SUMS);
   const im = new Float64Array(PARTIAL_SUMS);
   return (out, rho, h) => {
@@ -241,9 +303,10 @@ export function sommerfeldIntegrals(
     const tier = max(0, ceil(log(max(rho, h, 1e-9)) / log(4)));
     let nodes = sets.get(tier);
     if (!nodes) sets.set(tier, (nodes = finiteNodes(ground, 4 ** tier)));
-    out.fill(0);
-    accumulate(out, nodes, rho, h, level);
-    if (end * h > DEAD_EXPONENT) return;
+    summing.sum.fill(0);
+    summing.finite(nodes, rho, h);
+    const { sum } = summing;
+    if (end * h > DEAD_EXPONENT) return out.set(sum);
     if (h > 0.35 * rho) {
       // the exponential decides: panels of a few e-folds until it is spent
       let from = end;
@@ -252,10 +315,10 @@ export function sommerfeldIntegrals(
       // small places: the integrand falls like a power before the exponential bites, so panels grow with λ
       while (from < last) {
         const to = min(last, from + min(step, 0.7 * from));
-        tailPanel(out, tailNode, ground, from, to, rho, h, level);
+        summing.panel(from, to, rho, h);
         from = to;
       }
-      return;
+      return out.set(sum);
     }
     // oscillation decides: half cycles of the Bessel functions, extrapolated
     const half = Math.PI / rho;
@@ -263,16 +326,17 @@ export function sommerfeldIntegrals(
     let first = half * ceil(end / half + 0.25);
     while (from < first) {
       const to = min(first, from + 0.7 * from);
-      tailPanel(out, tailNode, ground, from, to, rho, h, level);
+      summing.panel(from, to, rho, h);
       from = to;
     }
-    part.fill(0);
+    out.set(sum);
+    sum.fill(0);
     for (let k = 0; k < PARTIAL_SUMS; k += 1) {
-      tailPanel(part, tailNode, ground, first, first + half, rho, h, level);
+      summing.panel(first, first + half, rho, h);
       first += half;
-      sums.set(part, 8 * k);
+      sums.set(sum, 8 * k);
     }
-    for (let s = 0; s < (level ? 2 : 4); s += 1) {
+    for (let s = 0; s < 4; s += 1) {
       for (let k = 0; k < PARTIAL_SUMS; k += 1) {
         re[k] = sums[8 * k + 2 * s];
         im[k] = sums[8 * k + 2 * s + 1];

@@ -1,5 +1,5 @@
 import { type Hearing, hearingKey, type HearingQuestion, type Unheard } from '@velvet-reed/core/choose';
-import { SHARED_GROUND_UP_TO_HZ, wireLengthM } from '@velvet-reed/core/solver';
+import { wireLengthM } from '@velvet-reed/core/solver';
 import { clear, createStore, getMany, keys, setMany, type UseStore } from 'idb-keyval';
 import { createContext, useContext } from 'react';
 import { JobLeft, runJob } from '../workers/pool';
@@ -25,8 +25,9 @@ const LOT = 40;
 const isAnswer = (value: unknown): value is Answer =>
   typeof value === 'object' && value !== null && ('why' in value || ('gains' in value && 'radiated' in value));
 
-/** So many questions go to a worker at once where they share nothing: at the end none must wait long for the other. */
+/** Above HF questions are long and share little: so few go to a worker at once that at the end none waits long for the other. */
 const FEW_TOGETHER = 3;
+const FEW_ABOVE_HZ = 33e6;
 
 /** About what a question takes: the segments of a wire model go with its length in wavelengths, its equations with their square. */
 const effortOf = ({ model, freqHz }: HearingQuestion): number =>
@@ -40,8 +41,7 @@ function lotsOf(questions: readonly HearingQuestion[]): readonly (readonly Heari
   const effort = (lot: readonly HearingQuestion[]): number => lot.reduce((sum, one) => sum + effortOf(one), 0);
   return [...byFrequency.entries()]
     .flatMap(([freqHz, lot]) => {
-      // above HF nothing is shared, and single questions are long
-      const size = freqHz > SHARED_GROUND_UP_TO_HZ ? FEW_TOGETHER : lot.length;
+      const size = freqHz > FEW_ABOVE_HZ ? FEW_TOGETHER : lot.length;
       return Array.from({ length: Math.ceil(lot.length / size) }, (_, i) => lot.slice(i * size, (i + 1) * size));
     })
     .sort((one, other) => effort(other) - effort(one));
@@ -50,7 +50,7 @@ function lotsOf(questions: readonly HearingQuestion[]): readonly (readonly Heari
 export function makeHearings(): Hearings {
   const known = new Map<string, Answer>();
   let store: UseStore | undefined;
-  const kept = (): UseStore => (store ??= createStore('velvet-reed', 'hearings-1'));
+  const kept = (): UseStore => (store ??= createStore('velvet-reed', 'hearings-2'));
 
   /** What an earlier visit solved; a browser without storage just solves again. */
   async function recall(wanted: readonly string[]): Promise<void> {
