@@ -94,7 +94,10 @@ export async function rankingBench(): Promise<void> {
       const begun = Date.now();
       await asked.selectOption('all');
       await done.waitFor({ timeout: 120_000 });
-      await page.locator('.verdict').filter({ hasText: /Best here is .*: it hears \d+ of 9 targets/ }).waitFor();
+      await page
+        .locator('.verdict')
+        .filter({ hasText: /Best here is .*: it hears \d+ of 9 targets/ })
+        .waitFor();
       return Date.now() - begun;
     };
     const cold = await all();
@@ -105,7 +108,10 @@ export async function rankingBench(): Promise<void> {
       cold <= 10_000,
     );
     await asked.selectOption({ label: '31 m broadcast' });
-    await page.locator('.verdict').filter({ hasText: /Best here is .*: it hears 31 m broadcast/ }).waitFor();
+    await page
+      .locator('.verdict')
+      .filter({ hasText: /Best here is .*: it hears 31 m broadcast/ })
+      .waitFor();
     const warm = await all();
     printLine('the same asked again, warm', `${warm} ms`, '300 ms', warm <= 300);
   } finally {

@@ -146,18 +146,16 @@ let w0: v128 = f64x2.splat(0); let w1: v128 = f64x2.splat(0); let w2: v128 = f64
   w3 = f64x2.mul(f64x2.mul(xa, c), all(1.0 / 6.0));
 }
 
-// S₁..S₄ of one lane, (re, im) each
-let s1: v128 = f64x2.splat(0); let s2: v128 = f64x2.splat(0); let s3: v128 = f64x2.splat(0); let s4: v128 = f64x2.splat(0);
+// hh·S₁ + zz·S₄, S₂ and S₃ of one lane, (re, im) each
+let s1: v128 = f64x2.splat(0); let s2: v128 = f64x2.splat(0); let s3: v128 = f64x2.splat(0);
 // @ts-ignore: decorator
-@inline function stencil(p: usize, rowBytes: usize, r0: v128, r1: v128, r2: v128, r3: v128, c0: v128, c1: v128, c2: v128, c3: v128, level: bool): void {
-  s1 = all(0); s2 = all(0); s3 = all(0); s4 = all(0);
+@inline function stencil(p: usize, rowBytes: usize, r0: v128, r1: v128, r2: v128, r3: v128, c0: v128, c1: v128, c2: v128, c3: v128, leaning: bool): void {
+  s1 = all(0); s2 = all(0); s3 = all(0);
   for (let i = 0; i < 4; i++, p += rowBytes) {
     const w = i == 0 ? r0 : i == 1 ? r1 : i == 2 ? r2 : r3;
-    s1 = ma(s1, w, ma(ma(ma(f64x2.mul(c0, v128.load(p)), c1, v128.load(p, 64)), c2, v128.load(p, 128)), c3, v128.load(p, 192)));
-    s2 = ma(s2, w, ma(ma(ma(f64x2.mul(c0, v128.load(p, 16)), c1, v128.load(p, 80)), c2, v128.load(p, 144)), c3, v128.load(p, 208)));
-    if (level) continue;
-    s3 = ma(s3, w, ma(ma(ma(f64x2.mul(c0, v128.load(p, 32)), c1, v128.load(p, 96)), c2, v128.load(p, 160)), c3, v128.load(p, 224)));
-    s4 = ma(s4, w, ma(ma(ma(f64x2.mul(c0, v128.load(p, 48)), c1, v128.load(p, 112)), c2, v128.load(p, 176)), c3, v128.load(p, 240)));
+    s1 = ma(s1, w, ma(ma(ma(f64x2.mul(c0, v128.load(p)), c1, v128.load(p, 48)), c2, v128.load(p, 96)), c3, v128.load(p, 144)));
+    s2 = ma(s2, w, ma(ma(ma(f64x2.mul(c0, v128.load(p, 16)), c1, v128.load(p, 64)), c2, v128.load(p, 112)), c3, v128.load(p, 160)));
+    if (leaning) s3 = ma(s3, w, ma(ma(ma(f64x2.mul(c0, v128.load(p, 32)), c1, v128.load(p, 80)), c2, v128.load(p, 128)), c3, v128.load(p, 176)));
   }
 }
 // @ts-ignore: decorator
@@ -168,18 +166,28 @@ let s1: v128 = f64x2.splat(0); let s2: v128 = f64x2.splat(0); let s3: v128 = f64
 /**
  * Pairs through the ground's Sommerfeld terms, from a table of R·S·e^{jkR} over log R and the root of the angle (rows × columns × 8 values).
  * @param table its values; @param grid logLeast, 1/logStep, angleLeast, 1/angleStep, k; @param way directions of p and q, 6 values
- * @param level whether both lie level, so that S₁ and S₂ suffice. Weights are V and S alone.
+ * @param scratch rows × columns × 6 values. Weights are V and S alone.
  */
 export function groundPairs(
   px: usize, pv: usize, qv: usize, m: i32, list: usize, count: i32, blocks: usize,
-  table: usize, rows: i32, columns: i32, grid: usize, way: usize, level: bool, vector: f64, scalar: f64,
+  table: usize, rows: i32, columns: i32, grid: usize, way: usize, scratch: usize, vector: f64, scalar: f64,
 ): void {
-  const stride = <usize>m * 24, rowBytes = <usize>columns << 6;
+  const stride = <usize>m * 24, rowBytes = <usize>columns * 48;
   const logLeast = v128.load64_splat(grid), logRate = v128.load64_splat(grid, 8), angleLeast = v128.load64_splat(grid, 16), angleRate = v128.load64_splat(grid, 24);
   const k = v128.load64_splat(grid, 32);
   const ux = v128.load64_splat(way), uy = v128.load64_splat(way, 8), uz = v128.load64_splat(way, 16);
   const vx = v128.load64_splat(way, 24), vy = v128.load64_splat(way, 32), vz = v128.load64_splat(way, 40);
   const hh = ma(f64x2.mul(ux, vx), uy, vy), zz = f64x2.mul(uz, vz);
+  // two level wires, and two upright ones, do not feel S₃
+  const flatP = load<f64>(way, 16) == 0, flatQ = load<f64>(way, 40) == 0;
+  const uprightP = load<f64>(way) == 0 && load<f64>(way, 8) == 0, uprightQ = load<f64>(way, 24) == 0 && load<f64>(way, 32) == 0;
+  const leaning = !((flatP && flatQ) || (uprightP && uprightQ));
+  // what both directions make of S₁ and S₄ is the same for all pairs
+  for (let cell = 0, from = table, to = scratch; cell < rows * columns; cell++, from += 64, to += 48) {
+    v128.store(to, ma(f64x2.mul(hh, v128.load(from)), zz, v128.load(from, 48)));
+    v128.store(to, v128.load(from, 16), 16);
+    v128.store(to, v128.load(from, 32), 32);
+  }
   const one = all(1), zero = all(0), lastRow = all(<f64>(rows - 3)), lastColumn = all(<f64>(columns - 3));
   const wa = all(vector), wd = all(scalar);
   for (let c = 0; c < count; c += 2, list += 24) {
@@ -204,20 +212,20 @@ export function groundPairs(
         cubic(f64x2.sub(column, column0));
         const c0 = w0, c1 = w1, c2 = w2, c3 = w3;
         const corner = f64x2.sub(f64x2.mul(f64x2.sub(row0, one), all(<f64>columns)), f64x2.sub(one, column0));
-        stencil(table + (<usize>f64x2.extract_lane(corner, 0) << 6), rowBytes, low(r0), low(r1), low(r2), low(r3), low(c0), low(c1), low(c2), low(c3), level);
-        const t1 = s1, t2 = s2, t3 = s3, t4 = s4;
-        stencil(table + (<usize>f64x2.extract_lane(corner, 1) << 6), rowBytes, high(r0), high(r1), high(r2), high(r3), high(c0), high(c1), high(c2), high(c3), level);
+        stencil(scratch + <usize>f64x2.extract_lane(corner, 0) * 48, rowBytes, low(r0), low(r1), low(r2), low(r3), low(c0), low(c1), low(c2), low(c3), leaning);
+        const t1 = s1, t2 = s2, t3 = s3;
+        stencil(scratch + <usize>f64x2.extract_lane(corner, 1) * 48, rowBytes, high(r0), high(r1), high(r2), high(r3), high(c0), high(c1), high(c2), high(c3), leaning);
         sinCos(f64x2.mul(k, r));
         const er = f64x2.mul(cosine, inverse), ei = f64x2.mul(sine, inverse); // e^{−jkR}/R = er − j·ei
         const s1r = i64x2.shuffle(t1, s1, 0, 2), s1i = i64x2.shuffle(t1, s1, 1, 3), s2r = i64x2.shuffle(t2, s2, 0, 2), s2i = i64x2.shuffle(t2, s2, 1, 3);
-        let fr = f64x2.mul(hh, s1r), fi = f64x2.mul(hh, s1i);
-        if (!level) {
-          const s3r = i64x2.shuffle(t3, s3, 0, 2), s3i = i64x2.shuffle(t3, s3, 1, 3), s4r = i64x2.shuffle(t4, s4, 0, 2), s4i = i64x2.shuffle(t4, s4, 1, 3);
+        let fr = s1r, fi = s1i;
+        if (leaning) {
+          const s3r = i64x2.shuffle(t3, s3, 0, 2), s3i = i64x2.shuffle(t3, s3, 1, 3);
           // G_zx = −cosφ S₃ and G_xz = +cosφ S₃, φ from source to field point; 0 where points stand above each other
           const lean = f64x2.sub(f64x2.mul(ma(f64x2.mul(ux, dx), uy, dy), vz), f64x2.mul(uz, ma(f64x2.mul(vx, dx), vy, dy)));
           const cross = v128.and(f64x2.div(lean, rho), f64x2.gt(rho, f64x2.mul(up, all(1e-9))));
-          fr = ma(ma(fr, zz, s4r), cross, s3r);
-          fi = ma(ma(fi, zz, s4i), cross, s3i);
+          fr = ma(fr, cross, s3r);
+          fi = ma(fi, cross, s3i);
         }
         const vr = ma(f64x2.mul(fr, er), fi, ei), vi = ms(f64x2.mul(fi, er), fr, ei);
         const dr = ma(f64x2.mul(s2r, er), s2i, ei), di = ms(f64x2.mul(s2i, er), s2r, ei);

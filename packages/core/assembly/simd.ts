@@ -12,7 +12,8 @@ export let cosine: v128 = f64x2.splat(0);
 /** sin x and cos x for |x| < 1e5, to about 2e-16: quadrant by Cody and Waite, then the polynomials of Cephes (S. Moshier, 1989). */
 // @ts-ignore: decorator
 @inline export function sinCos(x: v128): void {
-  const n = f64x2.nearest(f64x2.mul(x, all(0.6366197723675814)));
+  // adding 1.5·2⁵² rounds to a whole number and leaves it in the lowest bits
+  const wide = ma(all(6755399441055744.0), x, all(0.6366197723675814)), n = f64x2.sub(wide, all(6755399441055744.0));
   let r = ms(x, n, all(1.5707963267341256));
   r = ms(r, n, all(6.077100506303966e-11));
   r = ms(r, n, all(2.0222662487959506e-21));
@@ -30,7 +31,6 @@ export let cosine: v128 = f64x2.splat(0);
   c = ma(all(4.16666666666665929218e-2), z, c);
   c = ma(ms(all(1), z, all(0.5)), f64x2.mul(z, z), c);
   // quadrant: odd ones change places, the sign follows bit 1
-  const wide = i64x2.extend_low_i32x4_s(i32x4.trunc_sat_f64x2_s_zero(n));
   const odd = i64x2.sub(i64x2.splat(0), v128.and(wide, i64x2.splat(1)));
   sine = v128.xor(v128.bitselect(c, s, odd), i64x2.shl(v128.and(wide, i64x2.splat(2)), 62));
   cosine = v128.xor(v128.bitselect(s, c, odd), i64x2.shl(v128.and(i64x2.add(wide, i64x2.splat(1)), i64x2.splat(2)), 62));

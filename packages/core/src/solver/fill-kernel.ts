@@ -34,6 +34,8 @@ interface Arena {
   /** First values of a run, by fineness. */
   readonly values: Readonly<Record<Fineness, readonly number[]>>;
   readonly table: number;
+  /** Room for what a task makes of the table. */
+  readonly scratch: number;
   readonly grid: Laid;
   readonly way: Laid;
   readonly blocks: Laid;
@@ -77,6 +79,7 @@ function arena(kernel: Kernel, mesh: Mesh, plan: FillPlan, k: number, table: Gro
   const halves = [take(halfStart.byteLength), take(halfUnknown.byteLength), take(halfSign.byteLength)] as const;
   const matrixAt = take(16 * unknowns * unknowns);
   const tableAt = take(table?.values.byteLength ?? 0);
+  const scratch = take(table?.values.byteLength ?? 0);
   const [gridAt, wayAt, blocksAt, listAt] = [take(40), take(48), take(mostSlots * PER_BLOCK * 8), take(mostListed * 4)];
   const buffer = kernel.memory(next);
   for (const { at, data } of [...ownPlaces, ...imagePlaces, ...valueSets])
@@ -97,7 +100,7 @@ function arena(kernel: Kernel, mesh: Mesh, plan: FillPlan, k: number, table: Gro
   if (table)
     grid.data.set([table.logLeast, 1 / table.logStep, table.angleLeast, 1 / table.angleStep, table.waveNumber]);
   return {
-    ...{ own: places(ownPlaces), image: places(imagePlaces), values, table: tableAt, grid },
+    ...{ own: places(ownPlaces), image: places(imagePlaces), values, table: tableAt, scratch, grid },
     ...{ way: laid(wayAt, 6), blocks: laid(blocksAt, mostSlots * PER_BLOCK) },
     list: { at: listAt, data: new Int32Array(buffer, listAt, mostListed) },
     ...{ matrix: laid(matrixAt, 2 * unknowns * unknowns), halves },
@@ -192,7 +195,6 @@ export function fillByKernel(
     }
     if (!fromBelow || !table) return;
     memory.way.data.set([...direction.subarray(p3, p3 + 3), ...direction.subarray(q3, q3 + 3)]);
-    const level = direction[p3 + 2] === 0 && direction[q3 + 2] === 0 ? 1 : 0;
     for (const fineness of FINENESSES) {
       const chosen = task.groundLists[fineness];
       if (chosen.length === 0) continue;
@@ -200,7 +202,7 @@ export function fillByKernel(
       kernel.call.groundPairs(
         ...[memory.own[fineness], memory.values[fineness][ra], memory.values[fineness][rb]],
         ...[SAMPLE_POINTS[fineness].at.length, list.at, chosen.length / PER_PAIR, blocks.at],
-        ...[memory.table, table.rows, table.columns, memory.grid.at, memory.way.at, level, vector, scalar],
+        ...[memory.table, table.rows, table.columns, memory.grid.at, memory.way.at, memory.scratch, vector, scalar],
       );
     }
   };

@@ -84,6 +84,9 @@ const groundTableFor = ({ ground }: WireModel, mesh: Mesh, freqHz: number): Grou
 /** How a matrix is factored; another implementation can be handed in. */
 export type Factor = (matrix: Float64Array, n: number) => Factored;
 
+/** Memory that a solve of a mesh takes at its height, bytes: the matrix here, in the kernel that fills it and in the one that factors it, and its factors. */
+export const solveBytes = ({ unknowns }: Pick<Mesh, 'unknowns'>): number => 4 * 16 * unknowns * unknowns;
+
 /**
  * Currents and port impedances at one frequency, by the Galerkin moment method with piecewise sinusoids.
  * @throws NotConvergedError when the equations have no solution.
