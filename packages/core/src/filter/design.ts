@@ -205,7 +205,7 @@ export function filterYield(
   design: FilterDesign,
   coilQ: number,
   tolerance: Tolerance,
-  samples = 10_000,
+  samples = 100_000,
   seed = 1,
 ): FilterYield {
   requireRange(samples, 'Samples', 100, 1_000_000);

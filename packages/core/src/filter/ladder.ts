@@ -141,7 +141,7 @@ export function ladderChain(
 const OPEN_OHM = 1e15;
 
 /**
- * Insertion loss of a ladder between equal resistances, dB, by its chain matrix; every coil may have a series resistance.
+ * Insertion loss of a ladder between equal resistances, dB; every coil may have a series resistance.
  * @param coilOhm resistance of a coil by its inductance; lossless when absent.
  * @returns Infinity where an ideal branch lets nothing pass.
  */
@@ -151,9 +151,43 @@ export function ladderLossDb(
   lineOhm: number,
   coilOhm: (henry: number) => number = () => 0,
 ): number {
-  const { a, b, c, d } = ladderChain(branches, freqHz, coilOhm);
-  const sum = add(add(a, d), add(complex(b.re / lineOhm, b.im / lineOhm), complex(c.re * lineOhm, c.im * lineOhm)));
-  const lossDb = 20 * Math.log10(magnitude(sum) / 2);
+  requirePositive(freqHz, 'Frequency (Hz)');
+  const omega = 2 * Math.PI * freqHz;
+  // from the load back to the source, with 1 V on the load; in plain numbers, because thousands of scattered filters go through here
+  let [vr, vi] = [1, 0];
+  let [ir, ii] = [1 / lineOhm, 0];
+  for (let k = branches.length - 1; k >= 0; k -= 1) {
+    const { henry, farad, joined, place } = branches[k];
+    // impedance of the branch; a parallel circuit by its admittance
+    let zr = henry === undefined ? 0 : coilOhm(henry);
+    let zi = henry === undefined ? 0 : omega * henry;
+    let open = henry === undefined && farad === undefined;
+    if (farad !== undefined) {
+      if (henry === undefined || joined === 'series') zi -= 1 / (omega * farad);
+      else {
+        const coil = zr * zr + zi * zi;
+        const gr = zr / coil;
+        const gi = omega * farad - zi / coil;
+        const size = gr * gr + gi * gi;
+        open = size < 1 / OPEN_OHM ** 2;
+        zr = gr / size;
+        zi = -gi / size;
+      }
+    }
+    if (place === 'series') {
+      if (open) [zr, zi] = [OPEN_OHM, 0];
+      vr += zr * ir - zi * ii;
+      vi += zr * ii + zi * ir;
+    } else if (!open) {
+      const size = zr * zr + zi * zi;
+      const short = size < 1 / OPEN_OHM ** 2;
+      const yr = short ? OPEN_OHM : zr / size;
+      const yi = short ? 0 : -zi / size;
+      ir += yr * vr - yi * vi;
+      ii += yr * vi + yi * vr;
+    }
+  }
+  const lossDb = 20 * Math.log10(Math.hypot(vr + lineOhm * ir, vi + lineOhm * ii) / 2);
   return lossDb > NOTHING_PASSES_DB ? Infinity : lossDb;
 }
 

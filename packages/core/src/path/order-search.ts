@@ -40,7 +40,7 @@ export interface SearchResult {
   readonly pruned: number;
 }
 
-export const MOST_PARTS = 10;
+export const MOST_PARTS = 14;
 /** Sequences within this of each other hear alike: then the cheaper one wins, dB. */
 const ALIKE_DB = 0.1;
 /** Total power at an input must stay this far below its compression, dB. */
@@ -144,7 +144,7 @@ function losses(plan: Plan, prefix: Prefix): number[] {
  * The best set and order of parts: the one whose worst goal loses least, without overload, then the cheapest. Exhaustive with a bound: a chain only gets
  * noisier and only gains products as parts and the receiver are added, so a beginning that is already worse than the best whole is left. Two passive parts
  * side by side commute and are tried in one order only. A generator: it yields its progress and can be stopped.
- * @throws OutOfRangeError for more than 10 parts or no goal.
+ * @throws OutOfRangeError for more than 14 parts or no goal.
  */
 export function* searchOrder(
   shelf: readonly ShelfPart[],
@@ -202,6 +202,17 @@ export function* searchOrder(
     !b ||
     a.worst < b.worst - ALIKE_DB ||
     (a.worst < b.worst + ALIKE_DB && (a.cost < b.cost || (a.cost === b.cost && a.worst < b.worst)));
+  /** What any end of a beginning loses and costs at least: what must still be used costs, and the receiver adds its noise behind all gain that is left. */
+  const atBest = (prefix: Prefix): { worst: number; cost: number } => {
+    const left = shelf.map((_, part) => part).filter((part) => !used.includes(part));
+    for (let g = 0; g < goals.length; g += 1) {
+      const mostDb = left.reduce((sum, part) => sum + Math.max(0, plan.goalGainDb[part][g]), prefix.gainDb[g]);
+      closing.noise[g] = prefix.noise[g] + (receiverFactor - 1) / powerRatio(mostDb);
+      closing.made[g].set(prefix.made[g]);
+    }
+    const cost = [...used, ...left.filter((part) => shelf[part].needed)].reduce((sum, i) => sum + shelf[i].cost, 0);
+    return { worst: Math.max(...losses(plan, closing)), cost };
+  };
   const consider = (prefix: Prefix): void => {
     if (needed.some((part) => !used.includes(part))) return;
     const lossesDb = closed(prefix);
@@ -244,13 +255,10 @@ export function* searchOrder(
         overloaded += 1;
         continue;
       }
-      // the runner-up must be found too, so the bound is what the second best loses
-      if (second && Math.max(...losses(plan, next)) > second.worst + ALIKE_DB) {
-        pruned += 1;
-        continue;
-      }
       used.push(part);
-      yield* descend(depth + 1);
+      // the runner-up must be found too: a beginning is left when no end of it can be better than either
+      if (second && !better(atBest(next), best) && !better(atBest(next), second)) pruned += 1;
+      else yield* descend(depth + 1);
       used.pop();
     }
   };

@@ -28,7 +28,7 @@ export function FilterScatter({ question }: { readonly question: FilterQuestion 
             start({ question, tolerance: { coil: coil / 100, capacitor: capacitor / 100 } });
           }}
         >
-          {state.busy ? 'Drawing 10,000 filters…' : 'Build 10,000 of them'}
+          {state.busy ? 'Drawing 100,000 filters…' : 'Build 100,000 of them'}
         </Button>
       </div>
       {state.fault && (
