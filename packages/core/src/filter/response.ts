@@ -44,9 +44,15 @@ function prototypeFrequency(spec: FilterSpec, freqHz: number): number {
  * Source: Matthaei, Young & Jones, Microwave Filters ch. 4.
  */
 export function prototypeLossDb(family: FilterFamily, order: number, rippleDb: number, w: number): number {
-  const chebyshev = w <= 1 ? Math.cos(order * Math.acos(w)) : Math.cosh(order * Math.acosh(w));
-  const excess = family === 'butterworth' ? w ** (2 * order) : (10 ** (rippleDb / 10) - 1) * chebyshev ** 2;
+  const excess = family === 'butterworth' ? w ** (2 * order) : Math.expm1((rippleDb * Math.LN10) / 10) * chebyshev(order, w) ** 2;
   return 10 * Math.log10(1 + excess);
+}
+
+/** Chebyshev polynomial T_n(w) of whole order, by its recurrence: a path asks for it thousands of times. */
+function chebyshev(order: number, w: number): number {
+  let [before, now] = [1, w];
+  for (let n = 1; n < order; n += 1) [before, now] = [now, 2 * w * now - before];
+  return order === 0 ? 1 : now;
 }
 
 /** Deepest stop-band loss that a built filter of discrete parts keeps; leakage around it sets this. Common practice, no source. */

@@ -30,26 +30,56 @@ export function intermodAtAntenna(
   p2Dbm: number,
   stages: readonly SelectiveStage[],
 ): IntermodResult {
-  let p1 = p1Dbm;
-  let p2 = p2Dbm;
-  let productGain = 0;
-  const contributionsDbm = stages.map((stage) => {
-    const intercept = order === 3 ? stage.iip3Dbm : stage.iip2Dbm;
-    const made =
-      intercept == null ? null : (order === 3 ? 2 * p1 + p2 - 2 * intercept : p1 + p2 - intercept) - productGain;
-    p1 += stage.gainF1Db;
-    p2 += stage.gainF2Db;
-    productGain += stage.gainProductDb;
-    return made;
+  const made = new Float64Array(stages.length);
+  productsAlong(made, order, p1Dbm, p2Dbm, {
+    first: Float64Array.from(stages, ({ gainF1Db }) => gainF1Db),
+    second: Float64Array.from(stages, ({ gainF2Db }) => gainF2Db),
+    product: Float64Array.from(stages, ({ gainProductDb }) => gainProductDb),
+    intercepts: Float64Array.from(stages, ({ iip2Dbm, iip3Dbm }) => (order === 3 ? iip3Dbm : iip2Dbm) ?? NaN),
   });
-  const made = contributionsDbm.filter((level): level is number => level !== null);
-  if (made.length === 0) return { contributionsDbm, coherentDbm: null, incoherentDbm: null, dominantStage: null };
+  const contributionsDbm = Array.from(made, (level) => (Number.isNaN(level) ? null : level));
+  const levels = made.filter((level) => !Number.isNaN(level));
+  if (levels.length === 0) return { contributionsDbm, coherentDbm: null, incoherentDbm: null, dominantStage: null };
   return {
     contributionsDbm,
-    coherentDbm: amplitudeDb(made.reduce((sum, level) => sum + amplitudeRatio(level), 0)),
-    incoherentDbm: powerDb(made.reduce((sum, level) => sum + powerRatio(level), 0)),
-    dominantStage: contributionsDbm.indexOf(Math.max(...made)) + 1,
+    coherentDbm: inPhaseDbm(levels),
+    incoherentDbm: powerDb(levels.reduce((sum, level) => sum + powerRatio(level), 0)),
+    dominantStage: contributionsDbm.indexOf(Math.max(...levels)) + 1,
   };
+}
+
+/** Gains of both tones and of their product, stage by stage, dB; input intercepts of the product's order, dBm, NaN where a stage makes none. */
+export interface Along {
+  readonly first: Float64Array;
+  readonly second: Float64Array;
+  readonly product: Float64Array;
+  readonly intercepts: Float64Array;
+}
+
+/** Writes what each stage makes of a product, referred to the antenna, dBm; NaN where it makes none. */
+export function productsAlong(
+  into: Float64Array,
+  order: 2 | 3,
+  p1Dbm: number,
+  p2Dbm: number,
+  { first, second, product, intercepts }: Along,
+): void {
+  let p1 = p1Dbm;
+  let p2 = p2Dbm;
+  let gain = 0;
+  for (let i = 0; i < into.length; i += 1) {
+    into[i] = (order === 3 ? 2 * p1 + p2 - 2 * intercepts[i] : p1 + p2 - intercepts[i]) - gain;
+    p1 += first[i];
+    p2 += second[i];
+    gain += product[i];
+  }
+}
+
+/** Levels of one product made in several places, in phase, dBm; places that make none are NaN. */
+export function inPhaseDbm(levels: Float64Array): number {
+  let sum = 0;
+  for (const level of levels) if (!Number.isNaN(level)) sum += amplitudeRatio(level);
+  return amplitudeDb(sum);
 }
 
 /** A way in which two strong signals (or one with itself) make a third. */
@@ -67,21 +97,10 @@ export interface ProductKind {
 const HARMONIC_2_DB = -6.0206;
 const HARMONIC_3_DB = -9.5424;
 
-/**
- * Every product up to order 3 of a list of carriers that falls within a band widened by `marginHz` on each side:
- * f₁±f₂, 2f₁±f₂, harmonics 2f and 3f.
- */
-export function productsInBand(
-  carriersHz: readonly number[],
-  lowHz: number,
-  highHz: number,
-  marginHz = 0,
-): readonly ProductKind[] {
-  const found: ProductKind[] = [];
-  const offer = (order: 2 | 3, label: string, freqHz: number, first: number, second: number, offsetDb = 0): void => {
-    if (freqHz >= lowHz - marginHz && freqHz <= highHz + marginHz && freqHz > 0)
-      found.push({ order, label, freqHz, first, second, offsetDb });
-  };
+type Offer = (order: 2 | 3, label: string, freqHz: number, first: number, second: number, offsetDb?: number) => void;
+
+/** Every product up to order 3 of a list of carriers: f₁±f₂, 2f₁±f₂, harmonics 2f and 3f. */
+function everyProduct(carriersHz: readonly number[], offer: Offer): void {
   carriersHz.forEach((f1, i) => {
     offer(2, '2f', 2 * f1, i, i, HARMONIC_2_DB);
     offer(3, '3f', 3 * f1, i, i, HARMONIC_3_DB);
@@ -95,5 +114,44 @@ export function productsInBand(
       offer(3, '2f1+f2', 2 * f1 + f2, i, j);
     });
   });
+}
+
+/** Every product up to order 3 of a list of carriers that falls within a band widened by `marginHz` on each side. */
+export function productsInBand(
+  carriersHz: readonly number[],
+  lowHz: number,
+  highHz: number,
+  marginHz = 0,
+): readonly ProductKind[] {
+  const found: ProductKind[] = [];
+  everyProduct(carriersHz, (order, label, freqHz, first, second, offsetDb = 0) => {
+    if (freqHz >= lowHz - marginHz && freqHz <= highHz + marginHz && freqHz > 0)
+      found.push({ order, label, freqHz, first, second, offsetDb });
+  });
   return found;
+}
+
+/** An eighth of an octave: bands are narrow, so few products lie in the same. */
+const drawerOf = (freqHz: number): number => Math.floor(8 * Math.log2(freqHz));
+
+/** The same for many bands: products are listed once, in drawers by their frequency. */
+export function productFinder(
+  carriersHz: readonly number[],
+): (lowHz: number, highHz: number, marginHz: number) => readonly ProductKind[] {
+  const drawers = new Map<number, { readonly place: number; readonly kind: ProductKind }[]>();
+  let place = 0;
+  everyProduct(carriersHz, (order, label, freqHz, first, second, offsetDb = 0) => {
+    if (freqHz <= 0) return;
+    const drawer = drawers.get(drawerOf(freqHz)) ?? [];
+    drawers.set(drawerOf(freqHz), drawer);
+    drawer.push({ place: (place += 1), kind: { order, label, freqHz, first, second, offsetDb } });
+  });
+  return (lowHz, highHz, marginHz) => {
+    const [low, high] = [Math.max(lowHz - marginHz, Number.MIN_VALUE), highHz + marginHz];
+    const found: { readonly place: number; readonly kind: ProductKind }[] = [];
+    for (let key = drawerOf(low); key <= drawerOf(high); key += 1)
+      for (const one of drawers.get(key) ?? []) if (one.kind.freqHz >= low && one.kind.freqHz <= high) found.push(one);
+    // in the order in which they were listed: of equally strong ones the first is named
+    return found.sort((a, b) => a.place - b.place).map(({ kind }) => kind);
+  };
 }

@@ -2,7 +2,7 @@ import { noisePowerDbm } from '../site/external-noise';
 import { powerDb, powerRatio } from '../units/decibel';
 import { frequencyText } from '../units/format';
 import { activeStage, cascadeIntercepts } from './cascade';
-import { carriersOf, productsByStage, type Carrier, type PathProduct } from './products';
+import { follow, productsByStage, type Followed, type PathProduct } from './products';
 import type { PathQuestion, PathReceiver, PathSignal } from './question';
 import { converterFloor, effectiveNoiseFigureDb, foldAlias, fullScaleHeadroom } from './receiver';
 import {
@@ -86,7 +86,7 @@ export const analysePath = (
   stages: readonly PathStage[],
   receiver: PathReceiver,
   question: PathQuestion,
-): PathAnalysis => analyse(stages, receiver, question, carriersOf(stages, receiver, question.signals));
+): PathAnalysis => analyse(stages, receiver, question, walkedCarriers(stages, receiver, question.signals));
 
 /** The same for several wanted bands with the same carriers, which are then followed through the stages once. */
 export function analyseBands(
@@ -95,15 +95,42 @@ export function analyseBands(
   bands: readonly Omit<PathQuestion, 'signals'>[],
   signals: readonly PathSignal[],
 ): readonly PathAnalysis[] {
-  const carriers = carriersOf(stages, receiver, signals);
+  const carriers = walkedCarriers(stages, receiver, signals);
   return bands.map((band) => analyse(stages, receiver, { ...band, signals }, carriers));
+}
+
+/** What the carriers do in a chain, whatever band is wanted. */
+interface Walked {
+  readonly followed: Followed;
+  readonly walks: readonly SignalWalk[];
+  readonly headroom: ReturnType<typeof fullScaleHeadroom>;
+  /** All carriers together at the input of each stage, dBm; absent without carriers. */
+  readonly totalsDbm: readonly (number | undefined)[];
+}
+
+function walkedCarriers(stages: readonly PathStage[], receiver: PathReceiver, signals: readonly PathSignal[]): Walked {
+  const followed = follow(stages, receiver, signals);
+  const { carriers } = followed;
+  const walks = signals.map((signal, i): SignalWalk => {
+    const levelsDbm = [signal.levelDbm];
+    for (const gainDb of carriers[i].gains) levelsDbm.push(levelsDbm[levelsDbm.length - 1] + gainDb);
+    return { signal, levelsDbm };
+  });
+  const headroom = fullScaleHeadroom(
+    walks.map(({ levelsDbm }, i) => levelsDbm[stages.length] - carriers[i].preselectionDb),
+    receiver.fullScaleDbm,
+  );
+  const totalsDbm = stages.map((_, i) =>
+    walks.length === 0 ? undefined : powerDb(walks.reduce((sum, { levelsDbm }) => sum + powerRatio(levelsDbm[i]), 0)),
+  );
+  return { followed, walks, headroom, totalsDbm };
 }
 
 function analyse(
   stages: readonly PathStage[],
   receiver: PathReceiver,
   question: PathQuestion,
-  carriers: readonly Carrier[],
+  { followed, walks, headroom, totalsDbm }: Walked,
 ): PathAnalysis {
   const centreHz = (question.lowHz + question.highHz) / 2;
   const along = frequenciesAlong(stages, centreHz);
@@ -118,15 +145,6 @@ function analyse(
     ...stages.map((stage, i) => ({ gainDb: gains[i], ...stageIntercepts(stage) })),
     { gainDb: 0, iip3Dbm: receiver.iip3Dbm, iip2Dbm: receiver.iip2Dbm },
   ]);
-  const walks = question.signals.map((signal, i): SignalWalk => {
-    const levelsDbm = [signal.levelDbm];
-    for (const gainDb of carriers[i].gains) levelsDbm.push(levelsDbm[levelsDbm.length - 1] + gainDb);
-    return { signal, levelsDbm };
-  });
-  const headroom = fullScaleHeadroom(
-    walks.map(({ levelsDbm }, i) => levelsDbm[stages.length] - carriers[i].preselectionDb),
-    receiver.fullScaleDbm,
-  );
   const external = powerRatio(question.externalFaDb);
   // noise factor of what lies ahead of each stage and, last, of the whole chain
   const ahead = [1];
@@ -139,16 +157,11 @@ function analyse(
   });
   const factor = ahead[ahead.length - 1];
   const noiseDb = powerDb(external + factor - 1);
-  const made = productsByStage(stages, receiver, question, carriers, noisePowerDbm(noiseDb, question.bandwidthHz));
+  const made = productsByStage(stages, receiver, question, followed, noisePowerDbm(noiseDb, question.bandwidthHz));
   const worstProduct = made.worst;
   const snrLossDb = noiseDb - question.externalFaDb;
   const reports = [...stages, undefined].map((stage, i): StageReport => {
-    const totalDbm =
-      stage === undefined
-        ? (headroom.totalDbm ?? undefined)
-        : walks.length === 0
-          ? undefined
-          : powerDb(walks.reduce((sum, { levelsDbm }) => sum + powerRatio(levelsDbm[i]), 0));
+    const totalDbm = stage === undefined ? (headroom.totalDbm ?? undefined) : totalsDbm[i];
     const most = stage && compressionDbm(stage);
     const roomDb =
       stage === undefined

@@ -1,5 +1,5 @@
 import { amplitudeDb, amplitudeRatio } from '../units/decibel';
-import { intermodAtAntenna, productsInBand, type ProductKind, type SelectiveStage } from './intermod';
+import { inPhaseDbm, productFinder, productsAlong, type ProductKind } from './intermod';
 import type { PathQuestion, PathReceiver, PathSignal } from './question';
 import {
   frequenciesAlong,
@@ -30,13 +30,17 @@ export interface Carrier {
   readonly preselectionDb: number;
 }
 
-/** Every carrier followed through the stages. */
-export const carriersOf = (
-  stages: readonly PathStage[],
-  receiver: PathReceiver,
-  signals: readonly PathSignal[],
-): readonly Carrier[] =>
-  signals.map(({ freqHz }): Carrier => {
+/** All carriers followed through the stages: the same for every wanted band. */
+export interface Followed {
+  readonly carriers: readonly Carrier[];
+  /** Gains of the stages for each, then of the receiver's own input filter, which stands ahead of its nonlinearity, and of that, dB. */
+  readonly withReceiver: readonly Float64Array[];
+  /** Finds their products at the input of a stage. */
+  readonly productsAt: (place: number) => ReturnType<typeof productFinder>;
+}
+
+export function follow(stages: readonly PathStage[], receiver: PathReceiver, signals: readonly PathSignal[]): Followed {
+  const carriers = signals.map(({ freqHz }): Carrier => {
     const frequencies = frequenciesAlong(stages, freqHz);
     return {
       frequencies,
@@ -44,6 +48,17 @@ export const carriersOf = (
       preselectionDb: preselectionDb(receiver, frequencies[stages.length]),
     };
   });
+  const finders = new Map<number, ReturnType<typeof productFinder>>();
+  return {
+    carriers,
+    withReceiver: carriers.map(({ gains, preselectionDb: filterDb }) => Float64Array.of(...gains, -filterDb, 0)),
+    productsAt(place) {
+      const known = finders.get(place) ?? productFinder(carriers.map(({ frequencies }) => frequencies[place]));
+      finders.set(place, known);
+      return known;
+    },
+  };
+}
 
 /** Stages between two converters: where they begin and end, and where the wanted band lies there. */
 interface Reach {
@@ -75,58 +90,65 @@ export function productsByStage(
   stages: readonly PathStage[],
   receiver: PathReceiver,
   question: PathQuestion,
-  carriers: readonly Carrier[],
+  followed: Followed,
   noiseDbm: number,
 ): { readonly worst?: PathProduct; readonly byStage: readonly (PathProduct | undefined)[] } {
   const { signals } = question;
+  const { carriers, withReceiver } = followed;
   // levels are compared as they come; a product is written out once, when the strongest is known
   const byStage: (Made | undefined)[] = [...stages, receiver].map(() => undefined);
-  const keep = (place: number, kind: ProductKind, dbm: number): void => {
-    if (dbm > (byStage[place]?.dbm ?? -Infinity)) byStage[place] = { kind, dbm, place };
-  };
+  const best = new Float64Array(byStage.length).fill(-Infinity);
   const ofAll = new Map<string, Made>();
   let strongest: Made | undefined;
-  const intercepts = stages.map(stageIntercepts);
   const reaches = reachesOf(stages, question);
+  const none = [NaN, NaN];
+  const made = new Float64Array(stages.length + 2);
+  // behind the last stage nothing changes a product's gain
+  const product = new Float64Array(stages.length + 2);
+  const mostMoreDb = amplitudeDb(made.length);
   for (const reach of reaches) {
-    const kinds = productsInBand(
-      carriers.map(({ frequencies }) => frequencies[reach.from]),
-      reach.lowHz,
-      reach.highHz,
-      question.bandwidthHz / 2,
-    );
     const isLast = reach.to === stages.length;
-    for (const kind of kinds) {
-      const asWanted = gainsAlong(stages, atAntenna(kind, reach, question));
-      const [first, second] = [carriers[kind.first], carriers[kind.second]];
-      const selective: SelectiveStage[] = stages.map((_, i) => ({
-        gainF1Db: first.gains[i],
-        gainF2Db: second.gains[i],
-        gainProductDb: asWanted[i],
-        iip2Dbm: i >= reach.from && i <= reach.to ? intercepts[i]?.iip2Dbm : undefined,
-        iip3Dbm: i >= reach.from && i <= reach.to ? intercepts[i]?.iip3Dbm : undefined,
-      }));
-      // the receiver's own input filter stands ahead of its nonlinearity
-      selective.push({ gainF1Db: -first.preselectionDb, gainF2Db: -second.preselectionDb, gainProductDb: 0 });
-      selective.push({
-        ...{ gainF1Db: 0, gainF2Db: 0, gainProductDb: 0 },
-        ...(isLast ? { iip2Dbm: receiver.iip2Dbm, iip3Dbm: receiver.iip3Dbm } : {}),
-      });
+    const ofOrder = (order: 2 | 3): Float64Array =>
+      Float64Array.from([
+        ...stages.map((stage, i) => {
+          const own = i >= reach.from && i <= reach.to ? stageIntercepts(stage) : undefined;
+          return (order === 3 ? own?.iip3Dbm : own?.iip2Dbm) ?? NaN;
+        }),
+        ...(isLast ? [NaN, order === 3 ? receiver.iip3Dbm : receiver.iip2Dbm] : none),
+      ]);
+    const intercepts = { 2: ofOrder(2), 3: ofOrder(3) };
+    for (const kind of followed.productsAt(reach.from)(reach.lowHz, reach.highHz, question.bandwidthHz / 2)) {
       const { levelDbm: p1 } = signals[kind.first];
       const { levelDbm: p2 } = signals[kind.second];
-      const { contributionsDbm, coherentDbm, dominantStage } = intermodAtAntenna(kind.order, p1, p2, selective);
-      if (coherentDbm === null || dominantStage === null) continue;
-      contributionsDbm.forEach((dbm, i) => {
-        if (dbm !== null) keep(Math.min(i, stages.length), kind, dbm + kind.offsetDb);
+      product.set(gainsAlong(stages, atAntenna(kind, reach, question)));
+      productsAlong(made, kind.order, p1, p2, {
+        first: withReceiver[kind.first],
+        second: withReceiver[kind.second],
+        product,
+        intercepts: intercepts[kind.order],
       });
-      let made: Made = { kind, dbm: coherentDbm + kind.offsetDb, place: Math.min(dominantStage - 1, stages.length) };
+      let most = -1;
+      for (let i = 0; i < made.length; i += 1) {
+        if (Number.isNaN(made[i])) continue;
+        if (most < 0 || made[i] > made[most]) most = i;
+        const place = Math.min(i, stages.length);
+        const dbm = made[i] + kind.offsetDb;
+        if (dbm > best[place]) {
+          best[place] = dbm;
+          byStage[place] = { kind, dbm, place };
+        }
+      }
+      if (most < 0) continue;
+      // all places in phase make no more than the strongest of them times their number
+      if (reaches.length === 1 && made[most] + kind.offsetDb + mostMoreDb <= (strongest?.dbm ?? -Infinity)) continue;
+      let whole: Made = { kind, dbm: inPhaseDbm(made) + kind.offsetDb, place: Math.min(most, stages.length) };
       if (reaches.length > 1) {
         // the same product made ahead of a converter and behind it adds up in phase
         const key = `${kind.label} ${kind.first} ${kind.second}`;
-        made = together(ofAll.get(key), made);
-        ofAll.set(key, made);
+        whole = together(ofAll.get(key), whole);
+        ofAll.set(key, whole);
       }
-      if (made.dbm > (strongest?.dbm ?? -Infinity)) strongest = made;
+      if (whole.dbm > (strongest?.dbm ?? -Infinity)) strongest = whole;
     }
   }
   const written = ({ kind, dbm, place }: Made): PathProduct => ({
@@ -137,7 +159,7 @@ export function productsByStage(
     overNoiseDb: dbm - noiseDbm,
     madeIn: stages[place]?.name ?? receiver.name,
   });
-  const products = byStage.map((made) => made && written(made));
+  const products = byStage.map((one) => one && written(one));
   let worst = strongest && written(strongest);
   stages.forEach((stage, place) => {
     if (stage.kind !== 'converter') return;
