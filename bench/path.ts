@@ -115,15 +115,15 @@ export async function pathBench(): Promise<void> {
     freqHz: 0.55e6 * 1.14 ** i,
     levelDbm: -25 - ((i * 7) % 40),
   }));
-  const times = Array.from({ length: 41 }, () => {
+  const times = Array.from({ length: 160 }, () => {
     const start = performance.now();
     analyseBands(sixteen, RECEIVER, goals(60), transmitters);
     return performance.now() - start;
   });
   printLine(
     'a path of 16 stages, 40 transmitters, 60 bands, anew',
-    `${median(times).toFixed(1)} ms`,
+    `${median(times.slice(80)).toFixed(1)} ms`,
     '8 ms',
-    median(times) <= 8,
+    median(times.slice(80)) <= 8,
   );
 }

@@ -44,7 +44,8 @@ function prototypeFrequency(spec: FilterSpec, freqHz: number): number {
  * Source: Matthaei, Young & Jones, Microwave Filters ch. 4.
  */
 export function prototypeLossDb(family: FilterFamily, order: number, rippleDb: number, w: number): number {
-  const excess = family === 'butterworth' ? w ** (2 * order) : Math.expm1((rippleDb * Math.LN10) / 10) * chebyshev(order, w) ** 2;
+  const excess =
+    family === 'butterworth' ? w ** (2 * order) : Math.expm1((rippleDb * Math.LN10) / 10) * chebyshev(order, w) ** 2;
   return 10 * Math.log10(1 + excess);
 }
 
