@@ -8,7 +8,6 @@ import { createBrowserRouter, Navigate, RouterProvider, useLocation, useParams }
 import { Toaster } from 'sonner';
 import { OUTSIDE } from './data/api';
 import { FocusProvider } from './data/focus';
-import { HearingsProvider } from './data/hearings-provider';
 import { forgetSeen } from './data/last-seen';
 import { preloadStation } from './data/station';
 import { applyTheme } from './data/theme';
@@ -144,6 +143,32 @@ const router = createBrowserRouter([
   },
 ]);
 
+/** Rooms that are likely next: those behind this one in its step, then where the next two steps begin. */
+function likelyNext(pathname: string): readonly (() => Promise<unknown>)[] {
+  const here = roomAt(pathname);
+  if (!here) return [];
+  const rooms = ROOMS[here.step.id];
+  const step = STEPS.findIndex(({ id }) => id === here.step.id);
+  const addresses = [
+    ...rooms.slice(rooms.indexOf(here.room) + 1, rooms.indexOf(here.room) + 4).map((room) => [here.step.id, room.id]),
+    ...STEPS.slice(step + 1, step + 3).map(({ id }) => [id, ROOMS[id][0].id]),
+  ];
+  return addresses.flatMap(([stepId, roomId]) => pageOf(stepId, roomId) ?? []);
+}
+/** Fetches them when the browser has nothing else to do. */
+const whenIdle = (work: () => void): void =>
+  'requestIdleCallback' in window ? void requestIdleCallback(work, { timeout: 10_000 }) : void setTimeout(work, 3000);
+const fetchLikelyNext = (): void =>
+  whenIdle(() => {
+    for (const load of likelyNext(location.pathname)) void load().catch(() => undefined);
+  });
+window.addEventListener('load', () => setTimeout(fetchLikelyNext, 1500));
+let lastPath = location.pathname;
+router.subscribe(({ location: { pathname } }) => {
+  if (pathname !== lastPath) fetchLikelyNext();
+  lastPath = pathname;
+});
+
 // a device that is not let in, or not any more, keeps nothing of a station and goes to the door
 window.addEventListener(OUTSIDE, () => {
   if (location.pathname !== '/pair') void forgetSeen().then(() => location.assign('/pair'));
@@ -168,9 +193,7 @@ if (root)
   createRoot(root).render(
     <StrictMode>
       <FocusProvider>
-        <HearingsProvider>
-          <RouterProvider router={router} />
-        </HearingsProvider>
+        <RouterProvider router={router} />
         <Toaster
           position="bottom-center"
           closeButton

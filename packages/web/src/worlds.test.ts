@@ -38,7 +38,7 @@ import { wholeStation } from './data/station-cache';
 import { plannedTransmitters } from './data/transmitters';
 import { judgedGuard } from './data/guard';
 import { judgedBench, judgedNoise, judgedPath, judgedTrial } from './data/verdicts';
-import { standings } from './shell/steps';
+import { standings } from './shell/standings';
 import { reportOf } from './steps/notebook/report/report';
 
 /** Worlds looked at; the seed of a failing one is in its message. */

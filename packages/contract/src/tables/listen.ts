@@ -1,6 +1,6 @@
 import { real, maybeReal, maybeRef, whole, line, choice, flag } from '../columns';
 import { tableOf } from '../table';
-import { POWER_KINDS, REPEATS } from '@velvet-reed/core/site';
+import { POWER_KINDS, REPEATS } from '@velvet-reed/core/site/given';
 import { FREQUENCY, BAND, BAND_ORDER, inOrder } from './shared';
 
 export const targets = tableOf({

@@ -1,5 +1,5 @@
 import { OWN_CABLE, readAdapters } from '@velvet-reed/core/path';
-import { ENVIRONMENTS, readHorizon } from '@velvet-reed/core/site';
+import { ENVIRONMENTS, readHorizon } from '@velvet-reed/core/site/given';
 import { GROUND_CLASSES } from '@velvet-reed/core/solver';
 import { withRule, real, maybeReal, whole, line, text, choice, flag, withBlank } from '../columns';
 import { tableOf } from '../table';

@@ -1,5 +1,5 @@
 import { requireRange } from '../errors';
-import type { HorizonPoint } from '../site/sky';
+import type { HorizonPoint } from '../site/horizon';
 import { insideArea, type PlanPoint, type PlotFeature, stretchesOf } from './feature';
 
 /** Directions in which the houses are looked at, degrees. */

@@ -11,7 +11,7 @@ import {
   type PlotKind,
   snapped,
 } from './feature';
-import { horizonAt, horizonText, readHorizon } from '../site/sky';
+import { horizonAt, horizonText, readHorizon } from '../site/horizon';
 import { plotHorizon } from './horizon';
 import { cableRunM, earthDistance, laidLengthM, layoutOf, plotRoom, sagM, supportFindings } from './layout';
 

@@ -35,18 +35,8 @@ export {
   readElements,
   satellitePasses,
 } from './passes';
-export {
-  clearSeconds,
-  type HorizonPoint,
-  horizonAt,
-  horizonText,
-  LOW_PASS_DEG,
-  ratingsByHeight,
-  readHorizon,
-  type SkyPoint,
-  skyTrack,
-  wholePictures,
-} from './sky';
+export { horizonAt, type HorizonPoint, horizonText, readHorizon } from './horizon';
+export { clearSeconds, LOW_PASS_DEG, ratingsByHeight, type SkyPoint, skyTrack, wholePictures } from './sky';
 export { greatCircle, locatorOf, parsePosition, type Position } from './place';
 export { lightFavours, type ListeningWindow, listeningWindows } from './schedule';
 export { REPEATS } from './repeats';

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { satellitePasses } from './passes';
-import { clearSeconds, horizonAt, ratingsByHeight, readHorizon, skyTrack, wholePictures } from './sky';
+import { horizonAt, readHorizon } from './horizon';
+import { clearSeconds, ratingsByHeight, skyTrack, wholePictures } from './sky';
 
 /** A made-up polar orbit. */
 const ELEMENTS = {

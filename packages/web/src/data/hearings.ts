@@ -112,11 +112,13 @@ export function makeHearings(): Hearings {
   };
 }
 
+/** One for the whole page, made when a room first asks. */
+const ofThisPage = ((): (() => Hearings) => {
+  let made: Hearings | undefined;
+  return () => (made ??= makeHearings());
+})();
+
+/** Puts other ones in their place. */
 export const HearingsContext = createContext<Hearings | undefined>(undefined);
 
-/** @throws Error outside the provider: a fault of the program, not of its user. */
-export function useHearings(): Hearings {
-  const hearings = useContext(HearingsContext);
-  if (!hearings) throw new Error('HearingsProvider is missing above this view.');
-  return hearings;
-}
+export const useHearings = (): Hearings => useContext(HearingsContext) ?? ofThisPage();

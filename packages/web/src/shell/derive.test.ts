@@ -4,7 +4,8 @@ import { placed, TEST_STATION } from '../data/test-station';
 import { bandsOf, forecastPlace, latestRevision } from '../data/derive';
 import { ordersOf } from '../data/path-orders';
 import { askPath } from '../data/path-question';
-import { nextStep, standings } from './steps';
+import { standings } from './standings';
+import { nextStep } from './steps';
 
 test('the listener’s edit replaces the catalogue row, a hidden one disappears', () => {
   expect(bandsOf(TEST_STATION).find((band) => band.id === 'a40')).toMatchObject({

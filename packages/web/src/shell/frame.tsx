@@ -1,6 +1,5 @@
-import { nextSunEvent } from '@velvet-reed/core/site';
 import { DoorOpen, Moon, Sun, Undo2 } from 'lucide-react';
-import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
+import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { isAway } from '../data/api';
 import { useAway } from '../data/away';
@@ -11,22 +10,20 @@ import { useTheme } from '../data/theme';
 import { Trouble, Waiting } from '../ui/states';
 import { TableQuestionHost } from '../ui/table-question';
 import { OutboxLine } from './outbox-line';
-import { Reed } from './reed';
+import { REED_HEIGHT_PX } from './reed-scale';
 import { SetAsideLine } from './set-aside-line';
 import { ROOMS, roomAt, type Room } from './rooms';
 import { keyOf, KEY_ACTIONS, useKeys } from './keys';
 import { toNumbers } from './to-numbers';
 import { useShellKeys } from './use-shell-keys';
-import { STATE_MARK, STEPS, standings } from './steps';
+import { STATE_MARK, STEPS } from './steps';
+import { useStandings } from './use-standings';
 
+const SunLine = lazy(() => import('./sun-line'));
+const Reed = lazy(() => import('./reed'));
 const loadPalette = () => import('./palette');
 const Palette = lazy(loadPalette);
 const Shortcuts = lazy(() => import('./shortcuts'));
-
-const wait = (ms: number): string => {
-  const minutes = Math.max(0, Math.round(ms / 60_000));
-  return minutes < 60 ? `${minutes} min` : `${Math.floor(minutes / 60)} h ${minutes % 60} min`;
-};
 
 /** Everything around a step: head, Reed, rail. */
 export function Frame() {
@@ -84,7 +81,9 @@ function LoadedFrame({ data, away }: { readonly data: StationData; readonly away
       <OutboxLine data={data} away={away} />
       <SetAsideLine setAside={data.setAside} />
       <TableQuestionHost />
-      <Reed data={data} />
+      <Suspense fallback={<div className="border-b border-rule" style={{ height: REED_HEIGHT_PX + 1 }} />}>
+        <Reed data={data} />
+      </Suspense>
       <div className="flex flex-1 flex-col sm:flex-row">
         <Rail data={data} stationId={stationId} />
         <div className="min-w-0 flex-1">
@@ -129,7 +128,6 @@ function Head({
   const now = useNow();
   const keys = useKeys();
   const palette = KEY_ACTIONS.find(({ id }) => id === 'palette');
-  const sun = nextSunEvent(data.station, now);
   return (
     <header className="flex items-center gap-x-4 border-b border-rule px-3 py-1 sm:px-5">
       <Link to="/" className="font-serif text-lg font-semibold text-plum">
@@ -138,7 +136,9 @@ function Head({
       <span className="truncate font-semibold">{data.station.name}</span>
       <DoorSign stationId={data.station.id} />
       <span className="ml-auto hidden text-sm text-dim md:inline">
-        {sun ? `${sun.kind} in ${wait(sun.atMs - now)}` : 'no sunrise or sunset in the next days'}
+        <Suspense fallback={null}>
+          <SunLine station={data.station} now={now} />
+        </Suspense>
       </span>
       <time className="hidden font-mono text-sm tabular-nums md:inline">
         {new Date(now).toISOString().slice(11, 16)} UTC
@@ -201,7 +201,7 @@ function Rail({ data, stationId }: { readonly data: StationData; readonly statio
       if (current) list.scrollLeft = current.offsetLeft - (list.clientWidth - current.offsetWidth) / 2;
     }
   }, [pathname]);
-  const states = useMemo(() => standings(data), [data]);
+  const states = useStandings(data);
   const rooms = here ? ROOMS[here.step.id] : [];
   return (
     <nav
@@ -211,7 +211,7 @@ function Rail({ data, stationId }: { readonly data: StationData; readonly statio
     >
       <ul data-scrolls className="relative flex overflow-x-auto sm:flex-col">
         {STEPS.map((step) => {
-          const state = states[step.id];
+          const state = states?.[step.id];
           const current = here?.step.id === step.id;
           return (
             <li key={step.id}>
@@ -222,10 +222,10 @@ function Rail({ data, stationId }: { readonly data: StationData; readonly statio
                 className={`flex min-h-11 items-center gap-2.5 whitespace-nowrap px-3 sm:min-h-8 sm:py-1 ${current ? 'border-plum bg-plum/10 font-semibold text-plum max-sm:border-b-3 sm:border-l-4' : 'hover:text-plum sm:border-l-4 sm:border-transparent'}`}
               >
                 <span aria-hidden className={state === 'doubtful' ? 'text-caution' : ''}>
-                  {STATE_MARK[state]}
+                  {state ? STATE_MARK[state] : '\u2007'}
                 </span>
                 {step.name}
-                <span className="sr-only">, {state}</span>
+                {state && <span className="sr-only">, {state}</span>}
               </Link>
               {current && rooms.length > 1 && (
                 <Rooms rooms={rooms} base={`/s/${stationId}/${step.id}`} search={search} className="max-sm:hidden" />

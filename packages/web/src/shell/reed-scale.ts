@@ -1,5 +1,11 @@
 import { REED_HIGH_HZ, REED_LOW_HZ, type FocusBand } from '../data/focus';
 
+/** Lanes of the Reed from the top, and their heights. */
+export const LANES = ['Wanted', 'Antennas', 'Transmitters', 'Path'] as const;
+export const LANE_PX = 20;
+export const TOP_PX = 5;
+export const REED_HEIGHT_PX = TOP_PX + LANES.length * LANE_PX + 20;
+
 /** The part of the spectrum in view. */
 export type ReedView = FocusBand;
 export const WHOLE_REED: ReedView = { lowHz: REED_LOW_HZ, highHz: REED_HIGH_HZ };

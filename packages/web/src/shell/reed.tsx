@@ -12,12 +12,20 @@ import { hasField } from '../data/transmitters';
 import { useGestures } from '../ui/gestures';
 import { placeLabels } from '../ui/place-labels';
 import { Ghosts } from './reed-ghosts';
-import { nudgeBand, panView, reedScale, WHOLE_REED, zoomView, type ReedScale, type ReedView } from './reed-scale';
+import {
+  LANE_PX,
+  LANES,
+  nudgeBand,
+  panView,
+  REED_HEIGHT_PX,
+  reedScale,
+  TOP_PX,
+  WHOLE_REED,
+  zoomView,
+  type ReedScale,
+  type ReedView,
+} from './reed-scale';
 
-const LANES = ['Wanted', 'Antennas', 'Transmitters', 'Path'] as const;
-const LANE_PX = 20;
-const TOP_PX = 5;
-const HEIGHT_PX = TOP_PX + LANES.length * LANE_PX + 20;
 const STEP = 0.01;
 
 function useWidth() {
@@ -34,7 +42,7 @@ function useWidth() {
 }
 
 /** The strip along the top of every view: what is wanted, what hears it, who disturbs, what the path lets through; one focus band. */
-export function Reed({ data }: { readonly data: StationData }) {
+export default function Reed({ data }: { readonly data: StationData }) {
   const { band, setBand } = useFocus();
   const [view, setView] = useState<ReedView>({ lowHz: 1e5, highHz: 3e9 });
   const { ref, width } = useWidth();
@@ -98,11 +106,11 @@ export function Reed({ data }: { readonly data: StationData }) {
           </div>
         ))}
       </div>
-      <div ref={ref} className="relative min-w-0 flex-1" style={{ height: HEIGHT_PX }}>
+      <div ref={ref} className="relative min-w-0 flex-1" style={{ height: REED_HEIGHT_PX }}>
         <div ref={gestures} className="touch-pan-y">
           <svg
             width={width}
-            height={HEIGHT_PX}
+            height={REED_HEIGHT_PX}
             className="select-none"
             onPointerDown={onPointerDown}
             onPointerMove={onPointerMove}
@@ -120,7 +128,7 @@ export function Reed({ data }: { readonly data: StationData }) {
               x={low}
               width={Math.max(3, high - low)}
               y={2}
-              height={HEIGHT_PX - 20}
+              height={REED_HEIGHT_PX - 20}
               rx={5}
               fill="var(--plum)"
               fillOpacity={0.14}
@@ -143,7 +151,7 @@ export function Reed({ data }: { readonly data: StationData }) {
           style={{
             left: Math.min(Math.max(low, 0), width - 3),
             width: Math.max(3, Math.min(high, width) - Math.max(low, 0)),
-            height: HEIGHT_PX - 18,
+            height: REED_HEIGHT_PX - 18,
           }}
         />
       </div>
@@ -182,13 +190,13 @@ function Axis({ scale, width }: { readonly scale: Scale; readonly width: number 
           <line
             x1={scale(Number(label.id))}
             x2={scale(Number(label.id))}
-            y1={HEIGHT_PX - 22}
-            y2={HEIGHT_PX - 17}
+            y1={REED_HEIGHT_PX - 22}
+            y2={REED_HEIGHT_PX - 17}
             stroke="var(--dim)"
           />
           <text
             x={label.x}
-            y={HEIGHT_PX - 5}
+            y={REED_HEIGHT_PX - 5}
             textAnchor="middle"
             fontSize={11}
             fill="var(--dim)"

@@ -1,7 +1,7 @@
 import { STATION_BLANK, stationSchema, type Station } from '@velvet-reed/contract';
 import { locatorOf, parsePosition, type Position } from '@velvet-reed/core/site';
 import { ituRegionOf } from '@velvet-reed/core/spectrum';
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { useSWRConfig } from 'swr';
@@ -14,7 +14,8 @@ import { PLACE_FIELDS } from '../ui/place-fields';
 import { RecordForm } from '../ui/record-form';
 import { Empty, Trouble, Waiting } from '../ui/states';
 import { ROOMS } from './rooms';
-import { nextStep, standings, STATE_MARK, STEPS } from './steps';
+import { nextStep, STATE_MARK, STEPS } from './steps';
+import { useStandings } from './use-standings';
 
 /** Stations, and a form for a new one. */
 export default function StationsPage() {
@@ -72,7 +73,7 @@ const LOOKED_INTO = 8;
 /** How a station stands: a mark for each step, and what to go on with. */
 function StationStanding({ stationId }: { readonly stationId: number }) {
   const { data } = useStationById(stationId);
-  const states = useMemo(() => data && standings(data), [data]);
+  const states = useStandings(data);
   if (!states) return <p className="min-h-12 text-sm text-dim">…</p>;
   const next = nextStep(states);
   return (
