@@ -36,7 +36,7 @@ function decode(text: string): Uint8Array {
 }
 
 /** A function of a kernel: numbers in, a number out (or nothing). */
-export type KernelCall = (...args: number[]) => number;
+type KernelCall = (...args: number[]) => number;
 const isCall = (value: unknown): value is KernelCall => typeof value === 'function';
 
 /** A compiled kernel: its functions, and its memory as far as it has been asked for. */

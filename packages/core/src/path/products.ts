@@ -24,7 +24,7 @@ export interface PathProduct {
 }
 
 /** What a carrier meets: its frequency at each input, the gain of each stage for it, and the receiver's own input filter. */
-export interface Carrier {
+interface Carrier {
   readonly frequencies: readonly number[];
   readonly gains: readonly number[];
   readonly preselectionDb: number;

@@ -15,7 +15,7 @@ export interface Run {
 type Shape = 'difference' | 'sum' | 'none';
 
 /** A pair of segments to be integrated: p, q, and the slot that its block belongs to; three numbers each. */
-export type PairList = Int32Array;
+type PairList = Int32Array;
 export const PER_PAIR = 3;
 
 /** Two runs whose blocks are those of a task, perhaps with one or both counted from their other end. */

@@ -47,7 +47,7 @@ function lotsOf(questions: readonly HearingQuestion[]): readonly (readonly Heari
     .sort((one, other) => effort(other) - effort(one));
 }
 
-export function makeHearings(): Hearings {
+function makeHearings(): Hearings {
   const known = new Map<string, Answer>();
   let store: UseStore | undefined;
   const kept = (): UseStore => (store ??= createStore('velvet-reed', 'hearings-2'));

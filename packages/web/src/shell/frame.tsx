@@ -48,9 +48,11 @@ function LoadedFrame({ data, away }: { readonly data: StationData; readonly away
   const to = (step: string, room: string): void =>
     void navigate({ pathname: `/s/${stationId}/${step}/${room}`, search });
   const nextRoom = (by: 1 | -1): void => {
-    if (!here) return;
-    const rooms = ROOMS[here.step.id];
-    to(here.step.id, rooms[(rooms.indexOf(here.room) + by + rooms.length) % rooms.length].id);
+    // from where the last press led, even while that room is still being drawn
+    const from = roomAt(window.location.pathname) ?? here;
+    if (!from) return;
+    const rooms = ROOMS[from.step.id];
+    to(from.step.id, rooms[(rooms.indexOf(from.room) + by + rooms.length) % rooms.length].id);
   };
   useShellKeys(
     (action) => {
