@@ -84,6 +84,12 @@ const groundTableFor = ({ ground }: WireModel, mesh: Mesh, freqHz: number): Grou
 /** How a matrix is factored; another implementation can be handed in. */
 export type Factor = (matrix: Float64Array, n: number) => Factored;
 
+/** How a matrix is filled; another implementation can be handed in. */
+type Fill = typeof fillImpedanceMatrix;
+const fillMatrix: Fill = (...asked) => {
+  if (!fillByKernel(...asked)) fillImpedanceMatrix(...asked);
+};
+
 /** Memory that a solve of a mesh takes at its height, bytes: the matrix here, in the kernel that fills it and in the one that factors it, and its factors. */
 export const solveBytes = ({ unknowns }: Pick<Mesh, 'unknowns'>): number => 4 * 16 * unknowns * unknowns;
 
@@ -98,11 +104,12 @@ export function solveAt(
   {
     table = groundTableFor(model, mesh, freqHz),
     factor = factorSymmetric,
-  }: { readonly table?: GroundTable | undefined; readonly factor?: Factor } = {},
+    fill = fillMatrix,
+  }: { readonly table?: GroundTable | undefined; readonly factor?: Factor; readonly fill?: Fill } = {},
 ): Solution {
   const n = mesh.unknowns;
   const z = new Float64Array(2 * n * n);
-  if (!fillByKernel(z, model, mesh, freqHz, table)) fillImpedanceMatrix(z, model, mesh, freqHz, table);
+  fill(z, model, mesh, freqHz, table);
   addLoads(z, model, mesh, freqHz);
   const factored = factor(z, n);
   const byVoltage = mesh.ports.map((row) => {
