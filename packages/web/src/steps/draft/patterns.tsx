@@ -1,5 +1,5 @@
-import { FLOOR_DBI, type ModelQuestion } from '@velvet-reed/core/solver';
-import { useRef } from 'react';
+import { FLOOR_DBI } from '@velvet-reed/core/solver';
+import { memo, useRef } from 'react';
 import { saveCsv } from '../../ui/export';
 import { ExportButtons } from '../../ui/export-buttons';
 import { PolarPlot, type PolarCurve } from '../../ui/polar-plot';
@@ -11,19 +11,22 @@ const LISTED_ELEVATIONS = [5, 10, 20, 30, 45, 60, 90];
 
 type Cut = 'elevation' | 'azimuth' | 'azimuthAtArrival';
 
-export function Patterns({
+/** Cuts through the pattern. Plain values are asked for, so that what did not change is not drawn again while a dimension is dragged. */
+export const Patterns = memo(function Patterns({
   curves,
-  question,
+  free,
+  arrivalDeg,
 }: {
   readonly curves: readonly ModelCurves[];
-  readonly question: ModelQuestion;
+  /** No ground below. */
+  readonly free: boolean;
+  readonly arrivalDeg: number;
 }) {
   const [elevationRef, azimuthRef, arrivalRef] = [
     useRef<HTMLElement>(null),
     useRef<HTMLElement>(null),
     useRef<HTMLElement>(null),
   ];
-  const free = question.model.ground.type === 'free';
   const polar = (cut: Cut): PolarCurve[] =>
     curves.flatMap(({ name, look, spot }) => (spot ? [{ name, look, ...spot[cut] }] : []));
   const spot = curves[0].spot;
@@ -62,12 +65,12 @@ export function Patterns({
       </figure>
       <figure ref={arrivalRef} className="w-full max-w-[17.5rem]">
         <PolarPlot
-          label={`Azimuth pattern at ${question.arrivalDeg}° elevation, where wanted waves arrive`}
+          label={`Azimuth pattern at ${arrivalDeg}° elevation, where wanted waves arrive`}
           curves={polar('azimuthAtArrival')}
           shape="compass"
         />
         <figcaption className="text-sm">
-          Azimuth at {question.arrivalDeg}°, where wanted waves arrive (assumed){' '}
+          Azimuth at {arrivalDeg}°, where wanted waves arrive (assumed){' '}
           <ExportButtons of={arrivalRef} name="azimuth-at-arrival" onCsv={csv('azimuthAtArrival')} />
         </figcaption>
       </figure>
@@ -100,4 +103,4 @@ export function Patterns({
       </Wide>
     </div>
   );
-}
+});

@@ -1,7 +1,6 @@
-import type { ModelQuestion } from '@velvet-reed/core/solver';
 import type { Band } from '@velvet-reed/core/spectrum';
 import { frequencyText } from '@velvet-reed/core/units';
-import { useMemo, useRef } from 'react';
+import { memo, useMemo, useRef } from 'react';
 import { saveCsv } from '../../ui/export';
 import { Numbers } from '../../ui/curves';
 import { ExportButtons } from '../../ui/export-buttons';
@@ -12,20 +11,23 @@ const SWR_TICKS = [1, 1.5, 2, 3, 5, 10];
 /** SWR at the top of the drawing. */
 const TALLEST = 10;
 
-export function SwrCurves({
+/** SWR over frequency. Plain numbers are asked for, so that what did not change is not drawn again while a dimension is dragged. */
+export const SwrCurves = memo(function SwrCurves({
   curves,
-  question,
+  lowHz,
+  highHz,
+  freqHz,
   bands,
 }: {
   readonly curves: readonly ModelCurves[];
-  readonly question: ModelQuestion;
+  readonly lowHz: number;
+  readonly highHz: number;
+  /** What the antenna is cut for. */
+  readonly freqHz: number;
   readonly bands: readonly Band[];
 }) {
   const ref = useRef<HTMLDivElement>(null);
-  const visible = useMemo(
-    () => [question.lowHz / 1e6, question.highHz / 1e6] as const,
-    [question.lowHz, question.highHz],
-  );
+  const visible = useMemo(() => [lowHz / 1e6, highHz / 1e6] as const, [lowHz, highHz]);
   const traces = useMemo(
     () =>
       curves.flatMap(({ name, look, sweep }): Trace[] => {
@@ -38,17 +40,17 @@ export function SwrCurves({
   const shaded = useMemo(
     () =>
       bands
-        .filter((one) => one.highHz > question.lowHz && one.lowHz < question.highHz)
+        .filter((one) => one.highHz > lowHz && one.lowHz < highHz)
         .map((one) => ({ name: one.name, low: one.lowHz / 1e6, high: one.highHz / 1e6 })),
-    [bands, question.lowHz, question.highHz],
+    [bands, lowHz, highHz],
   );
-  const markers = useMemo(() => [{ name: 'cut for', x: question.freqHz / 1e6 }], [question.freqHz]);
+  const markers = useMemo(() => [{ name: 'cut for', x: freqHz / 1e6 }], [freqHz]);
   const sweep = curves[0].sweep;
   return (
     <figure ref={ref} data-testid="model-swr">
       <figcaption className="flex flex-wrap items-baseline gap-4 text-sm">
         <span className="font-semibold">
-          SWR, {frequencyText(question.lowHz)} to {frequencyText(question.highHz)}
+          SWR, {frequencyText(lowHz)} to {frequencyText(highHz)}
         </span>
         {traces.length > 1 &&
           traces.map((trace) => (
@@ -95,4 +97,4 @@ export function SwrCurves({
       </p>
     </figure>
   );
-}
+});

@@ -28,7 +28,11 @@ export function ModelPatterns({ state, question }: { readonly state: ModelState;
         {state.trouble}
       </p>
     );
-  return spot ? <Patterns curves={curves} question={question} /> : <Waiting what="the model" />;
+  return spot ? (
+    <Patterns curves={curves} free={question.model.ground.type === 'free'} arrivalDeg={question.arrivalDeg} />
+  ) : (
+    <Waiting what="the model" />
+  );
 }
 
 /** What the wires do: figures, shape with currents, what each target gets. */

@@ -53,7 +53,13 @@ function Model({ draft: state }: { readonly draft: DraftState }) {
               {/* what an amplifier reads has no SWR */}
               {!kind.head && (
                 <div data-evidence>
-                  <SwrOfModel curves={curves} question={question} bands={state.bands} />
+                  <SwrCurves
+                    curves={curves}
+                    lowHz={question.lowHz}
+                    highHz={question.highHz}
+                    freqHz={question.freqHz}
+                    bands={state.bands}
+                  />
                 </div>
               )}
               <ModelPatterns state={state.state} question={question} />
@@ -101,12 +107,10 @@ function Model({ draft: state }: { readonly draft: DraftState }) {
       </div>
       <Below draft={later} />
       <ThisAntenna data={data} antenna={antenna} revision={revision} only={state.revisions.length === 1} />
-      {question && <ModelFile name={antenna.name} model={question.model} freqHz={design.freqHz} />}
+      {later.question && <ModelFile name={antenna.name} model={later.question.model} freqHz={later.design.freqHz} />}
     </>
   );
 }
-
-const SwrOfModel = memo(SwrCurves);
 
 /** What stands below the pictures: figures, shape with currents, what each target gets. */
 const Below = memo(function Below({ draft }: { readonly draft: DraftState }) {
@@ -139,7 +143,7 @@ function Ways({ draft: { data, antenna, design, state } }: { readonly draft: Dra
   return <ThreeWays design={design} state={state} measuredHz={measuredHz} />;
 }
 
-function ThisAntenna({
+const ThisAntenna = memo(function ThisAntenna({
   data,
   antenna,
   revision,
@@ -163,4 +167,4 @@ function ThisAntenna({
       </div>
     </Section>
   );
-}
+});

@@ -32,7 +32,9 @@ export default function TrimByModelRoom() {
                 <div data-evidence className="mb-4">
                   <SwrCurves
                     curves={[{ name: 'model', look: 0, spot: state.spot, sweep: state.sweep }]}
-                    question={question}
+                    lowHz={question.lowHz}
+                    highHz={question.highHz}
+                    freqHz={question.freqHz}
                     bands={bands}
                   />
                 </div>

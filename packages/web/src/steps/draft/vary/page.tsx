@@ -54,7 +54,13 @@ function Vary({
   return (
     <>
       <div data-evidence className="mb-4">
-        <SwrCurves curves={curves} question={question} bands={bands} />
+        <SwrCurves
+          curves={curves}
+          lowHz={question.lowHz}
+          highHz={question.highHz}
+          freqHz={question.freqHz}
+          bands={bands}
+        />
       </div>
       <ComparePanel
         comparison={chosen}
@@ -63,7 +69,9 @@ function Vary({
         curves={others}
         revisions={revisions}
       />
-      {spot && <Patterns curves={curves} question={question} />}
+      {spot && (
+        <Patterns curves={curves} free={question.model.ground.type === 'free'} arrivalDeg={question.arrivalDeg} />
+      )}
     </>
   );
 }
