@@ -8,7 +8,7 @@ import { elevationStepDeg, extentM, findPeak, gainRatio, lostShare, radiatedShar
 import { meshOf } from './mesh';
 import { sweepModel, type ModelSweep, type Progress } from './model-sweep';
 import type { Point, WireModel } from './model';
-import { inputImpedance, solveAt, type Solution } from './solve';
+import { inputImpedance, solveAt, solveBytes, type Solution } from './solve';
 
 /** A cut through a pattern: angles in degrees, gains in dBi (−99 where nothing goes). */
 interface PatternCut {
@@ -177,6 +177,8 @@ export interface ModelQuestion {
 
 /** Answers in the order in which they are ready. */
 export type ModelAnswer =
+  /** Before anything is solved: how large the model is, and the memory that each solve takes. */
+  | { readonly part: 'size'; readonly segments: number; readonly bytes: number }
   | { readonly part: 'spot'; readonly spot: SpotAnalysis }
   | { readonly part: 'surface'; readonly surface: PatternSurface }
   | { readonly part: 'sweep'; readonly sweep: ModelSweep }
@@ -190,7 +192,11 @@ export type ModelAnswer =
  */
 export function* analyseModel(question: ModelQuestion): Generator<ModelAnswer, void> {
   const { model, freqHz, lowHz, highHz, points, arrivalDeg } = question;
-  let solution = solveAt(model, meshOf(model, freqHz), freqHz);
+  const mesh = meshOf(model, freqHz);
+  // the sweep's mesh is that of its highest frequency
+  const { segments, unknowns } = meshOf(model, Math.max(freqHz, highHz));
+  yield { part: 'size', segments, bytes: solveBytes({ unknowns }) };
+  let solution = solveAt(model, mesh, freqHz);
   yield { part: 'spot', spot: spotAnalysis(solution, arrivalDeg) };
   const steps = sweepModel(model, { lowHz, highHz, points });
   for (;;) {

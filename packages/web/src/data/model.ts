@@ -19,6 +19,8 @@ export interface ModelState {
   readonly sweep?: ModelSweep;
   readonly surface?: PatternSurface;
   readonly movement?: number;
+  /** How large the model is that is being computed. */
+  readonly size?: { readonly segments: number; readonly bytes: number };
   readonly trouble?: string;
   readonly busy: boolean;
   /** Time of the last whole analysis, ms. */
@@ -53,6 +55,8 @@ export const questionOf = (
 /** One part of an answer put beside those that came before. */
 function withPart<S extends Partial<ModelState>>(old: S, answer: ModelAnswer): S {
   switch (answer.part) {
+    case 'size':
+      return { ...old, size: { segments: answer.segments, bytes: answer.bytes } };
     case 'spot':
       return { ...old, spot: answer.spot, trouble: undefined };
     case 'sweep':
@@ -65,6 +69,12 @@ function withPart<S extends Partial<ModelState>>(old: S, answer: ModelAnswer): S
       return old;
   }
 }
+
+/** From here on a model takes long enough, and memory enough, to be told before, bytes. */
+const LARGE_BYTES = 20e6;
+/** What a large model will take, for one who waits for it; nothing for one that is there at once. */
+export const largeModelText = ({ size }: ModelState): string =>
+  size && size.bytes >= LARGE_BYTES ? `${size.segments} segments, about ${Math.round(size.bytes / 1e6)} MB` : '';
 
 const troubleOf = (error: unknown): string =>
   error instanceof Error ? error.message : 'The computation met a fault. Change a dimension and try again.';

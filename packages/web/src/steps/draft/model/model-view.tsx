@@ -4,7 +4,7 @@ import { magnitude } from '@velvet-reed/core/numeric';
 import { groundClass, type ModelQuestion, type SpotAnalysis } from '@velvet-reed/core/solver';
 import { significant } from '@velvet-reed/core/units';
 import { lazy, Suspense, useMemo, useRef, type ReactNode } from 'react';
-import type { ModelState } from '../../../data/model';
+import { largeModelText, type ModelState } from '../../../data/model';
 import { ExportButtons } from '../../../ui/export-buttons';
 import { Section } from '../../../ui/section';
 import { Waiting } from '../../../ui/states';
@@ -31,7 +31,7 @@ export function ModelPatterns({ state, question }: { readonly state: ModelState;
   return spot ? (
     <Patterns curves={curves} free={question.model.ground.type === 'free'} arrivalDeg={question.arrivalDeg} />
   ) : (
-    <Waiting what="the model" />
+    <Waiting what={`the model ${largeModelText(state)}`} />
   );
 }
 
@@ -60,7 +60,7 @@ export function ModelView({
   return (
     <Section
       title="Model"
-      hint={`${own ? own.why : `over ${groundClass(groundId).name}`}${state.busy ? '; computing…' : state.ms ? `; ${(state.ms / 1000).toFixed(1)} s` : ''}`}
+      hint={`${own ? own.why : `over ${groundClass(groundId).name}`}${state.busy ? `; computing… ${largeModelText(state)}` : state.ms ? `; ${(state.ms / 1000).toFixed(1)} s` : ''}`}
     >
       {spot && <Figures state={state} spot={spot} />}
       {children}
