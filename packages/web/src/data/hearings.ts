@@ -25,26 +25,22 @@ const LOT = 40;
 const isAnswer = (value: unknown): value is Answer =>
   typeof value === 'object' && value !== null && ('why' in value || ('gains' in value && 'radiated' in value));
 
-/** Above HF questions are long and share little: so few go to a worker at once that at the end none waits long for the other. */
-const FEW_TOGETHER = 3;
-const FEW_ABOVE_HZ = 33e6;
-
 /** About what a question takes: the segments of a wire model go with its length in wavelengths, its equations with their square. */
 const effortOf = ({ model, freqHz }: HearingQuestion): number =>
   (model.wires.reduce((sum, wire) => sum + wireLengthM(wire), 0) * freqHz) ** 2;
 
-/** Questions of one frequency together, because they share what the ground does there; the hardest lots first. */
+/**
+ * Questions of one antenna together, so that antennas become comparable one after the other; those with little effort first, which are most, so that a
+ * first answer soon stands and the long ones only refine it.
+ */
 function lotsOf(questions: readonly HearingQuestion[]): readonly (readonly HearingQuestion[])[] {
-  const byFrequency = new Map<number, HearingQuestion[]>();
-  for (const question of questions)
-    byFrequency.set(question.freqHz, [...(byFrequency.get(question.freqHz) ?? []), question]);
+  const byAntenna = new Map<string, HearingQuestion[]>();
+  for (const question of questions) {
+    const name = JSON.stringify(question.model);
+    byAntenna.set(name, [...(byAntenna.get(name) ?? []), question]);
+  }
   const effort = (lot: readonly HearingQuestion[]): number => lot.reduce((sum, one) => sum + effortOf(one), 0);
-  return [...byFrequency.entries()]
-    .flatMap(([freqHz, lot]) => {
-      const size = freqHz > FEW_ABOVE_HZ ? FEW_TOGETHER : lot.length;
-      return Array.from({ length: Math.ceil(lot.length / size) }, (_, i) => lot.slice(i * size, (i + 1) * size));
-    })
-    .sort((one, other) => effort(other) - effort(one));
+  return [...byAntenna.values()].sort((one, other) => effort(one) - effort(other));
 }
 
 function makeHearings(): Hearings {
