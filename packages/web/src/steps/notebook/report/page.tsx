@@ -11,7 +11,7 @@ import { Button } from '../../../ui/button';
 import { Room } from '../../../ui/room';
 import { Next, Note, Section, Wide } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';
-import { chosenData, type ReportChoice, SECTIONS } from './report';
+import { chosenData, periodFault, type ReportChoice, SECTIONS } from './report';
 import type { ReportFormat } from './report-pdf';
 import { useChoice } from './use-choice';
 
@@ -129,6 +129,7 @@ function Contents({
 }
 
 function Bounds({ data, choice, onChoice }: Choosing & { readonly data: StationData }) {
+  const fault = periodFault(choice);
   return (
     <Section title="Period and antennas" hint="what carries no date is always in">
       <div className="flex flex-wrap items-end gap-4 text-sm text-dim">
@@ -150,6 +151,11 @@ function Bounds({ data, choice, onChoice }: Choosing & { readonly data: StationD
             onChange={(event) => onChoice({ ...choice, to: event.target.value })}
           />
         </label>
+        {fault && (
+          <p role="alert" className="basis-full text-danger">
+            {fault}
+          </p>
+        )}
         {data.antennas.map(({ id, name }) => (
           <label key={id} className="flex min-h-9 items-center gap-2 text-ink">
             <input
@@ -184,6 +190,8 @@ function Save({ data, choice }: { readonly data: StationData; readonly choice: R
   const [share, setShare] = useState<number>();
   const under = useRef<AbortController>(undefined);
   const make = async (as: ReportFormat): Promise<void> => {
+    const fault = periodFault(choice);
+    if (fault !== undefined) return showTrouble(new Error(fault));
     const control = new AbortController();
     under.current = control;
     setShare(0);

@@ -3,7 +3,7 @@ import { BLANK } from '@velvet-reed/contract';
 import { type CandidateSpec, rankCandidates, readyCandidate } from '@velvet-reed/core/choose';
 import { forecastPlace, targetChoices } from '../../../data/derive';
 import { TEST_STATION } from '../../../data/test-station';
-import { reportOf, SECTIONS, WHOLE_REPORT } from './report';
+import { periodFault, reportOf, SECTIONS, WHOLE_REPORT } from './report';
 import { swrChart } from './report-chart';
 import { reportCharts, reportCsv, reportHtml, reportPieces } from './report-parts';
 
@@ -110,6 +110,9 @@ test('the chart shades bands and escapes names', () => {
 describe('a report of chosen parts', () => {
   const scripted = '<script>alert(1)</script>';
   test('sections, antennas and days that are left out are not in it, and a caption stands at its head', () => {
+    expect(periodFault({ from: '2026-05-01', to: '2026-04-01' })).toMatch(/Exchange the two dates/);
+    for (const period of [{ from: '', to: '2026-04-01' }, { from: '2026-05-01', to: '' }, WHOLE_REPORT])
+      expect(periodFault(period)).toBeUndefined();
     const text = (choice: Partial<typeof WHOLE_REPORT>) =>
       JSON.stringify(reportOf(SOURCE, 0, { ...WHOLE_REPORT, ...choice }).content);
     expect(text({})).toContain('31 m broadcast');

@@ -95,6 +95,12 @@ export interface ReportChoice {
   /** Words of one's own at the head of a section. */
   readonly captions: Readonly<Record<string, string>>;
 }
+/** Why a period cannot be reported; undefined for one that can. */
+export const periodFault = ({ from, to }: Pick<ReportChoice, 'from' | 'to'>): string | undefined =>
+  from !== '' && to !== '' && from > to
+    ? `The period ends (${to}) before it begins (${from}). Exchange the two dates, or empty one.`
+    : undefined;
+
 export const WHOLE_REPORT: ReportChoice = { without: [], withoutAntennas: [], from: '', to: '', captions: {} };
 
 const DAY_MS = 86_400_000;
