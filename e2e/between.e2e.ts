@@ -235,7 +235,7 @@ test('between antenna and receiver: a filter designed and its place, best order,
   // the same filter in the whole path, place by place
   const places = filter.getByRole('table').filter({ hasText: 'In this path' });
   await expect(places.getByRole('row', { name: /^ahead of Amplifier/ })).toContainText(/under the noise|none/);
-  await filter.getByRole('button', { name: 'Build 10,000 of them' }).click();
+  await filter.getByRole('button', { name: 'Build 100,000 of them' }).click();
   await expect(filter).toContainText(/\d+\.\d\s%.*meet every goal/);
   const netlist = page.waitForEvent('download');
   await filter.getByRole('button', { name: 'Netlist (.cir)' }).click();

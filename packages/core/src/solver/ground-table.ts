@@ -54,15 +54,43 @@ export function groundPermittivity({ relPermittivity, conductivitySPerM }: RealG
 
 /** What is known of a ground at a frequency: rows of cells by their number, NaN where a cell was not needed yet. */
 interface Cells {
-  readonly integrals: ReturnType<typeof sommerfeldIntegrals>;
   readonly rows: Map<number, Float64Array>;
+  /** Planned when the first cell is computed. */
+  integrals?: ReturnType<typeof sommerfeldIntegrals>;
+  /** Cells were computed since they were last handed out. */
+  fresh: boolean;
 }
 const kept = new Map<string, Cells>();
 
+/** Cells of a ground at a frequency as somebody keeps them for the next time: rows of distances by their number, NaN where nothing is known. */
+export interface KeptCells {
+  /** Ground, frequency and step: what they are the same for. */
+  readonly key: string;
+  readonly rows: ReadonlyMap<number, Float64Array>;
+}
+
+/** What all keys of a ground begin with. */
+export const groundKey = ({ relPermittivity, conductivitySPerM }: RealGround): string =>
+  `${relPermittivity} ${conductivitySPerM} `;
+
+/** Takes in cells that were kept; what is known here already stays, and what does not fit these tables is left. */
+export function takeCells({ key, rows }: KeptCells): void {
+  const fitting = [...rows].filter(([, cells]) => cells.length === COLUMNS * PER_CELL);
+  if (!kept.has(key)) kept.set(key, { rows: new Map(fitting), fresh: false });
+}
+
+/** Cells that were computed since the last call, to be kept. */
+export function freshCells(): readonly KeptCells[] {
+  return [...kept].flatMap(([key, cells]) => {
+    if (!cells.fresh) return [];
+    cells.fresh = false;
+    return [{ key, rows: cells.rows }];
+  });
+}
+
 function cellsOf(ground: RealGround, freqHz: number, logStep: number): Cells {
-  const key = `${ground.relPermittivity} ${ground.conductivitySPerM} ${freqHz} ${logStep}`;
-  const known = kept.get(key);
-  const cells = known ?? { integrals: sommerfeldIntegrals(groundPermittivity(ground, freqHz)), rows: new Map() };
+  const key = `${groundKey(ground)}${freqHz} ${logStep}`;
+  const cells = kept.get(key) ?? { rows: new Map<number, Float64Array>(), fresh: false };
   // the one used last goes last
   kept.delete(key);
   kept.set(key, cells);
@@ -125,6 +153,8 @@ export function groundTable(
       const at = column * PER_CELL;
       if (!Number.isNaN(known[at])) continue;
       const angle = toAngle(ANGLE_LEAST + column * ANGLE_STEP);
+      cells.integrals ??= sommerfeldIntegrals(groundPermittivity(ground, freqHz));
+      cells.fresh = true;
       cells.integrals(s, r * cos(angle), r * sin(angle));
       for (let k = 0; k < PER_CELL; k += 2) {
         known[at + k] = r * (s[k] * cr - s[k + 1] * ci);

@@ -9,7 +9,16 @@ import { elevationStepDeg, extentM } from './far-field';
 import { SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
 import { currentElements } from './current-elements';
 import { plainSums, radiationSums } from './far-field';
-import { groundPermittivity, groundTable, logStepFor, tableReader, type RealGround } from './ground-table';
+import {
+  freshCells,
+  groundKey,
+  groundPermittivity,
+  groundTable,
+  logStepFor,
+  tableReader,
+  takeCells,
+  type RealGround,
+} from './ground-table';
 import { meshOf } from './mesh';
 import type { WireModel } from './model';
 import { finish, sweepModel } from './model-sweep';
@@ -262,6 +271,23 @@ describe('ground integrals that many meshes share', () => {
     const first = at(dipole);
     at(loop);
     expect(at(dipole)).toEqual(first);
+  });
+});
+
+describe('cells of a ground that are kept', () => {
+  const ground: RealGround = { type: 'real', relPermittivity: 9, conductivitySPerM: 0.0017 };
+  const range = { leastM: 1, mostM: 3, leastHeightM: 1, mostHeightM: 2 };
+  test('what was computed is handed out once, and is the same when it is taken in again', () => {
+    freshCells();
+    const { values } = groundTable(ground, F, range);
+    const mine = freshCells().filter(({ key }) => key.startsWith(groundKey(ground)));
+    expect(mine).toHaveLength(1);
+    expect(freshCells()).toEqual([]);
+    // under another frequency: nothing is computed there, so what comes back is what was taken in
+    const other = mine[0].key.replace(String(F), '12345678');
+    takeCells({ key: other, rows: new Map([...mine[0].rows, [99, new Float64Array(3)]]) });
+    expect(groundTable(ground, 12_345_678, range).values).toEqual(values);
+    expect(freshCells()).toEqual([]);
   });
 });
 

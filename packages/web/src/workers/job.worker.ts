@@ -1,4 +1,5 @@
 import { CoreError } from '@velvet-reed/core/errors';
+import { keepGround, recallGround } from './ground-store';
 import { JOBS, type JobName } from './jobs';
 
 /** A job to begin, or the number of one to leave. */
@@ -21,12 +22,16 @@ const breathe = (): Promise<void> => new Promise((resolve) => setTimeout(resolve
 async function run(id: number, name: JobName, question: never): Promise<void> {
   const begun = performance.now();
   try {
+    await recallGround(question);
     const start: (asked: never) => Generator<unknown, unknown> = JOBS[name];
     const steps = start(question);
     let breathed = begun;
     for (;;) {
       const { done, value } = steps.next();
-      if (done) return post({ id, say: 'answer', answer: value, ms: performance.now() - begun });
+      if (done) {
+        post({ id, say: 'answer', answer: value, ms: performance.now() - begun });
+        return void keepGround();
+      }
       if (value !== undefined) post({ id, say: 'step', step: value });
       if (performance.now() - breathed > BREATH_MS) {
         await breathe();

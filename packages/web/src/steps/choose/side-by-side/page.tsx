@@ -34,12 +34,12 @@ function Sheet({ data }: { readonly data: StationData }) {
       verdict={
         <>
           {best
-            ? `${candidateTitle(best)} loses least of ${candidates.length === 1 ? 'this one' : `these ${candidates.length}`}: ${best.reason}`
+            ? `${candidateTitle(best)} loses least of ${candidates.length === 1 ? 'this one' : candidates.length}: ${best.reason}`
             : 'None of these is judged.'}{' '}
           <Next>
             {chosen.length > 0
               ? 'Next: draft it in Ranking, or take another beside it.'
-              : 'These are the first of the ranking; choose others there under “Why”.'}
+              : 'Next: choose others under “Why” in Ranking.'}
           </Next>
         </>
       }
