@@ -159,8 +159,8 @@ describe('upgrades', () => {
   });
   test('a step that runs out of disk leaves the file at the step before, and the next start finishes', async () => {
     const outcomes: string[] = [];
-    // every second release: what grows with them all is in the bench
-    for (const to of MIGRATION_NAMES.slice(0, -1).filter((_, i) => i % 2 === 0)) {
+    // every fourth release: more would take minutes
+    for (const to of MIGRATION_NAMES.slice(0, -1).filter((_, i) => i % 4 === 0)) {
       const file = path.join(folder(), 'velvet-reed.sqlite');
       await released(file, to, 40);
       const db = openDatabase(file);
@@ -184,10 +184,10 @@ describe('upgrades', () => {
     }
     // a step that gives pages back may find room in the pages there are; from an early release none gets through
     expect(outcomes.filter((one) => !/full/.test(one) && one !== 'done')).toEqual([]);
-    expect(outcomes.filter((one) => /full/.test(one)).length).toBeGreaterThanOrEqual(5);
+    expect(outcomes.filter((one) => /full/.test(one)).length).toBeGreaterThanOrEqual(3);
   }, 60_000);
-  // one kill for every third release, each at another place; `npm run bench -- crash` kills many times over
-  test.each(MIGRATION_NAMES.slice(0, -1).flatMap((to, i) => (i % 3 === 0 ? [[to, i / 3] as const] : [])))(
+  // one kill for every fourth release, each at another place; `npm run bench -- crash` kills many times over
+  test.each(MIGRATION_NAMES.slice(0, -1).flatMap((to, i) => (i % 4 === 0 ? [[to, i / 4] as const] : [])))(
     'a file that %s ended is upgraded although the process is killed on the way',
     async (to, place) => {
       const dir = folder();

@@ -56,7 +56,7 @@ export interface FillPlan {
 
 /** Lengths and places that differ by less than this share of the antenna are the same: far below what changes a digit, far above rounding. */
 const SAME = 1e-11;
-/** A task has at most so many slots: its blocks stay in the cache, and a fill can stop between two of them. */
+/** A task has at most so many slots: its blocks stay in the cache. */
 const MOST_SLOTS = 16_384;
 /** Beyond so many runs looking for equal pairs costs more than it saves. */
 const MOST_COMPARED = 120;

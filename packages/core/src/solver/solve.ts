@@ -90,8 +90,11 @@ const fillMatrix: Fill = (...asked) => {
   if (!fillByKernel(...asked)) fillImpedanceMatrix(...asked);
 };
 
-/** Memory that a solve of a mesh takes at its height, bytes: the matrix here, in the kernel that fills it and in the one that factors it, and its factors. */
-export const solveBytes = ({ unknowns }: Pick<Mesh, 'unknowns'>): number => 4 * 16 * unknowns * unknowns;
+/**
+ * Memory that a solve of a mesh takes at its height, bytes: the matrix here, in the kernel that fills it and in the one that factors it, its factors, and
+ * three lists of at most all pairs.
+ */
+export const solveBytes = ({ unknowns }: Pick<Mesh, 'unknowns'>): number => (4 * 16 + 18) * unknowns * unknowns;
 
 /**
  * Currents and port impedances at one frequency, by the Galerkin moment method with piecewise sinusoids.
