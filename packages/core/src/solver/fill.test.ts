@@ -1,11 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { execFileSync } from 'node:child_process';
-import { mkdtempSync, readFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import path from 'node:path';
 import fc from 'fast-check';
 import { fillByKernel } from './fill-kernel';
-import { FILL_KERNEL } from './fill-wasm';
 import { fillPlan } from './fill-plan';
 import { groundTable } from './ground-table';
 import { imageRange } from './images';
@@ -118,14 +113,4 @@ describe('filling the matrix by the kernel', () => {
     expect(fillPlan(mesh, 'free')).toBe(fillPlan(mesh, 'free'));
     expect(fillPlan(meshOf(bare, F, 2), 'free')).not.toBe(fillPlan(mesh, 'free'));
   });
-
-  test('the kernel in the source is the one that its assembly makes', () => {
-    const out = path.join(mkdtempSync(path.join(tmpdir(), 'kernel-')), 'fill.wasm');
-    execFileSync(process.execPath, [
-      'node_modules/assemblyscript/bin/asc.js',
-      'packages/core/assembly/fill.ts',
-      ...['-o', out, '--enable', 'simd', '--runtime', 'stub', '--noAssert', '-O3', '--use', 'abort='],
-    ]);
-    expect(FILL_KERNEL).toBe(readFileSync(out).toString('base64'));
-  }, 60_000);
 });

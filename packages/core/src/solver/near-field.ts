@@ -1,11 +1,11 @@
 import type { Complex } from '../numeric/complex';
 import { FREE_SPACE_IMPEDANCE_OHM, SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
 import { currentElements } from './current-elements';
-import { imageRange } from './images';
+import { imageFactor, imageRange } from './images';
 import { acceptedPowerW } from './far-field';
 import { GeometryError, type Point } from './model';
 import type { Solution } from './solve';
-import { groundPermittivity, groundTable, tableReader, type RealGround } from './ground-table';
+import { groundTable, tableReader, type RealGround } from './ground-table';
 
 // named once: hot loops must not look them up on a global
 const { cos, hypot, max, min, sin, sqrt } = Math;
@@ -31,13 +31,10 @@ function nearField(solution: Solution, point: Point, port = 0): NearField {
   if (model.ground.type !== 'free' && point[2] < 0)
     throw new GeometryError('The point lies under the ground. Raise it.');
   const elements = currentElements(solution, port, 6);
-  const real = model.ground.type === 'real' ? groundPermittivity(model.ground, freqHz) : undefined;
   const step = min(0.002 / k, 0.01);
   const table = model.ground.type === 'real' ? pointTable(solution, model.ground, point, step) : undefined;
-  const den = real ? (real.re + 1) ** 2 + real.im ** 2 : 1;
-  const kq: Complex = real
-    ? { re: ((real.re - 1) * (real.re + 1) + real.im ** 2) / den, im: (2 * real.im) / den }
-    : { re: 1, im: 0 };
+  const [kqr, kqi] = imageFactor(model.ground, freqHz);
+  const kq: Complex = { re: kqr, im: kqi };
   const lookUp = table && tableReader(table);
   const s = new Float64Array(8);
   // potentials without their constants: A/(μ/4π) in [0..5], Φ·(4πε)·jω/(−1) = ∫I′G in [6, 7]

@@ -31,7 +31,7 @@ export function ModelPatterns({ state, question }: { readonly state: ModelState;
   return spot ? (
     <Patterns curves={curves} free={question.model.ground.type === 'free'} arrivalDeg={question.arrivalDeg} />
   ) : (
-    <Waiting what={`the model ${largeModelText(state)}`} />
+    <Waiting what={`the model ${largeModelText(state)}`.trim()} />
   );
 }
 
@@ -60,7 +60,7 @@ export function ModelView({
   return (
     <Section
       title="Model"
-      hint={`${own ? own.why : `over ${groundClass(groundId).name}`}${state.busy ? `; computing… ${largeModelText(state)}` : state.ms ? `; ${(state.ms / 1000).toFixed(1)} s` : ''}`}
+      hint={`${own ? own.why : `over ${groundClass(groundId).name}`}${state.busy ? `; computing… ${largeModelText(state)}`.trimEnd() : state.ms ? `; ${(state.ms / 1000).toFixed(1)} s` : ''}`}
     >
       {spot && <Figures state={state} spot={spot} />}
       {children}
