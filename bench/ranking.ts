@@ -17,7 +17,7 @@ import {
 import { expectedNoise } from '@velvet-reed/core/site';
 import { groundClass } from '@velvet-reed/core/solver';
 import { launchBrowser, startServer } from './browser';
-import { printLine } from './print';
+import { median, printLine } from './print';
 
 /** Ten targets from long wave to VHF. */
 const TARGETS: readonly ForecastTarget[] = [0.518, 3.65, 5.58, 6.05, 8.15, 9.65, 11.85, 15.45, 137.5, 159].map(
@@ -75,8 +75,30 @@ function coreRanking(): void {
     '10 s',
     cold <= 10_000,
   );
-  printLine('the same with every answer known', `${warm.toFixed(0)} ms`, '300 ms', warm <= 300);
+  printLine('the same with every answer known', `${warm.toFixed(0)} ms`, '100 ms', warm <= 100);
 }
+
+/**
+ * Runs in the page (as text: the bundler's helpers do not exist there): asks for everything or one target, and follows the verdict until it is the whole one.
+ * @returns ms until the verdict stands and is painted, and ms from which on it named the antenna that wins
+ */
+const ask = (option: string, whole: string): string => `new Promise((resolve) => {
+  const select = [...document.querySelectorAll('select')].find((one) => [...one.options].some(({ value }) => value === 'all'));
+  const option = [...select.options].find(({ value, label }) => value === '${option}' || label === '${option}');
+  const said = [];
+  const begun = performance.now();
+  Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, 'value').set.call(select, option.value);
+  select.dispatchEvent(new Event('change', { bubbles: true }));
+  const look = () => {
+    const text = document.querySelector('.verdict')?.textContent ?? '';
+    said.push([performance.now() - begun, text]);
+    if (!/${whole}/.test(text) || !/computations by the wire model/.test(document.body.textContent)) return setTimeout(look, 2);
+    const winner = /Best here is (.*?):/.exec(text)[1];
+    const wrong = said.findLastIndex(([, one]) => !one.includes(winner));
+    requestAnimationFrame(() => setTimeout(() => resolve({ whole: performance.now() - begun, right: said[wrong + 1][0] })));
+  };
+  look();
+})`;
 
 /** The ranking of the demo station with all kinds, cold and warm, in the core and in the browser. */
 export async function rankingBench(): Promise<void> {
@@ -87,33 +109,20 @@ export async function rankingBench(): Promise<void> {
   try {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
     await page.goto(`${address}/s/1/choose`);
-    const done = page.getByText(/computations by the wire model over this ground/);
-    await done.waitFor();
-    const asked = page.getByLabel('Ranked for');
-    const all = async (): Promise<number> => {
-      const begun = Date.now();
-      await asked.selectOption('all');
-      await done.waitFor({ timeout: 120_000 });
-      await page
-        .locator('.verdict')
-        .filter({ hasText: /Best here is .*: it hears \d+ of 9 targets/ })
-        .waitFor();
-      return Date.now() - begun;
-    };
+    await page.getByText(/computations by the wire model over this ground/).waitFor();
+    type Asked = { readonly whole: number; readonly right: number };
+    const all = (): Promise<Asked> => page.evaluate<Asked>(ask('all', 'Best here is .*: it hears .* of 9 targets'));
     const cold = await all();
-    printLine(
-      '25 candidates × 9 targets in the browser, cold',
-      `${(cold / 1000).toFixed(1)} s`,
-      '10 s',
-      cold <= 10_000,
-    );
-    await asked.selectOption({ label: '31 m broadcast' });
-    await page
-      .locator('.verdict')
-      .filter({ hasText: /Best here is .*: it hears 31 m broadcast/ })
-      .waitFor();
-    const warm = await all();
-    printLine('the same asked again, warm', `${warm} ms`, '300 ms', warm <= 300);
+    const [wholeS, rightS] = [cold.whole / 1000, cold.right / 1000];
+    printLine('25 candidates × 9 targets in the browser, cold', `${wholeS.toFixed(1)} s`, '2 s', wholeS <= 2);
+    printLine('  the antenna that wins stands first', `${rightS.toFixed(2)} s`, '0.5 s', rightS <= 0.5);
+    const warm: number[] = [];
+    for (let i = 0; i < 7; i += 1) {
+      await page.evaluate(ask('31 m broadcast', 'Best here is .*: it hears 31 m broadcast'));
+      warm.push((await all()).whole);
+    }
+    const ms = median(warm);
+    printLine('the same asked again, warm, until it is painted', `${ms.toFixed(0)} ms`, '100 ms', ms <= 100);
   } finally {
     await browser.close();
     await stop();

@@ -11,6 +11,7 @@ const KERNELS = [
   { source: 'ldlt', into: 'numeric/ldlt-wasm.ts', name: 'LDLT_KERNEL' },
   { source: 'sommerfeld', into: 'solver/sommerfeld-wasm.ts', name: 'SOMMERFELD_KERNEL' },
   { source: 'radiation', into: 'solver/radiation-wasm.ts', name: 'RADIATION_KERNEL' },
+  { source: 'entries', into: 'solver/entries-wasm.ts', name: 'ENTRIES_KERNEL' },
   { source: 'fill', into: 'solver/fill-wasm.ts', name: 'FILL_KERNEL' },
 ];
 const OPTIONS = ['--enable', 'simd', '--runtime', 'stub', '--noAssert', '-O3', '--use', 'abort='];

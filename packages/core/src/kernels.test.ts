@@ -4,12 +4,14 @@ import { mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { LDLT_KERNEL } from './numeric/ldlt-wasm';
+import { ENTRIES_KERNEL } from './solver/entries-wasm';
 import { FILL_KERNEL } from './solver/fill-wasm';
 import { RADIATION_KERNEL } from './solver/radiation-wasm';
 import { SOMMERFELD_KERNEL } from './solver/sommerfeld-wasm';
 
 const KERNELS = {
   ldlt: LDLT_KERNEL,
+  entries: ENTRIES_KERNEL,
   fill: FILL_KERNEL,
   radiation: RADIATION_KERNEL,
   sommerfeld: SOMMERFELD_KERNEL,

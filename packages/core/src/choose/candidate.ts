@@ -9,6 +9,7 @@ import { frequencyText, lengthText } from '../units/format';
 import { wavelengthM } from '../units/wavelength';
 import { boughtReception, type BoughtAntenna } from './bought';
 import type { ForecastTarget } from './forecast';
+import { remembered, rememberedOf } from './remembered';
 import {
   bestTransformer,
   gainToward,
@@ -35,6 +36,16 @@ export type CandidateSpec = { readonly id: string; readonly name: string; readon
 
 /** Cuts within this share of a target's frequency serve it. */
 const SERVES = 0.15;
+
+/** A design of a kind cut for a frequency; the same object each time, so that what is worked out for it is found again. */
+const startOf = remembered((kind: KindId) => remembered((freqHz: number): Design => startDesign(kind, freqHz)));
+/** Whether a design fits a room, as it was asked last. */
+const fitIn = rememberedOf((design: Design) => rememberedOf((room: PlaceRoom): Fit => fitOf(design, room)));
+/** What a design hands on by closed form at frequencies as they are asked. */
+const closedForm = rememberedOf((design: Design) => {
+  const closed = receptionOf(design);
+  return closed && remembered(closed);
+});
 
 /** The frequency to cut a kind for: that of the target with the most weight around it, of those at which the kind fits the place. */
 function cutFor(kind: KindId, targets: readonly ForecastTarget[], room: PlaceRoom): number | undefined {
@@ -72,7 +83,7 @@ export function kindCandidates(
         id: `kind-${id}`,
         name: antennaKind(id).name,
         source: 'kind',
-        design: startDesign(id, freqHz),
+        design: startOf(id)(freqHz),
         burden: antennaKind(id).burden,
       },
     ];
@@ -82,14 +93,16 @@ export function kindCandidates(
 const FREE: Ground = { type: 'free' };
 
 /** The wires of a design; undefined where they cannot be drawn with these dimensions. */
-function drawn(kind: AntennaKind, design: Design, ground: Ground): WireModel | undefined {
-  try {
-    return kind.model?.(design, ground);
-  } catch (error) {
-    if (error instanceof CoreError) return undefined;
-    throw error;
-  }
-}
+const drawn = rememberedOf((design: Design) =>
+  rememberedOf((ground: Ground): WireModel | undefined => {
+    try {
+      return antennaKind(design.kind).model?.(design, ground);
+    } catch (error) {
+      if (error instanceof CoreError) return undefined;
+      throw error;
+    }
+  }),
+);
 
 /** Elevation asked for targets (degrees), rounded so that nearly equal ones share an answer. */
 const roundedDeg = (deg: number): number => Math.round(deg * 2) / 2;
@@ -100,7 +113,7 @@ function targetQuestion(spec: CandidateSpec, target: ForecastTarget, ground: Gro
   const kind = antennaKind(spec.design.kind);
   const freqHz = (target.lowHz + target.highHz) / 2;
   if (!kind.model || (spec.source === 'kind' && !worthAsking(kind.id, freqHz))) return undefined;
-  const model = drawn(kind, spec.design, ground);
+  const model = drawn(spec.design)(ground);
   if (!model) return undefined;
   return {
     model,
@@ -114,7 +127,7 @@ function transmitterQuestion(spec: CandidateSpec, freqHz: number): HearingQuesti
   if (spec.source === 'bought') return undefined;
   const kind = antennaKind(spec.design.kind);
   if (!kind.model || kind.head) return undefined;
-  const model = drawn(kind, spec.design, FREE);
+  const model = drawn(spec.design)(FREE);
   if (!model) return undefined;
   const wavelengths = model.wires.reduce((sum, wire) => sum + wireLengthM(wire), 0) / wavelengthM(freqHz);
   // an upper bound stands for long wires: it costs seconds to know better
@@ -170,7 +183,7 @@ export function readyCandidate(
     };
   }
   const kind = antennaKind(spec.design.kind);
-  const closed = receptionOf(spec.design);
+  const closed = closedForm(spec.design);
   const answers = new Map(
     targets.map((target) => {
       const question = targetQuestion(spec, target, ground);
@@ -236,19 +249,6 @@ export function readyCandidate(
   };
 }
 
-/** The same function, each answer kept by a text for its argument. */
-function remembered<A, R>(answer: (asked: A) => R, key: (asked: A) => string): (asked: A) => R {
-  const known = new Map<string, R>();
-  return (asked) => {
-    const name = key(asked);
-    const found = known.get(name);
-    if (found !== undefined) return found;
-    const made = answer(asked);
-    known.set(name, made);
-    return made;
-  };
-}
-
 const mhz = (freqHz: number): string => frequencyText(freqHz, 2);
 /** No figure at all where a kind is not good for anything. */
 const outOfBand = ({ id, name }: AntennaKind): Reception => ({
@@ -289,7 +289,7 @@ export function candidateFit(spec: CandidateSpec, room: PlaceRoom): Fit {
   if (spec.source !== 'bought') {
     const kind = antennaKind(spec.design.kind);
     const surfaceM = wavelengthM(spec.design.freqHz) / 2;
-    const fit = fitOf(spec.design, room);
+    const fit = fitIn(spec.design)(room);
     return kind.ownGround && surfaceM > MOST_SURFACE_M
       ? {
           ...fit,

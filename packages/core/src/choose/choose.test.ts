@@ -8,7 +8,7 @@ import { bandTargets, coverageGaps, coverageOf } from './coverage';
 import {
   filterAdvice,
   type ForecastPlace,
-  forecastTarget,
+  forecasterAt,
   type ForecastTarget,
   overallLossDb,
   type ReceiveEnd,
@@ -64,22 +64,20 @@ const matched = (transfer: number): Reception => ({ realisedGainDbi: 2.15, trans
 
 describe('margin', () => {
   test('a perfect antenna: external noise over noise factor of line and receiver, less one', () => {
-    const forecast = forecastTarget(() => matched(1), undefined, B31, PLACE);
+    const forecast = forecasterAt(PLACE)(() => matched(1))(B31);
     const fa = expectedNoise('rural', 9.65e6).faDb;
     expect(forecast.marginDb).toBeCloseTo(fa - powerDb(powerRatio(19) - 1), 9);
     expect(forecast.snrLossDb).toBeCloseTo(powerDb(1 + powerRatio(-(forecast.marginDb ?? 0))), 9);
   });
   test('every dB of mismatch costs a dB of margin, once the receiver dominates', () => {
-    const [full, tenth] = [0.01, 0.001].map(
-      (share) => forecastTarget(() => matched(share), undefined, B31, PLACE).marginDb ?? 0,
-    );
+    const [full, tenth] = [0.01, 0.001].map((share) => forecasterAt(PLACE)(() => matched(share))(B31).marginDb ?? 0);
     expect(full - tenth).toBeCloseTo(10, 1);
   });
   test('nothing is claimed where the formulas or the receiver end', () => {
-    const outside = forecastTarget(() => ({ ...matched(0), validity: 'outside' }), undefined, B31, PLACE);
+    const outside = forecasterAt(PLACE)(() => ({ ...matched(0), validity: 'outside' }))(B31);
     expect(outside.marginDb).toBeUndefined();
     expect(overallLossDb([outside])).toBeUndefined(); // no figure, least of all a placeholder
-    const vhf = forecastTarget(() => matched(1), undefined, { ...B31, lowHz: 137e6, highHz: 138e6 }, PLACE);
+    const vhf = forecasterAt(PLACE)(() => matched(1))({ ...B31, lowHz: 137e6, highHz: 138e6 });
     expect(vhf.receiver).toBeUndefined();
     expect(vhf.remarks[0]).toMatch(/No receiver/);
   });
@@ -105,12 +103,11 @@ describe('overload', () => {
       ownFaDb: 0,
       validity: 'holds',
     });
-    const forecast = forecastTarget(
-      loop,
-      { gainDb: 20, iip2Dbm: 35, iip3Dbm: 20 },
-      { ...B31, lowHz: 9.5e6, highHz: 9.7e6, bandwidthHz: 2500 },
-      { ...place, externalFaDb: (hz) => expectedNoise('residential', hz).parts[0].faDb },
-    );
+    const forecaster = forecasterAt({ ...place, externalFaDb: (hz) => expectedNoise('residential', hz).parts[0].faDb });
+    const forecast = forecaster(loop, { gainDb: 20, iip2Dbm: 35, iip3Dbm: 20 })({
+      ...{ ...B31, lowHz: 9.5e6, highHz: 9.7e6 },
+      bandwidthHz: 2500,
+    });
     expect(forecast.worstProduct).toMatchObject({
       transmitters: ['95.3', '104.9'],
       label: 'f2−f1',
@@ -445,12 +442,8 @@ describe('verdicts that were wrong once', () => {
   });
   test('a receiver that shows it only as an alias does not tune it', () => {
     const narrow = { ...HF, realSampleRateHz: 192e3 };
-    const forecast = forecastTarget(
-      () => matched(1),
-      undefined,
-      { ...B31, lowHz: 99e3, highHz: 101e3 },
-      { ...PLACE, receivers: [{ ...narrow, minHz: 1e3 }] },
-    );
+    const forecaster = forecasterAt({ ...PLACE, receivers: [{ ...narrow, minHz: 1e3 }] });
+    const forecast = forecaster(() => matched(1))({ ...B31, lowHz: 99e3, highHz: 101e3 });
     expect(forecast.receiver).toBeUndefined();
     expect(forecast.remarks[0]).toMatch(/only as an alias/);
   });

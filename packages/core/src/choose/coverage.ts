@@ -1,7 +1,7 @@
 import type { Band } from '../spectrum/catalogue';
 import { bandText } from '../units/format';
 import type { ReadyCandidate } from './candidate';
-import { forecastTarget, SERVED_DB, type ForecastPlace, type ForecastTarget } from './forecast';
+import { forecasterAt, SERVED_DB, type ForecastPlace, type ForecastTarget } from './forecast';
 
 /** What one antenna is worth on one band. */
 export interface Coverage {
@@ -27,14 +27,9 @@ export function coverageOf(
   targets: readonly ForecastTarget[],
   place: ForecastPlace,
 ): readonly Coverage[] {
+  const forecaster = forecasterAt(place)((freqHz) => ready.fromTransmitter(freqHz), ready.head);
   return bands.map((band, i) => {
-    const forecast = forecastTarget(
-      (hz) => ready.fromTransmitter(hz),
-      ready.head,
-      targets[i],
-      place,
-      ready.toward(targets[i]),
-    );
+    const forecast = forecaster(targets[i], ready.toward(targets[i]));
     const { snrLossDb, marginDb } = forecast;
     return {
       band,

@@ -1,9 +1,10 @@
 import type { HeadAmplifier, Reception } from '../antenna/kind';
 import { transmitterField, type PowerKind } from '../site/field';
 import { noisePowerDbm } from '../site/external-noise';
-import { intermodAtAntenna, productsInBand } from '../path/intermod';
+import { intermodAtAntenna, productFinder, type ProductKind } from '../path/intermod';
 import { preselectionDb, fullScaleHeadroom } from '../path/receiver';
 import { powerDb, powerRatio } from '../units/decibel';
+import { remembered } from './remembered';
 
 /** A registered transmitter as far as a forecast needs it. */
 interface ForecastTransmitter {
@@ -118,22 +119,60 @@ const betterOf = (a: TargetForecast, b: TargetForecast): TargetForecast => {
   return (b.snrLossDb ?? Infinity) < (a.snrLossDb ?? Infinity) ? b : a;
 };
 
+/** What one antenna does for a target, given what it receives there. */
+type Forecaster = (target: ForecastTarget, reception?: Reception) => TargetForecast;
+
+/** What is the same for every antenna at a place. */
+interface PlaceFigures {
+  readonly place: ForecastPlace;
+  /** What an isotropic antenna would take from each transmitter, dBm. */
+  readonly isotropicDbm: readonly number[];
+  readonly productsOn: (target: ForecastTarget) => readonly ProductKind[];
+  readonly receiversFor: (freqHz: number) => readonly ReceiveEnd[];
+}
+
+/** Forecasts at a place: what all antennas share there is worked out once. */
+export function forecasterAt(
+  given: ForecastPlace,
+): (receptionAt: (freqHz: number) => Reception, head?: HeadAmplifier) => Forecaster {
+  const place: ForecastPlace = {
+    ...given,
+    lineLossDb: remembered((freqHz: number) => given.lineLossDb(freqHz)),
+    externalFaDb: remembered((freqHz: number) => given.externalFaDb(freqHz)),
+  };
+  const products = productFinder(place.transmitters.map(({ freqHz }) => freqHz));
+  const figures: PlaceFigures = {
+    place,
+    isotropicDbm: place.transmitters.map((transmitter) => transmitterField(transmitter).isotropicDbm),
+    productsOn: remembered(({ lowHz, highHz, bandwidthHz }: ForecastTarget) =>
+      products(lowHz, highHz, bandwidthHz / 2),
+    ),
+    receiversFor: remembered((freqHz: number) => receiversFor(place.receivers, freqHz)),
+  };
+  return (receptionAt, head) => {
+    const front = remembered((receiver: ReceiveEnd) => frontEnd(receptionAt, head, receiver, figures));
+    return (target, reception = receptionAt((target.lowHz + target.highHz) / 2)) =>
+      forecast(figures, front, head, target, reception);
+  };
+}
+
 /**
  * Noise-limited margin and overload of one antenna on one target.
  * Passive: margin = τη·fa / (f_c − τη), with τη the share of external noise that arrives and f_c the noise factor of line and
  * receiver. Active: own noise as an equivalent fa plus what stands behind its gain. SNR loss = 10 log(1 + 1/margin + product/noise).
  */
-export function forecastTarget(
-  receptionAt: (freqHz: number) => Reception,
+function forecast(
+  figures: PlaceFigures,
+  front: (receiver: ReceiveEnd) => FrontEnd,
   head: HeadAmplifier | undefined,
   target: ForecastTarget,
-  place: ForecastPlace,
-  reception: Reception = receptionAt((target.lowHz + target.highHz) / 2),
+  reception: Reception,
 ): TargetForecast {
+  const { place } = figures;
   const centreHz = (target.lowHz + target.highHz) / 2;
   const externalFaDb = place.externalFaDb(centreHz);
   const remarks = reception.remark ? [reception.remark] : [];
-  const receivers = receiversFor(place.receivers, centreHz);
+  const receivers = figures.receiversFor(centreHz);
   if (receivers.length === 0)
     return {
       target,
@@ -148,30 +187,32 @@ export function forecastTarget(
       ],
     };
   return receivers
-    .map((receiver) => withReceiver(receiver, { receptionAt, head, target, place, reception, externalFaDb, remarks }))
+    .map((receiver) =>
+      withReceiver(receiver, front(receiver), { figures, head, target, reception, externalFaDb, remarks }),
+    )
     .reduce(betterOf);
 }
 
 function withReceiver(
   receiver: ReceiveEnd,
+  front: FrontEnd,
   {
-    receptionAt,
+    figures,
     head,
     target,
-    place,
     reception,
     externalFaDb,
     remarks,
   }: {
-    readonly receptionAt: (freqHz: number) => Reception;
+    readonly figures: PlaceFigures;
     readonly head: HeadAmplifier | undefined;
     readonly target: ForecastTarget;
-    readonly place: ForecastPlace;
     readonly reception: Reception;
     readonly externalFaDb: number;
     readonly remarks: readonly string[];
   },
 ): TargetForecast {
+  const { place } = figures;
   const centreHz = (target.lowHz + target.highHz) / 2;
   const behind = powerRatio(receiver.noiseFigureDb + Math.min(MOST_LINE_DB, place.lineLossDb(centreHz))); // matched line at 290 K
   const ownFa = head
@@ -181,13 +222,12 @@ function withReceiver(
   const marginDb = counted ? externalFaDb - powerDb(ownFa) : undefined;
   const totalFaDb = counted ? powerDb(powerRatio(externalFaDb) + ownFa) : externalFaDb;
   const atInputDbm = noisePowerDbm(totalFaDb, target.bandwidthHz) + powerDb(Math.max(reception.transfer, 1e-12));
-  const front = frontEnd(receptionAt, head, receiver, place);
   const noiseDbm = head
     ? atInputDbm
     : counted
       ? atInputDbm - place.lineLossDb(centreHz)
       : noisePowerDbm(receiver.noiseFigureDb, target.bandwidthHz);
-  const products = productsOn(front, target, noiseDbm, place.transmitters);
+  const products = productsOn(front, figures.productsOn(target), noiseDbm, place.transmitters);
   const worstProduct = products.at(0);
   const snrLossDb =
     marginDb === undefined
@@ -225,11 +265,9 @@ function frontEnd(
   receptionAt: (freqHz: number) => Reception,
   head: HeadAmplifier | undefined,
   receiver: ReceiveEnd,
-  place: ForecastPlace,
+  { place, isotropicDbm }: PlaceFigures,
 ): FrontEnd {
-  const atAntenna = place.transmitters.map(
-    (transmitter) => transmitterField(transmitter).isotropicDbm + receptionAt(transmitter.freqHz).realisedGainDbi,
-  );
+  const atAntenna = place.transmitters.map(({ freqHz }, i) => isotropicDbm[i] + receptionAt(freqHz).realisedGainDbi);
   const converterDbm = place.transmitters.map(
     ({ freqHz }, i) => atAntenna[i] + (head?.gainDb ?? 0) - place.lineLossDb(freqHz) - preselectionDb(receiver, freqHz),
   );
@@ -246,16 +284,10 @@ function frontEnd(
 
 function productsOn(
   front: FrontEnd,
-  target: ForecastTarget,
+  kinds: readonly ProductKind[],
   noiseDbm: number,
   transmitters: readonly ForecastTransmitter[],
 ): readonly WorstProduct[] {
-  const kinds = productsInBand(
-    transmitters.map((transmitter) => transmitter.freqHz),
-    target.lowHz,
-    target.highHz,
-    target.bandwidthHz / 2,
-  );
   const flat = { gainF1Db: 0, gainF2Db: 0, gainProductDb: 0, iip2Dbm: front.iip2Dbm, iip3Dbm: front.iip3Dbm };
   return kinds
     .flatMap((kind): WorstProduct[] => {

@@ -7,6 +7,7 @@ import { wireLengthM, type WireModel } from '../solver/model';
 import { inputImpedance, solveAt, type Solution } from '../solver/solve';
 import { SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
 import { LINE_OHM } from '../line/coax';
+import { rememberedOf } from './remembered';
 
 /** What a ranking asks of a wire model: how it hears waves of one frequency at one elevation. Equal text asks the same. */
 export interface HearingQuestion {
@@ -37,7 +38,9 @@ const MOST_WAVELENGTHS = 12;
 const AZIMUTHS = 36;
 
 /** The text by which an answer is kept: the same wires, ground, frequency and elevation give the same answer. */
-export const hearingKey = (question: HearingQuestion): string => JSON.stringify(question);
+export const hearingKey = ({ model, freqHz, elevationDeg }: HearingQuestion): string =>
+  `{"model":${modelText(model)},"freqHz":${freqHz},"elevationDeg":${elevationDeg}}`;
+const modelText = rememberedOf((model: WireModel) => JSON.stringify(model));
 
 /** Solves one question. Pure: the same question gives the same numbers. */
 export function solveHearing({ model, freqHz, elevationDeg }: HearingQuestion): Hearing | Unheard {

@@ -6,6 +6,7 @@ export { type Hearing, hearingKey, type HearingQuestion, solveHearing, type Unhe
 export {
   type Candidate,
   candidateKindName,
+  inView,
   mayStay,
   rankCandidates,
   type RankRules,

@@ -4,7 +4,7 @@ import { capital, frequencyText } from '../units/format';
 import { burdenDb, withdrawnBecause, type BurdenWeights, type Restrictions } from './burden';
 import { candidateFit, type CandidateSpec, type ReadyCandidate } from './candidate';
 import {
-  forecastTarget,
+  forecasterAt,
   hearingState,
   orderDb,
   overallLossDb,
@@ -55,8 +55,24 @@ export function rankCandidates(
   rules: RankRules,
 ): readonly Candidate[] {
   if (targets.length === 0) return [];
-  return ready.map((one) => judge(one, targets, place, rules)).sort(byRank);
+  const forecaster = forecasterAt(place);
+  return ready
+    .map((one) => {
+      const forecast = forecaster((freqHz) => one.fromTransmitter(freqHz), one.head);
+      return judge(
+        one,
+        targets.map((target) => forecast(target, one.toward(target))),
+        rules,
+      );
+    })
+    .sort(byRank);
 }
+
+/** Ranked candidates in the order of either way to rank: what they hear is the same. */
+export const inView = (ranked: readonly Candidate[], view: RankView): readonly Candidate[] =>
+  ranked
+    .map((candidate) => ({ ...candidate, scoreDb: orderDb(candidate.forecasts, view) + candidate.burdenDb }))
+    .sort(byRank);
 
 /** Whether it may be put up here at all. */
 export const mayStay = (candidate: Candidate): boolean => candidate.fit.fits && !candidate.withdrawn;
@@ -78,24 +94,10 @@ const byRank = (a: Candidate, b: Candidate): number =>
   tier(b) - tier(a) || a.scoreDb - b.scoreDb || a.burdenDb - b.burdenDb;
 
 function judge(
-  ready: ReadyCandidate,
-  targets: readonly ForecastTarget[],
-  place: ForecastPlace,
+  { spec }: ReadyCandidate,
+  forecasts: readonly TargetForecast[],
   { view, weights, restrictions, room }: RankRules,
 ): Candidate {
-  const { spec } = ready;
-  const transmitters = new Map(
-    place.transmitters.map(({ freqHz }) => [freqHz, ready.fromTransmitter(freqHz)] as const),
-  );
-  const forecasts = targets.map((target) =>
-    forecastTarget(
-      (freqHz) => transmitters.get(freqHz) ?? ready.fromTransmitter(freqHz),
-      ready.head,
-      target,
-      place,
-      ready.toward(target),
-    ),
-  );
   const fit = candidateFit(spec, room);
   // what stands there already needs nobody's leave; a draft on paper does
   const stands = spec.source === 'own' && spec.standing === true;

@@ -51,15 +51,19 @@ export interface WasmKernel<Name extends string> {
 /**
  * Compiles a kernel when it is first asked for.
  * @param text the module in base64; it exports `memory`, `base` and the named functions
- * @returns a function that gives the kernel; undefined where there is no WebAssembly with SIMD
+ * @returns a function that gives the kernel anew each time, with a memory of its own; undefined where there is no WebAssembly with SIMD
  */
-export function wasmKernel<Name extends string>(
+export function wasmKernels<Name extends string>(
   text: string,
   names: readonly Name[],
 ): () => WasmKernel<Name> | undefined {
-  const compile = (): WasmKernel<Name> | undefined => {
+  let compiled: WebAssembly.Module | undefined;
+  const isWhole = (value: Partial<Record<Name, KernelCall>>): value is Record<Name, KernelCall> =>
+    names.every((name) => value[name] !== undefined);
+  return () => {
     try {
-      const { exports } = new WebAssembly.Instance(new WebAssembly.Module(decode(text)));
+      compiled ??= new WebAssembly.Module(decode(text));
+      const { exports } = new WebAssembly.Instance(compiled);
       const { memory, base } = exports;
       if (!(memory instanceof WebAssembly.Memory) || !isCall(base)) return undefined;
       const call: Partial<Record<Name, KernelCall>> = {};
@@ -68,8 +72,6 @@ export function wasmKernel<Name extends string>(
         if (!isCall(one)) return undefined;
         call[name] = one;
       }
-      const isWhole = (value: Partial<Record<Name, KernelCall>>): value is Record<Name, KernelCall> =>
-        names.every((name) => value[name] !== undefined);
       if (!isWhole(call)) return undefined;
       return {
         call,
@@ -84,6 +86,14 @@ export function wasmKernel<Name extends string>(
       return undefined;
     }
   };
+}
+
+/** The same with one kernel for all who ask: what it computes does not stay in its memory. */
+export function wasmKernel<Name extends string>(
+  text: string,
+  names: readonly Name[],
+): () => WasmKernel<Name> | undefined {
+  const another = wasmKernels(text, names);
   let made: { readonly kernel: WasmKernel<Name> | undefined } | undefined;
-  return () => (made ??= { kernel: compile() }).kernel;
+  return () => (made ??= { kernel: another() }).kernel;
 }

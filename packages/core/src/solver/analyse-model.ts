@@ -5,10 +5,12 @@ import { SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
 import { powerDb } from '../units/decibel';
 import { segmentCurrents } from './current-elements';
 import { elevationStepDeg, extentM, findPeak, gainRatio, lostShare, radiatedShare, type Peak } from './far-field';
+import type { GroundNeed } from './ground-span';
+import { keptBlocks } from './kept-blocks';
 import { meshOf } from './mesh';
 import { sweepModel, type ModelSweep, type Progress } from './model-sweep';
 import type { Point, WireModel } from './model';
-import { inputImpedance, solveAt, solveBytes, type Solution } from './solve';
+import { fillWith, inputImpedance, solveAt, solveBytes, type Solution } from './solve';
 
 /** A cut through a pattern: angles in degrees, gains in dBi (−99 where nothing goes). */
 interface PatternCut {
@@ -184,7 +186,12 @@ export type ModelAnswer =
   | { readonly part: 'sweep'; readonly sweep: ModelSweep }
   /** How far the reflection coefficient still moves when the mesh is made 1.6 times finer; above 0.01 only where the mesh was as fine as it may be. */
   | { readonly part: 'settled'; readonly movement: number }
+  /** Tables of the ground that are now computed one after the other: others may help. */
+  | { readonly part: 'ground'; readonly need: GroundNeed }
   | ({ readonly part: 'progress' } & Progress);
+
+/** While a dimension is dragged one model after the other is analysed: parts that did not move are not computed again. */
+const blocks = keptBlocks(96e6);
 
 /**
  * Analyses a model in parts: the spot frequency first, then the sweep, the surface, and a finer mesh to see whether it has settled. A
@@ -196,16 +203,16 @@ export function* analyseModel(question: ModelQuestion): Generator<ModelAnswer, v
   // the sweep's mesh is that of its highest frequency
   const { segments, unknowns } = meshOf(model, Math.max(freqHz, highHz));
   yield { part: 'size', segments, bytes: solveBytes({ unknowns }) };
-  let solution = solveAt(model, mesh, freqHz);
+  let solution = solveAt(model, mesh, freqHz, { fill: fillWith({ blocks }) });
   yield { part: 'spot', spot: spotAnalysis(solution, arrivalDeg) };
-  const steps = sweepModel(model, { lowHz, highHz, points });
+  const steps = sweepModel(model, { lowHz, highHz, points }, { blocks });
   for (;;) {
     const step = steps.next();
     if (step.done) {
       yield { part: 'sweep', sweep: step.value };
       break;
     }
-    yield { part: 'progress', share: step.value.share };
+    yield 'share' in step.value ? { part: 'progress', ...step.value } : { part: 'ground', need: step.value };
   }
   yield { part: 'surface', surface: patternSurface(solution) };
   // finer until the answer stays: the spot is answered again when the first mesh had not settled

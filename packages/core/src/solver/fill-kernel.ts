@@ -5,6 +5,7 @@ import { FILL_KERNEL } from './fill-wasm';
 import { fillPlan, PER_PAIR, type FillPlan, type FillTask, type Run } from './fill-plan';
 import type { GroundTable } from './ground-table';
 import { imageFactor } from './images';
+import type { KeptBlocks } from './kept-blocks';
 import type { Mesh } from './mesh';
 import type { WireModel } from './model';
 import { nearPairInto, SAMPLE_POINTS, samplesOf, type Fineness, type Placed } from './pair';
@@ -130,9 +131,45 @@ function mirrorDown(z: Float64Array, n: number): void {
         }
 }
 
+/** Adds what belongs to single segments: losses and insulation; then what stands above the diagonal is copied below it. */
+export function finishMatrix(z: Float64Array, model: WireModel, mesh: Mesh, freqHz: number): void {
+  const k = (2 * Math.PI * freqHz) / SPEED_OF_LIGHT_M_PER_S;
+  const distributed = distributedTerms(model, mesh, freqHz, k);
+  const own = new Float64Array(PER_BLOCK);
+  const { halfStart, halfUnknown, halfSign, unknowns: n } = mesh;
+  for (let p = 0; p < mesh.segments; p += 1) {
+    own.fill(0);
+    distributed(own, p);
+    for (let c = 0; c < 4; c += 1) {
+      const [hp, hq] = [2 * p + (c >> 1), 2 * p + (c & 1)];
+      for (let u = halfStart[hp]; u < halfStart[hp + 1]; u += 1)
+        for (let v = halfStart[hq]; v < halfStart[hq + 1]; v += 1) {
+          if (halfUnknown[u] < halfUnknown[v]) continue;
+          const s = halfSign[u] * halfSign[v];
+          const at = 2 * (halfUnknown[v] * n + halfUnknown[u]);
+          z[at] += s * own[2 * c];
+          z[at + 1] += s * own[2 * c + 1];
+        }
+    }
+  }
+  mirrorDown(z, n);
+}
+
+/** What a fill may use and tell beside the matrix. */
+export interface FillHelp {
+  /** Blocks of earlier fills, which take in those of this one. */
+  readonly blocks?: KeptBlocks;
+  /** Sees the matrix twice, above its diagonal and without what belongs to single segments: with the direct waves alone, and with those from below. */
+  readonly watch?: (matrix: Float64Array) => void;
+}
+
+/** A task with fewer integrated pairs is computed faster than looked up. */
+const WORTH_KEEPING = 24;
+
 /**
  * Fills the impedance matrix as `fillImpedanceMatrix` does, with what repeats computed once and pairs of segments two at a time in a WebAssembly kernel.
  * @param z 2n² values, row-major [re, im, …]; overwritten
+ * @param help blocks to be used again, and a look at the matrix on its way
  * @returns false, and nothing done, where there is no kernel
  */
 export function fillByKernel(
@@ -141,9 +178,11 @@ export function fillByKernel(
   mesh: Mesh,
   freqHz: number,
   table?: GroundTable,
+  help: FillHelp = {},
 ): boolean {
   const kernel = kernelOnce();
   if (!kernel) return false;
+  const { blocks: kept, watch } = help;
   const k = (2 * Math.PI * freqHz) / SPEED_OF_LIGHT_M_PER_S;
   const plan = fillPlan(mesh, model.ground.type);
   const vector = (k * FREE_SPACE_IMPEDANCE_OHM) / (4 * Math.PI);
@@ -217,33 +256,25 @@ export function fillByKernel(
       );
   };
   memory.matrix.data.fill(0);
-  for (const task of plan.direct) {
-    integrate(task, false);
-    scatter(task);
-  }
-  for (const task of plan.below) {
-    integrate(task, true);
-    scatter(task);
-  }
-  z.set(memory.matrix.data);
-  const distributed = distributedTerms(model, mesh, freqHz, k);
-  const own = new Float64Array(PER_BLOCK);
-  const { halfStart, halfUnknown, halfSign, unknowns: n } = mesh;
-  for (let p = 0; p < mesh.segments; p += 1) {
-    own.fill(0);
-    distributed(own, p);
-    for (let c = 0; c < 4; c += 1) {
-      const [hp, hq] = [2 * p + (c >> 1), 2 * p + (c & 1)];
-      for (let u = halfStart[hp]; u < halfStart[hp + 1]; u += 1)
-        for (let v = halfStart[hq]; v < halfStart[hq + 1]; v += 1) {
-          if (halfUnknown[u] < halfUnknown[v]) continue;
-          const s = halfSign[u] * halfSign[v];
-          const at = 2 * (halfUnknown[v] * n + halfUnknown[u]);
-          z[at] += s * own[2 * c];
-          z[at + 1] += s * own[2 * c + 1];
-        }
+  const over = `${freqHz} ${model.ground.type === 'real' ? table?.origin : model.ground.type}`;
+  const fill = (task: FillTask, fromBelow: boolean): void => {
+    const { lists, key } = task;
+    const used = PER_BLOCK * task.slots;
+    const keep = kept && key !== undefined && FINENESSES.some((one) => lists[one].length >= PER_PAIR * WORTH_KEEPING);
+    const name = keep ? `${fromBelow ? over : freqHz}: ${key}` : '';
+    const known = keep ? kept.get(name) : undefined;
+    if (known) memory.blocks.data.set(known);
+    else {
+      integrate(task, fromBelow);
+      if (keep) kept.set(name, memory.blocks.data.slice(0, used));
     }
-  }
-  mirrorDown(z, n);
+    scatter(task);
+  };
+  for (const task of plan.direct) fill(task, false);
+  watch?.(memory.matrix.data);
+  for (const task of plan.below) fill(task, true);
+  watch?.(memory.matrix.data);
+  z.set(memory.matrix.data);
+  finishMatrix(z, model, mesh, freqHz);
   return true;
 }

@@ -3,7 +3,7 @@ import type { Mesh } from './mesh';
 import type { Fineness, Placed } from './pair';
 
 // named once: hot loops must not look them up on a global
-const { abs, hypot, max, min, round } = Math;
+const { abs, ceil, hypot, log2, max, min, round } = Math;
 
 /** Segments that follow each other on one straight wire, all of one length. */
 export interface Run {
@@ -29,6 +29,8 @@ interface Use {
 /** Interactions of two runs that are computed once, and all pairs of runs that lie to each other in the same way. */
 export interface FillTask {
   readonly uses: readonly Use[];
+  /** Equal for tasks of any mesh whose blocks are the same at one frequency over one ground; absent where parts were not compared. */
+  readonly key?: string;
   readonly shape: Shape;
   /** A run with itself: only places i ≤ j are meant. */
   readonly self: boolean;
@@ -133,7 +135,7 @@ function congruence(
     ...[a.count, b.count, whole(mesh.lengthM[a.first]), whole(mesh.lengthM[b.first])],
     (mesh.radiusM[a.first] ** 2 + mesh.radiusM[b.first] ** 2).toPrecision(12),
   ];
-  return { key: [self, ...own, ...(best ?? [])].join(), flipA: chosen[0], flipB: chosen[1] };
+  return { key: [tolerance, Number(self), ...own, ...(best ?? [])].join(), flipA: chosen[0], flipB: chosen[1] };
 }
 
 /** Visits places i and j of two runs, and their slot: all pairs, or one of those that repeat. */
@@ -195,7 +197,8 @@ class Lists {
 function makePlan(mesh: Mesh, below: boolean, real: boolean): FillPlan {
   let extent = 0;
   for (const value of mesh.start) extent = max(extent, abs(value));
-  const tolerance = SAME * max(extent, ...mesh.lengthM);
+  // a power of two: the same for the next mesh, of which a part moved a little
+  const tolerance = 2 ** ceil(log2(SAME * max(extent, ...mesh.lengthM)));
   const runs = runsOf(mesh, tolerance);
   const runOf = new Int32Array(mesh.segments);
   runs.forEach(({ first, count }, r) => runOf.fill(r, first, first + count));
@@ -239,7 +242,8 @@ function makePlan(mesh: Mesh, below: boolean, real: boolean): FillPlan {
       for (let from = 0; from < a.count; from += rows) {
         const to = min(a.count, from + rows);
         const slots = shape === 'none' ? (to - from) * b.count : a.count + b.count - 1;
-        const task = { uses, shape, self, from, to, slots } as const;
+        const same = `${key},${Number(flipA)},${Number(flipB)},${shape},${from},${fromBelow ? 'below' : 'direct'}`;
+        const task = { uses, ...(compare ? { key: same } : {}), shape, self, from, to, slots } as const;
         waves.clear();
         terms.clear();
         visitPairs(task, a.count, b.count, (i, j, slot) => {

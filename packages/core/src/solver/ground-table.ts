@@ -18,6 +18,8 @@ export interface TableRange {
 
 /** R·S·e^{jkR} over log R and the angle of the image (as seen from the place), smooth enough for cubic interpolation. */
 export interface GroundTable {
+  /** Equal for tables in which equal places read equal values. */
+  readonly origin: string;
   readonly waveNumber: number;
   readonly logLeast: number;
   readonly logStep: number;
@@ -73,10 +75,15 @@ export interface KeptCells {
 export const groundKey = ({ relPermittivity, conductivitySPerM }: RealGround): string =>
   `${relPermittivity} ${conductivitySPerM} `;
 
-/** Takes in cells that were kept; what is known here already stays, and what does not fit these tables is left. */
+/** Takes in cells that were kept or computed elsewhere; what is known here already stays, and what does not fit these tables is left. */
 export function takeCells({ key, rows }: KeptCells): void {
-  const fitting = [...rows].filter(([, cells]) => cells.length === COLUMNS * PER_CELL);
-  if (!kept.has(key)) kept.set(key, { rows: new Map(fitting), fresh: false });
+  const { rows: own } = cellsOf(key);
+  for (const [row, cells] of rows) {
+    if (cells.length !== COLUMNS * PER_CELL) continue;
+    const known = own.get(row);
+    if (!known) own.set(row, cells);
+    else for (let at = 0; at < cells.length; at += 1) if (Number.isNaN(known[at])) known[at] = cells[at];
+  }
 }
 
 /** Cells that were computed since the last call, to be kept. */
@@ -88,8 +95,10 @@ export function freshCells(): readonly KeptCells[] {
   });
 }
 
-function cellsOf(ground: RealGround, freqHz: number, logStep: number): Cells {
-  const key = `${groundKey(ground)}${freqHz} ${logStep}`;
+const cellsKey = (ground: RealGround, freqHz: number, logStep: number): string =>
+  `${groundKey(ground)}${freqHz} ${logStep}`;
+
+function cellsOf(key: string): Cells {
   const cells = kept.get(key) ?? { rows: new Map<number, Float64Array>(), fresh: false };
   // the one used last goes last
   kept.delete(key);
@@ -99,13 +108,33 @@ function cellsOf(ground: RealGround, freqHz: number, logStep: number): Cells {
   return cells;
 }
 
-/** First and last column that interpolation at places of a range reads in a row, given the distances that touch the row. */
-function columnsOf({ leastHeightM, mostHeightM }: TableRange, nearM: number, farM: number): readonly [number, number] {
+/** Number of the first row of a table, and how many there are. */
+function rowsOf({ leastM, mostM }: TableRange, logStep: number): { readonly firstRow: number; readonly rows: number } {
+  const firstRow = floor(log(leastM) / logStep - 1e-9) - 1;
+  return { firstRow, rows: max(4, ceil(log(mostM) / logStep + 1e-9) + 2 - firstRow) };
+}
+
+/** First and last column that interpolation at places of a range reads in a row: a place reads the row before its own and two after. */
+function columnsOf({ leastHeightM, mostHeightM }: TableRange, row: number, logStep: number): readonly [number, number] {
+  const [nearM, farM] = [exp((row - 2) * logStep), exp((row + 2) * logStep)];
   const place = (heightM: number, distanceM: number): number =>
     (fromAngle(asin(min(1, heightM / distanceM))) - ANGLE_LEAST) / ANGLE_STEP;
   const first = floor(place(leastHeightM * (1 - 1e-9), farM)) - 1;
   const last = floor(place(mostHeightM * (1 + 1e-9), nearM)) + 2;
   return [max(0, min(first, COLUMNS - 4)), min(COLUMNS - 1, max(last, 3))];
+}
+
+/** Whether a table can be had without computing. */
+export function isGroundKnown(ground: RealGround, freqHz: number, range: TableRange, logStep: number): boolean {
+  const cells = kept.get(cellsKey(ground, freqHz, logStep));
+  const { firstRow, rows } = rowsOf(range, logStep);
+  for (let row = firstRow; row < firstRow + rows; row += 1) {
+    const known = cells?.rows.get(row);
+    if (!known) return false;
+    const [first, last] = columnsOf(range, row, logStep);
+    for (let column = first; column <= last; column += 1) if (Number.isNaN(known[column * PER_CELL])) return false;
+  }
+  return true;
 }
 
 /**
@@ -135,18 +164,16 @@ export function groundTable(
   logStep = logStepFor(ground, freqHz, range),
 ): GroundTable {
   const waveNumber = (2 * Math.PI * freqHz) / SPEED_OF_LIGHT_M_PER_S;
-  const cells = cellsOf(ground, freqHz, logStep);
-  const firstRow = floor(log(range.leastM) / logStep - 1e-9) - 1;
-  const rows = max(4, ceil(log(range.mostM) / logStep + 1e-9) + 2 - firstRow);
+  const origin = cellsKey(ground, freqHz, logStep);
+  const cells = cellsOf(origin);
+  const { firstRow, rows } = rowsOf(range, logStep);
   const values = new Float64Array(rows * COLUMNS * PER_CELL).fill(NaN);
   const s = new Float64Array(PER_CELL);
   for (let row = 0; row < rows; row += 1) {
-    const logR = (firstRow + row) * logStep;
     let known = cells.rows.get(firstRow + row);
     if (!known) cells.rows.set(firstRow + row, (known = new Float64Array(COLUMNS * PER_CELL).fill(NaN)));
-    // a place reads the row before its own and two after
-    const [first, last] = columnsOf(range, exp(logR - 2 * logStep), exp(logR + 2 * logStep));
-    const r = waveNumber * exp(logR);
+    const [first, last] = columnsOf(range, firstRow + row, logStep);
+    const r = waveNumber * exp((firstRow + row) * logStep);
     const cr = cos(r);
     const ci = sin(r);
     for (let column = first; column <= last; column += 1) {
@@ -166,7 +193,7 @@ export function groundTable(
       .set(known.subarray(first * PER_CELL, (last + 1) * PER_CELL));
   }
   return {
-    ...{ waveNumber, logLeast: firstRow * logStep, logStep, rows },
+    ...{ origin, waveNumber, logLeast: firstRow * logStep, logStep, rows },
     ...{ angleLeast: ANGLE_LEAST, angleStep: ANGLE_STEP, columns: COLUMNS, values },
   };
 }

@@ -9,6 +9,7 @@ export {
 } from './analyse-model';
 export { elevationStepDeg, findPeak, gainRatio, lostShare, openCircuitVoltage, radiatedShare } from './far-field';
 export { freshCells, groundKey, type KeptCells, takeCells } from './ground-table';
+export { computeGround, type GroundNeed } from './ground-span';
 export { GROUND_CLASSES, groundClass } from './ground-classes';
 export { type Mesh, meshOf } from './mesh';
 export { type Ground, type LumpedLoad, type Point, type Wire, type WireModel, wireLengthM } from './model';

@@ -2,12 +2,13 @@ import { NotConvergedError, requireRange } from '../errors';
 import { reflectionOf } from '../line/reflection';
 import type { Complex } from '../numeric/complex';
 import { aaa, type Rational } from '../numeric/rational';
-import { SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
-import { imageRange } from './images';
-import { meshOf, type Mesh } from './mesh';
+import { entryFit } from './entry-fit';
+import { fillPlan } from './fill-plan';
+import { groundOverSpan, type GroundNeed } from './ground-span';
+import type { KeptBlocks } from './kept-blocks';
+import { meshOf } from './mesh';
 import type { WireModel } from './model';
-import { inputImpedance, solveAt, type Factor } from './solve';
-import { groundTable, logStepFor, type GroundTable } from './ground-table';
+import { fillWith, inputImpedance, solveAt, type Factor, type Fill } from './solve';
 
 /** Impedance of a port over frequency, computed at few frequencies and interpolated between them. */
 export interface ModelSweep {
@@ -17,7 +18,9 @@ export interface ModelSweep {
   readonly reactance: Float64Array;
   /** Frequencies at which the wires were really solved. */
   readonly solvedHz: readonly number[];
-  /** Largest error of the reflection coefficient on 50 Ω between them, as seen where two fits differed most; ground interpolation included. */
+  /** For so many of them the matrix was interpolated between those of the others. */
+  readonly interpolated: number;
+  /** Largest error of the reflection coefficient on 50 Ω between them, as seen where two fits differed most; what interpolating ground and matrices adds is included. */
   readonly errorBound: number;
   readonly remarks: readonly string[];
 }
@@ -31,71 +34,21 @@ const REFERENCE_OHM = 50;
 /** A fit counts as good when twice in a row the worst disagreement with the one before stays below this. One agreement can be chance. */
 const CONFIRMATIONS = 2;
 const FIRST_SAMPLES = 5;
+/** In this order: the ends, the middle, then what lies between. */
+const FIRST_ORDER = [0, 4, 2, 1, 3];
 const MAX_SAMPLES = 60;
-
-/**
- * Ground tables for any frequency of a span: computed at Chebyshev nodes of log f for one range of places, interpolated between. More
- * nodes are taken until a table computed in the middle agrees.
- * @returns the table at a frequency, and the largest relative error seen.
- */
-export function groundTables(
-  model: WireModel,
-  mesh: Mesh,
-  lowHz: number,
-  highHz: number,
-): { readonly at: (freqHz: number) => GroundTable | undefined; readonly error: number } {
-  const { ground } = model;
-  if (ground.type !== 'real') return { at: () => undefined, error: 0 };
-  const range = imageRange(mesh);
-  const logStep = logStepFor(ground, highHz, range);
-  const direct = (freqHz: number): GroundTable => groundTable(ground, freqHz, range, logStep);
-  const wave = (freqHz: number): number => (2 * Math.PI * freqHz) / SPEED_OF_LIGHT_M_PER_S;
-  if (highHz / lowHz < 1.0005) {
-    const only = direct(Math.sqrt(lowHz * highHz));
-    return { at: (freqHz) => ({ ...only, waveNumber: wave(freqHz) }), error: 0 };
-  }
-  const middle = (Math.log(highHz) + Math.log(lowHz)) / 2;
-  const half = (Math.log(highHz) - Math.log(lowHz)) / 2;
-  const interpolant = (count: number): ((freqHz: number) => GroundTable) => {
-    const angles = Array.from({ length: count }, (_, i) => (Math.PI * (2 * i + 1)) / (2 * count));
-    const nodes = angles.map(Math.cos);
-    const weights = angles.map((angle, i) => (i % 2 === 0 ? 1 : -1) * Math.sin(angle));
-    // S in units of the free-space wavenumber does not vanish at k → 0; F = R·S·e^{jkR} is tabulated per frequency as it is
-    const tables = nodes.map((x) => direct(Math.exp(middle + half * x)));
-    return (freqHz) => {
-      const x = (Math.log(freqHz) - middle) / half;
-      const exact = nodes.findIndex((node) => Math.abs(node - x) < 1e-12);
-      const shares =
-        exact >= 0 ? nodes.map((_, i) => (i === exact ? 1 : 0)) : nodes.map((node, i) => weights[i] / (x - node));
-      const sum = shares.reduce((a, b) => a + b);
-      const values = new Float64Array(tables[0].values.length);
-      tables.forEach((table, t) => {
-        const share = shares[t] / sum;
-        for (let i = 0; i < values.length; i += 1) values[i] += share * table.values[i];
-      });
-      return { ...tables[0], waveNumber: wave(freqHz), values };
-    };
-  };
-  let count = Math.max(2, Math.ceil(1.8 + 3.2 * half));
-  for (;;) {
-    const at = interpolant(count);
-    const probe = Math.exp(middle + half * 0.31 * Math.cos(Math.PI / count));
-    const [found, wanted] = [at(probe).values, direct(probe).values];
-    let off = 0;
-    let size = 0;
-    wanted.forEach((value, i) => {
-      if (Number.isNaN(value)) return; // no place looks there
-      off = Math.max(off, Math.abs(value - found[i]));
-      size = Math.max(size, Math.abs(value));
-    });
-    if (off <= 3e-4 * size || count >= 14) return { at, error: off / size };
-    count += 2;
-  }
-}
+/** Matrices are interpolated when that moves the reflection coefficient by less than this share of what is allowed, at its worst. */
+const SHARE_OF_MATRICES = 0.1;
+/** Matrices that are filled before one is tried between them. */
+const FIRST_MATRICES = 3;
+/** Where at least this share of the pairs is integrated one by one a matrix is interpolated faster than filled: without ground, and over it. */
+const WORTH_INTERPOLATING = { free: 0.15, over: 0.05 };
+/** Frequencies at which the worst place of an interpolation is looked for. */
+const LOOKS = 400;
 
 /**
  * Sweeps a model: solves where two successive rational fits differ most, until they agree twice. A generator, so that its caller can
- * show progress and stop between solves; the last value is the sweep.
+ * show progress, have ground tables made elsewhere too, and stop between solves; the last value is the sweep.
  * @param tolerance allowed error of the reflection coefficient (0.001 is 0.1 %).
  * @throws NotConvergedError after 60 solves.
  */
@@ -106,40 +59,79 @@ export function* sweepModel(
     tolerance = 0.001,
     factor,
     density = 1,
-  }: { readonly tolerance?: number; readonly factor?: Factor; readonly density?: number } = {},
-): Generator<Progress, ModelSweep> {
+    blocks,
+  }: {
+    readonly tolerance?: number;
+    readonly factor?: Factor;
+    readonly density?: number;
+    /** Blocks of sweeps before this one: parts that did not move are not computed again. */
+    readonly blocks?: KeptBlocks;
+  } = {},
+): Generator<Progress | GroundNeed, ModelSweep> {
   requireRange(lowHz, 'Lowest frequency (Hz)', 1);
   requireRange(highHz, 'Highest frequency (Hz)', lowHz * (1 + 1e-9));
   requireRange(points, 'Number of points', 2, 200_001);
   const mesh = meshOf(model, highHz, density);
   yield { share: 0.02 };
-  const ground = groundTables(model, mesh, lowHz, highHz);
+  const ground = yield* groundOverSpan(model, mesh, lowHz, highHz);
   const freqHz = Float64Array.from({ length: points }, (_, i) => lowHz + ((highHz - lowHz) * i) / (points - 1));
   const scaled = (f: number): number => (2 * f - lowHz - highHz) / (highHz - lowHz);
   const known: { x: number; f: number; z: Complex }[] = [];
-  const solve = (f: number): Complex => {
-    const z = inputImpedance(solveAt(model, mesh, f, { table: ground.at(f), ...(factor ? { factor } : {}) }));
-    known.push({ x: scaled(f), f, z });
-    return z;
-  };
-  // the first samples lie on the grid, closer together at the ends
-  for (let i = 0; i < FIRST_SAMPLES; i += 1) {
-    const share = (1 - Math.cos((Math.PI * i) / (FIRST_SAMPLES - 1))) / 2;
-    solve(freqHz[Math.round(share * (points - 1))]);
-    yield { share: 0.05 + (0.2 * i) / FIRST_SAMPLES };
-  }
-  const fit = (): Rational =>
-    aaa(
-      known.map((one) => one.x),
-      known.map((one) => one.z),
-    );
-  const taken = (f: number): boolean => known.some((one) => one.f === f);
   const gamma = (z: Complex): Complex => reflectionOf(z, REFERENCE_OHM);
   const apart = (a: Complex, b: Complex): number => {
     const [ga, gb] = [gamma(a), gamma(b)];
     const off = Math.hypot(ga.re - gb.re, ga.im - gb.im);
     return Number.isFinite(off) ? off : 2;
   };
+  const { integrated, pairs } = fillPlan(mesh, model.ground.type);
+  const matrices =
+    integrated >= WORTH_INTERPOLATING[model.ground.type === 'free' ? 'free' : 'over'] * pairs
+      ? entryFit(model, mesh)
+      : undefined;
+  const looks = freqHz.filter((_, i) => i % Math.ceil(points / LOOKS) === 0);
+  let interpolated = 0;
+  /** Worst that interpolated matrices do to the reflection coefficient; undefined until it is little. */
+  let matrixError: number | undefined;
+  const solve = (f: number, whole = false): Complex => {
+    const table = ground.at(f);
+    const by = (fill: Fill): Complex =>
+      inputImpedance(solveAt(model, mesh, f, { table, fill, ...(factor ? { factor } : {}) }));
+    const between = (): Complex => by((z) => matrices?.fillBetween(z, f));
+    const keep = (z: Complex): Complex => {
+      known.push({ x: scaled(f), f, z });
+      return z;
+    };
+    if (matrixError !== undefined && !whole) {
+      interpolated += 1;
+      return keep(between());
+    }
+    const nodes = matrices?.nodesHz().length ?? 0;
+    const tried = nodes >= FIRST_MATRICES ? between() : undefined;
+    const worse = tried && matrices ? matrices.worstOver(f, looks) : 0;
+    const found = by((...asked) => {
+      const [z, , , , own] = asked;
+      if (!matrices?.takeIn(z, f, own, { blocks })) fillWith({ blocks })(...asked);
+    });
+    if (tried) {
+      const off = apart(tried, found) * Math.max(1, worse);
+      if (matrixError !== undefined) matrixError = Math.max(matrixError, off);
+      else if (off < SHARE_OF_MATRICES * tolerance) matrixError = off;
+    }
+    return keep(found);
+  };
+  const taken = (f: number): boolean => known.some((one) => one.f === f);
+  // the first samples lie on the grid, closer together at the ends
+  for (const i of FIRST_ORDER) {
+    const share = (1 - Math.cos((Math.PI * i) / (FIRST_SAMPLES - 1))) / 2;
+    const f = freqHz[Math.round(share * (points - 1))];
+    if (!taken(f)) solve(f);
+    yield { share: 0.05 + (0.2 * known.length) / FIRST_SAMPLES };
+  }
+  const fit = (): Rational =>
+    aaa(
+      known.map((one) => one.x),
+      known.map((one) => one.z),
+    );
   let previous = fit();
   let agreed = 0;
   let seen: number[] = [];
@@ -172,7 +164,8 @@ export function* sweepModel(
     }
     const guess = latest(scaled(freqHz[at]));
     previous = latest;
-    const off = apart(guess, solve(freqHz[at]));
+    // the solve that confirms is whole: it also tells whether interpolated matrices led the fit astray
+    const off = apart(guess, solve(freqHz[at], agreed === CONFIRMATIONS - 1));
     seen = [...seen.slice(-(CONFIRMATIONS - 1)), Math.max(off, Math.min(worst, 2))];
     agreed = off < tolerance / 2 && worst < tolerance ? agreed + 1 : 0;
     yield { share: Math.min(0.98, 0.25 + (0.7 * (known.length - FIRST_SAMPLES)) / 24) };
@@ -186,7 +179,8 @@ export function* sweepModel(
     resistance: Float64Array.from(z, (one) => one.re),
     reactance: Float64Array.from(z, (one) => one.im),
     solvedHz: known.map((one) => one.f).sort((a, b) => a - b),
-    errorBound: Math.max(...seen, 1e-6) + ground.error,
+    interpolated,
+    errorBound: Math.max(...seen, 1e-6) + ground.error + (interpolated > 0 ? (matrixError ?? 0) : 0),
     remarks: mesh.remarks,
   };
 }

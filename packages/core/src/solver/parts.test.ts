@@ -11,6 +11,7 @@ import { currentElements } from './current-elements';
 import { plainSums, radiationSums } from './far-field';
 import {
   freshCells,
+  isGroundKnown,
   groundKey,
   groundPermittivity,
   groundTable,
@@ -19,6 +20,8 @@ import {
   takeCells,
   type RealGround,
 } from './ground-table';
+import { computeGround, groundOverSpan } from './ground-span';
+import { imageRange } from './images';
 import { meshOf } from './mesh';
 import type { WireModel } from './model';
 import { finish, sweepModel } from './model-sweep';
@@ -288,6 +291,57 @@ describe('cells of a ground that are kept', () => {
     takeCells({ key: other, rows: new Map([...mine[0].rows, [99, new Float64Array(3)]]) });
     expect(groundTable(ground, 12_345_678, range).values).toEqual(values);
     expect(freshCells()).toEqual([]);
+  });
+});
+
+describe('a ground over a span of frequencies', () => {
+  const ground: RealGround = { type: 'real', relPermittivity: 8.5, conductivitySPerM: 0.0031 };
+  const model = wireModel(startDesign('half-wave-dipole', F), ground);
+  const mesh = meshOf(model, 1.1 * F);
+  const span = () => groundOverSpan(model, mesh, 0.9 * F, 1.1 * F);
+  test('says what it does not know before it computes; what others compute meanwhile it does not compute again', () => {
+    freshCells();
+    const steps = span();
+    const first = steps.next();
+    if (first.done) throw new Error('Nothing is needed of a ground that was never met.');
+    const { freqsHz } = first.value;
+    expect(freqsHz.length).toBeGreaterThanOrEqual(3);
+    expect(freshCells()).toEqual([]);
+    // another computes all but the first
+    for (let i = 1; i < freqsHz.length; i += 1) computeGround(first.value, i);
+    expect(freshCells().map(({ key }) => Number(key.split(' ')[2]))).toEqual(freqsHz.slice(1));
+    const last = steps.next();
+    expect(last.done).toBe(true);
+    expect(freshCells().map(({ key }) => Number(key.split(' ')[2]))).toEqual(freqsHz.slice(0, 1));
+    // all is known now
+    expect(span().next().done).toBe(true);
+  });
+  test('the ground between its nodes is the one computed there, within what it tells', () => {
+    const { at, error } = finish(span());
+    const range = imageRange(mesh);
+    for (const freqHz of [0.91 * F, 0.97 * F, 1.04 * F, 1.09 * F]) {
+      const [found, wanted] = [at(freqHz)?.values, groundTable(ground, freqHz, range).values];
+      const known = wanted.filter((value) => !Number.isNaN(value));
+      const size = Math.max(...known.map(Math.abs));
+      wanted.forEach((value, i) => {
+        if (!Number.isNaN(value)) expect(Math.abs(value - (found?.[i] ?? NaN))).toBeLessThan(3 * error * size + 1e-12);
+      });
+    }
+    expect(error).toBeLessThan(3e-4);
+  });
+  test('rows taken in fill what is missing, and leave what is known', () => {
+    const range = { leastM: 1, mostM: 3, leastHeightM: 1, mostHeightM: 2 };
+    const key = `${groundKey(ground)}7654321 0.16`;
+    const part = new Float64Array(168).fill(NaN).fill(1, 136);
+    takeCells({ key, rows: new Map([[2, part]]) });
+    const rest = new Float64Array(168).fill(2);
+    takeCells({ key, rows: new Map([[2, rest]]) });
+    expect(isGroundKnown(ground, 7_654_321, range, 0.16)).toBe(false);
+    const { values, logLeast, columns } = groundTable(ground, 7_654_321, range, 0.16);
+    const from = (2 - Math.round(logLeast / 0.16)) * columns * 8;
+    const row = values.subarray(from, from + 168).filter((value) => !Number.isNaN(value));
+    expect(new Set(row)).toEqual(new Set([1, 2]));
+    expect(isGroundKnown(ground, 7_654_321, range, 0.16)).toBe(true);
   });
 });
 

@@ -2,7 +2,7 @@ import { add, complex, divide, multiply, type Complex } from '../numeric/complex
 import { factorInPlace, type Factored } from '../numeric/complex-solve';
 import { factorSymmetric } from '../numeric/symmetric-solve';
 import { imageRange } from './images';
-import { fillByKernel } from './fill-kernel';
+import { fillByKernel, type FillHelp } from './fill-kernel';
 import { fillImpedanceMatrix } from './impedance-matrix';
 import type { CurrentRow, Mesh } from './mesh';
 import type { LumpedLoad, WireModel } from './model';
@@ -85,10 +85,14 @@ const groundTableFor = ({ ground }: WireModel, mesh: Mesh, freqHz: number): Grou
 export type Factor = (matrix: Float64Array, n: number) => Factored;
 
 /** How a matrix is filled; another implementation can be handed in. */
-type Fill = typeof fillImpedanceMatrix;
-const fillMatrix: Fill = (...asked) => {
-  if (!fillByKernel(...asked)) fillImpedanceMatrix(...asked);
-};
+export type Fill = typeof fillImpedanceMatrix;
+/** Fills by the kernel where there is one, with what helps it. */
+export const fillWith =
+  (help?: FillHelp): Fill =>
+  (...asked) => {
+    const [z, model, mesh, freqHz, table] = asked;
+    if (!fillByKernel(z, model, mesh, freqHz, table, help)) fillImpedanceMatrix(...asked);
+  };
 
 /**
  * Memory that a solve of a mesh takes at its height, bytes: the matrix here, in the kernel that fills it and in the one that factors it, its factors, and
@@ -107,7 +111,7 @@ export function solveAt(
   {
     table = groundTableFor(model, mesh, freqHz),
     factor = factorSymmetric,
-    fill = fillMatrix,
+    fill = fillWith(),
   }: { readonly table?: GroundTable | undefined; readonly factor?: Factor; readonly fill?: Fill } = {},
 ): Solution {
   const n = mesh.unknowns;

@@ -7,7 +7,8 @@ import { solveLinear } from '../numeric/least-squares';
 import { studentQuantile } from '../numeric/special';
 import { meshOf } from '../solver/mesh';
 import type { Ground, Point, WireModel } from '../solver/model';
-import { groundTables } from '../solver/model-sweep';
+import { groundOverSpan } from '../solver/ground-span';
+import { finish } from '../solver/model-sweep';
 import { inputImpedance, solveAt } from '../solver/solve';
 import { findResonances, markerAt } from './analyse';
 import { throughLine, type FeedLine } from './reference-plane';
@@ -110,7 +111,7 @@ function predicted(
   const drafted = wireModel(design, wetter);
   const model = altered(drafted, Math.exp(at.length ?? 0), (at.height ?? 0) * feedHeightM(drafted));
   const mesh = meshOf(model, places[places.length - 1]);
-  const tables = groundTables(model, mesh, places[0], places[places.length - 1]);
+  const tables = finish(groundOverSpan(model, mesh, places[0], places[places.length - 1]));
   const gamma = places.map((f) =>
     reflectionOf(inputImpedance(solveAt(model, mesh, f, { table: tables.at(f) })), sweep.referenceOhm),
   );

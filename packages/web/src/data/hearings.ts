@@ -40,7 +40,13 @@ function lotsOf(questions: readonly HearingQuestion[]): readonly (readonly Heari
     byAntenna.set(name, [...(byAntenna.get(name) ?? []), question]);
   }
   const effort = (lot: readonly HearingQuestion[]): number => lot.reduce((sum, one) => sum + effortOf(one), 0);
-  return [...byAntenna.values()].sort((one, other) => effort(one) - effort(other));
+  // every second lot begins with its later half: two workers do not compute the ground of one frequency at the same time, but find what the other told
+  return [...byAntenna.values()]
+    .sort((one, other) => effort(one) - effort(other))
+    .map((lot, i) => {
+      const turned = i % 2 === 0 ? 0 : Math.floor(lot.length / 2);
+      return [...lot.slice(turned), ...lot.slice(0, turned)];
+    });
 }
 
 function makeHearings(): Hearings {

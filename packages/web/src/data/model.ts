@@ -65,6 +65,8 @@ function withPart<S extends Partial<ModelState>>(old: S, answer: ModelAnswer): S
       return { ...old, surface: answer.surface };
     case 'settled':
       return { ...old, movement: answer.movement };
+    // for other workers
+    case 'ground':
     case 'progress':
       return old;
   }

@@ -14,7 +14,7 @@ import {
   type ReadyCandidate,
 } from '@velvet-reed/core/choose';
 import { groundClass } from '@velvet-reed/core/solver';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { boughtCandidates, forecastPlace, ownCandidates, roomOf } from './derive';
 import { useHearings } from './hearings';
 import type { StationData } from './station';
@@ -41,7 +41,7 @@ interface Progress {
 }
 
 /** At most this often a ranking under way is drawn anew, ms. */
-const REDRAW_MS = 250;
+const REDRAW_MS = 120;
 
 /** Solves what candidates need for targets and transmitters, with progress, and makes them ready for forecasts. */
 export function useHeard(
@@ -59,7 +59,7 @@ export function useHeard(
   const keys = useMemo(() => [...new Set(questions.map(hearingKey))], [questions]);
   const key = useMemo(() => keys.join('\n'), [keys]);
   const [progress, setProgress] = useState<Progress>();
-  const [halt, setHalt] = useState<AbortController>();
+  const halt = useRef<AbortController>(undefined);
   const [again, setAgain] = useState(0);
   useEffect(() => {
     const control = new AbortController();
@@ -69,8 +69,10 @@ export function useHeard(
       drawn = performance.now();
       setProgress({ key, answered, stopped: false, ...end });
     };
+    halt.current = control;
+    // nothing to wait for, nothing to tell
+    if (keys.every((one) => hearings.known.has(one))) return;
     void (async () => {
-      setHalt(control);
       await hearings.ask(
         questions,
         (answered) => {
@@ -103,7 +105,7 @@ export function useHeard(
     asked: keys.length,
     complete: answered >= keys.length,
     ...(current?.ms === undefined ? {} : { ms: current.ms }),
-    stop: () => halt?.abort(STOPPED),
+    stop: () => halt.current?.abort(STOPPED),
     stopped: current?.stopped ?? false,
     resume: () => setAgain(again + 1),
   };

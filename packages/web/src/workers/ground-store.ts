@@ -1,4 +1,4 @@
-import { freshCells, type Ground, groundClass, groundKey, takeCells } from '@velvet-reed/core/solver';
+import { freshCells, type Ground, groundClass, groundKey, type KeptCells, takeCells } from '@velvet-reed/core/solver';
 import { clear, createStore, getMany, keys, setMany, type UseStore } from 'idb-keyval';
 
 /** Entries kept in the browser at most, one for a ground at a frequency: beyond that all are dropped and computed anew. */
@@ -52,14 +52,24 @@ export async function recallGround(question: unknown): Promise<void> {
   await reading;
 }
 
-/** Keeps what was computed of any ground since the last time. */
-export async function keepGround(): Promise<void> {
+const unkept = new Map<string, KeptCells>();
+
+/** What was computed of any ground since the last time, to be told; it is remembered until it is kept. */
+export function freshGround(): readonly KeptCells[] {
   const fresh = freshCells();
-  if (fresh.length === 0) return;
+  for (const cells of fresh) unkept.set(cells.key, cells);
+  return fresh;
+}
+
+/** Keeps what was computed since the last time. */
+export async function keepGround(): Promise<void> {
+  if (unkept.size === 0) return;
+  const lot = [...unkept.values()];
+  unkept.clear();
   try {
     if ((await keys(kept())).length > MOST_KEPT) await clear(kept());
     await setMany(
-      fresh.map(({ key, rows }) => [key, rows]),
+      lot.map(({ key, rows }) => [key, rows]),
       kept(),
     );
   } catch {

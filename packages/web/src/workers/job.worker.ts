@@ -1,5 +1,7 @@
 import { CoreError } from '@velvet-reed/core/errors';
-import { keepGround, recallGround } from './ground-store';
+import { computeGround, type GroundNeed, takeCells } from '@velvet-reed/core/solver';
+import { freshGround, keepGround, recallGround } from './ground-store';
+import { type GroundWord, talkOfGround } from './ground-talk';
 import { JOBS, type JobName } from './jobs';
 
 /** A job to begin, or the number of one to leave. */
@@ -19,8 +21,28 @@ const post = (reply: JobReply): void => self.postMessage(reply);
 const BREATH_MS = 20;
 const breathe = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, 0));
 
+let running = 0;
+const others = new BroadcastChannel('velvet-reed-ground');
+const ground = talkOfGround({
+  say: (word) => others.postMessage(word),
+  idle: () => running === 0,
+  fresh: freshGround,
+  breathe,
+  compute: computeGround,
+  takeIn: takeCells,
+});
+others.onmessage = ({ data }: MessageEvent<GroundWord>) => ground.hear(data);
+
+/** A step that tells which tables of the ground come next; it is for the other workers, not for the page. */
+const needOf = (step: unknown): GroundNeed | undefined =>
+  typeof step === 'object' && step !== null && 'part' in step && step.part === 'ground' && 'need' in step
+    ? (step.need as GroundNeed)
+    : undefined;
+
 async function run(id: number, name: JobName, question: never): Promise<void> {
   const begun = performance.now();
+  running += 1;
+  let asked = false;
   try {
     await recallGround(question);
     const start: (asked: never) => Generator<unknown, unknown> = JOBS[name];
@@ -28,11 +50,16 @@ async function run(id: number, name: JobName, question: never): Promise<void> {
     let breathed = begun;
     for (;;) {
       const { done, value } = steps.next();
+      ground.tell();
       if (done) {
         post({ id, say: 'answer', answer: value, ms: performance.now() - begun });
         return void keepGround();
       }
-      if (value !== undefined) post({ id, say: 'step', step: value });
+      const need = needOf(value);
+      if (need && (asked || need.freqsHz.length > 1)) {
+        asked = need.freqsHz.length > 1;
+        ground.ask(asked ? need : undefined);
+      } else if (value !== undefined) post({ id, say: 'step', step: value });
       if (performance.now() - breathed > BREATH_MS) {
         await breathe();
         breathed = performance.now();
@@ -43,6 +70,9 @@ async function run(id: number, name: JobName, question: never): Promise<void> {
     const message =
       error instanceof CoreError ? error.message : 'The computation met a fault. Change a figure and try again.';
     post({ id, say: 'fault', message });
+  } finally {
+    running -= 1;
+    if (asked) ground.ask(undefined);
   }
 }
 

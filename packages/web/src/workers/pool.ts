@@ -3,6 +3,9 @@ import type { AnswerOf, JobName, QuestionOf, StepOf } from './jobs';
 
 /** As many workers as the machine has cores, but not more than this. */
 const MOST_WORKERS = 4;
+const mostWorkers = (): number => Math.max(1, Math.min(MOST_WORKERS, navigator.hardwareConcurrency));
+/** A job that takes longer than this is worth a worker that waits beside it, ms. */
+const AHEAD_MS = 30;
 /** A worker that was asked to leave its job and does not within this time is ended, ms. */
 const PATIENCE_MS = 200;
 
@@ -77,14 +80,21 @@ function close(slot: Slot): void {
 
 /** Gives waiting jobs to workers that have none: first come first served, those in the background last. */
 function feed(): void {
-  const most = Math.max(1, Math.min(MOST_WORKERS, navigator.hardwareConcurrency));
   while (waiting.length > 0) {
-    const slot = slots.find(({ job }) => job === undefined) ?? (slots.length < most ? openSlot() : undefined);
+    const slot = slots.find(({ job }) => job === undefined) ?? (slots.length < mostWorkers() ? openSlot() : undefined);
     if (!slot) return;
     const next = waiting.findIndex(({ background }) => !background);
     [slot.job] = waiting.splice(Math.max(0, next), 1);
     slot.worker.postMessage(slot.job?.message);
+    clearTimeout(ahead);
+    ahead = setTimeout(openAhead, AHEAD_MS);
   }
+}
+
+let ahead: ReturnType<typeof setTimeout> | undefined;
+/** Opens one worker more than there are jobs: it helps with the ground, and the next job finds it open. */
+function openAhead(): void {
+  if (slots.length < mostWorkers() && slots.every(({ job }) => job !== undefined)) openSlot();
 }
 
 function leave(job: Job): void {

@@ -47,7 +47,7 @@ export function Progress({
     return (
       <p className="mb-2 text-sm text-dim" role="status">
         {asked} computations by the wire model over this ground
-        {ms === undefined ? '' : `, ${ms < 300 ? 'all known' : `${(ms / 1000).toFixed(1)} s`}`}.
+        {ms === undefined || ms < 300 ? ', all known' : `, ${(ms / 1000).toFixed(1)} s`}.
       </p>
     );
   return (

@@ -16,6 +16,9 @@ export interface ModelCurves {
 export const METHOD =
   'thin-wire moment method, piecewise sinusoids; real ground by Sommerfeld integrals, far field by Fresnel';
 
+const interpolatedText = ({ interpolated }: ModelSweep): string =>
+  interpolated > 0 ? ` (${interpolated} with matrices interpolated in frequency)` : '';
+
 export const modelProvenance = (
   state: { readonly spot?: SpotAnalysis; readonly movement?: number; readonly sweep?: ModelSweep },
   formula: string,
@@ -36,7 +39,7 @@ export const modelProvenance = (
       ? [
           [
             'sweep',
-            `${state.sweep.solvedHz.length} solves, |Γ| within ${(100 * state.sweep.errorBound).toPrecision(1)} %`,
+            `${state.sweep.solvedHz.length} solves${interpolatedText(state.sweep)}, |Γ| within ${(100 * state.sweep.errorBound).toPrecision(1)} %`,
           ] as const,
         ]
       : []),

@@ -2,7 +2,7 @@ import {
   candidateName,
   choiceVerdict,
   type ForecastTarget,
-  rankCandidates,
+  inView,
   type RankView,
   schoolsSentence,
   type TurningPoint,
@@ -17,6 +17,9 @@ import { NoiseParts } from '../../../ui/noise-parts';
 import { useChanges } from './changes';
 import { RulesNote } from '../../../ui/rules-note';
 import { ProvenWorth } from '../proven-worth';
+
+/** The ranking itself is drawn before anything is varied, ms. */
+const AFTER_DRAWING_MS = 150;
 
 /** What would turn the choice round; worked out in pauses, because a ranking is drawn at once and this can follow. */
 function useTurns(ranking: Ranking, wanted: readonly ForecastTarget[]): readonly TurningPoint[] | undefined {
@@ -36,7 +39,7 @@ function useTurns(ranking: Ranking, wanted: readonly ForecastTarget[]): readonly
         timer = window.setTimeout(next, 0);
       }
     };
-    timer = window.setTimeout(next, 0);
+    timer = window.setTimeout(next, AFTER_DRAWING_MS);
     return () => window.clearTimeout(timer);
   }, [key, complete]);
   return found?.of === key ? found.points : undefined;
@@ -54,14 +57,13 @@ export function ChooseNotes({
   readonly wanted: readonly ForecastTarget[];
   readonly view: RankView;
 }) {
-  const { ranked, ready, place, rules, complete } = ranking;
+  const { ranked, complete } = ranking;
   const { best, runnerUp, sentence } = choiceVerdict(ranked, complete);
   const turns = useTurns(ranking, wanted);
   const schools = useMemo(() => {
-    const first = (side: RankView) =>
-      choiceVerdict(rankCandidates(ready, wanted, place, { ...rules, view: side })).best;
+    const first = (side: RankView) => choiceVerdict(side === view ? ranked : inView(ranked, side)).best;
     return complete ? schoolsSentence(first('quiet'), first('signal')) : undefined;
-  }, [complete, ready, wanted, place, rules]);
+  }, [complete, ranked, view]);
   const changes = useChanges(data, ranking, wanted, view);
   const centre = wanted.length === 1 ? (wanted[0].lowHz + wanted[0].highHz) / 2 : undefined;
   return (

@@ -37,11 +37,14 @@ function RankingSheet({ data }: { readonly data: StationData }) {
   const everything = useRanking(data, { targets: wanted, view });
   // what was taken out of the comparison keeps its place in the list of what could be compared
   const ranking = useMemo(
-    (): Ranking => ({
-      ...everything,
-      ready: everything.ready.filter(({ spec }) => !left.has(spec.id)),
-      ranked: everything.ranked.filter(({ spec }) => !left.has(spec.id)),
-    }),
+    (): Ranking =>
+      left.size === 0
+        ? everything
+        : {
+            ...everything,
+            ready: everything.ready.filter(({ spec }) => !left.has(spec.id)),
+            ranked: everything.ranked.filter(({ spec }) => !left.has(spec.id)),
+          },
     [everything, left],
   );
   return (
