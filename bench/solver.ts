@@ -1,18 +1,20 @@
 import { spawnSync } from 'node:child_process';
-import type { Design } from '../packages/core/src/antenna/kind';
+import type { Design, KindId } from '../packages/core/src/antenna/kind';
 import { startDesign, wireModel } from '../packages/core/src/antenna/kinds';
 import { factorInPlace } from '../packages/core/src/numeric/complex-solve';
 import { factorSymmetric } from '../packages/core/src/numeric/symmetric-solve';
 import { spotAnalysis } from '../packages/core/src/solver/analyse-model';
+import { entryFit } from '../packages/core/src/solver/entry-fit';
 import { groundClass } from '../packages/core/src/solver/ground-classes';
 import { fillByKernel } from '../packages/core/src/solver/fill-kernel';
 import { groundTable } from '../packages/core/src/solver/ground-table';
 import { imageRange } from '../packages/core/src/solver/images';
 import { fillImpedanceMatrix } from '../packages/core/src/solver/impedance-matrix';
+import { keptBlocks, type KeptBlocks } from '../packages/core/src/solver/kept-blocks';
 import { meshOf, type Mesh } from '../packages/core/src/solver/mesh';
 import type { Point, Wire, WireModel } from '../packages/core/src/solver/model';
 import { finish, sweepModel } from '../packages/core/src/solver/model-sweep';
-import { solveAt, solveBytes } from '../packages/core/src/solver/solve';
+import { fillWith, solveAt, solveBytes } from '../packages/core/src/solver/solve';
 import { median, printLine } from './print';
 
 const N = 300;
@@ -145,26 +147,47 @@ function newGround(): void {
   printLine('first solve over a new ground, worst of three antennas', `${worst.toFixed(0)} ms`, '150 ms', worst <= 150);
 }
 
+/** One dimension dragged: the patterns at one frequency and the curve over a band, as a listener sees them follow. */
 function dragging(): void {
   const ground = groundClass('average').ground;
-  const update = (i: number): void => {
-    const design: Design = {
-      ...startDesign('half-wave-dipole', 14.1e6),
-      dimensions: { lengthM: 10 + 0.01 * i, heightM: 9 },
-    };
-    const model = wireModel(design, ground);
-    const mesh = meshOf(model, 14.35e6, 2);
-    spotAnalysis(solveAt(model, mesh, 14.1e6));
-    finish(sweepModel(model, { lowHz: 14e6, highHz: 14.35e6, points: 101 }));
+  const drag = (
+    kind: KindId,
+    dimensions: (i: number) => Design['dimensions'],
+    density: number,
+    blocks?: KeptBlocks,
+  ) => {
+    let [segments, i] = [0, 0];
+    const ms = time(120, () => {
+      const design: Design = { ...startDesign(kind, 14.1e6), dimensions: dimensions((i += 1)) };
+      const model = wireModel(design, ground);
+      const mesh = meshOf(model, 14.35e6, density);
+      ({ segments } = mesh);
+      spotAnalysis(solveAt(model, mesh, 14.1e6, { fill: fillWith(blocks && { blocks }) }));
+      finish(sweepModel(model, { lowHz: 14e6, highHz: 14.35e6, points: 101 }, blocks && { blocks }));
+    });
+    return { rate: 1000 / ms, segments };
   };
-  let i = 0;
-  const ms = time(120, () => update((i += 1)));
-  const segments = meshOf(wireModel(startDesign('half-wave-dipole', 14.1e6), ground), 14.35e6, 2).segments;
+  const { rate, segments } = drag(
+    'half-wave-dipole',
+    (i) => ({ lengthM: 10 + 0.01 * i, heightM: 9 }),
+    2,
+    keptBlocks(96e6),
+  );
   printLine(
     `drag: impedance, SWR curve and patterns of ${segments} segments`,
-    `${(1000 / ms).toFixed(0)} updates/s`,
+    `${rate.toFixed(0)} updates/s`,
     '60 updates/s',
-    ms <= 1000 / 60,
+    rate >= 60,
+  );
+  const fan = (i: number): Design['dimensions'] => ({
+    bands: 3,
+    band2Hz: 7.1e6,
+    band3Hz: 21.2e6 + 3000 * i,
+    heightM: 10,
+  });
+  const [kept, anew] = [keptBlocks(96e6), undefined].map((blocks) => drag('fan-dipole', fan, 1, blocks));
+  console.log(
+    `  one wire of a fan of ${kept.segments} segments: ${kept.rate.toFixed(0)} updates/s with the blocks of the others kept, ${anew.rate.toFixed(0)} without`,
   );
 }
 
@@ -179,10 +202,37 @@ function fanSweep(): void {
     const sweep = finish(sweepModel(model, { lowHz: 3e6, highHz: 30e6, points: 1001 }));
     const seconds = (performance.now() - begun) / 1000;
     printLine(
-      `three-band fan dipole, 3 to 30 MHz, 1001 points, ${id === 'free' ? 'free space' : 'real ground'}: ${sweep.solvedHz.length} solves, |Γ| within ${(100 * sweep.errorBound).toPrecision(1)} %`,
+      `three-band fan dipole, 3 to 30 MHz, 1001 points, ${id === 'free' ? 'free space' : 'real ground'}: ${sweep.solvedHz.length} solves, ${sweep.interpolated} of matrices between, |Γ| within ${(100 * sweep.errorBound).toPrecision(1)} %`,
       `${seconds.toFixed(2)} s`,
       '3 s',
       seconds <= 3,
+    );
+  }
+}
+
+/** A matrix from those of other frequencies against one that is filled. */
+function matricesBetween(): void {
+  for (const kind of ['yagi', 'delta-loop', 'vertical-over-radials', 'fan-dipole'] as const) {
+    const model = wireModel(startDesign(kind, 7.1e6), groundClass('average').ground);
+    const [lowHz, highHz] = [6e6, 15e6];
+    const mesh = meshOf(model, highHz);
+    const fit = entryFit(model, mesh);
+    if (!fit) return;
+    const z = new Float64Array(2 * mesh.unknowns ** 2);
+    const tableAt = (freqHz: number) =>
+      model.ground.type === 'real' ? groundTable(model.ground, freqHz, imageRange(mesh)) : undefined;
+    for (let i = 0; i < 7; i += 1) {
+      const freqHz = lowHz + ((highHz - lowHz) * (1 - Math.cos((Math.PI * i) / 6))) / 2;
+      fit.takeIn(z, freqHz, tableAt(freqHz));
+    }
+    const table = tableAt(F_HZ);
+    const whole = time(16, () => fillByKernel(z, model, mesh, F_HZ, table));
+    const wanted = z.slice();
+    const between = time(16, () => fit.fillBetween(z, F_HZ));
+    const largest = wanted.reduce((most, value) => Math.max(most, Math.abs(value)), 0);
+    const off = wanted.reduce((most, value, i) => Math.max(most, Math.abs(value - z[i])), 0);
+    console.log(
+      `  ${kind}, N = ${mesh.unknowns}: fill ${whole.toFixed(1)} ms, from 7 matrices over 6 to 15 MHz ${between.toFixed(2)} ms, off by ${(off / largest).toExponential(0)}`,
     );
   }
 }
@@ -244,6 +294,7 @@ export function solverBench(): Promise<void> {
   wholeSolve(denseSolve());
   newGround();
   dragging();
+  matricesBetween();
   fanSweep();
   growth();
   return Promise.resolve();
