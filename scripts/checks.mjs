@@ -1,16 +1,22 @@
-// Types and lint side by side: they do not wait for each other, and on two cores that saves a minute of every `npm test`.
+// Types and lint side by side, as many at a time as there are cores, the longest first: they do not wait for each other.
 import { spawn } from 'node:child_process';
+import { availableParallelism } from 'node:os';
 
+const ESLINT = 'node_modules/eslint/bin/eslint.js';
 const CHECKS = {
+  'eslint of the pages': [ESLINT, 'packages/web'],
+  'eslint of all else': [ESLINT, '.', '--ignore-pattern', 'packages/web/'],
   types: ['scripts/typecheck.mjs'],
-  eslint: ['node_modules/eslint/bin/eslint.js', '.'],
   prettier: ['node_modules/prettier/bin/prettier.cjs', '--check', '--log-level', 'warn', '.'],
   knip: ['node_modules/knip/bin/knip.js'],
 };
 
 const run = ([name, args]) =>
   new Promise((resolve) => {
-    const child = spawn(process.execPath, args, { stdio: ['ignore', 'pipe', 'pipe'] });
+    // a larger nursery: a quarter of the linter's time is collecting garbage
+    const child = spawn(process.execPath, ['--max-semi-space-size=128', ...args], {
+      stdio: ['ignore', 'pipe', 'pipe'],
+    });
     let text = '';
     child.stdout.on('data', (chunk) => (text += chunk));
     child.stderr.on('data', (chunk) => (text += chunk));
@@ -18,6 +24,11 @@ const run = ([name, args]) =>
     child.on('close', (code) => resolve({ name, failed: code !== 0, text }));
   });
 
-const results = await Promise.all(Object.entries(CHECKS).map(run));
+const waiting = Object.entries(CHECKS);
+const results = [];
+async function one() {
+  for (let next = waiting.shift(); next; next = waiting.shift()) results.push(await run(next));
+}
+await Promise.all(Array.from({ length: Math.max(2, availableParallelism()) }, one));
 for (const { name, failed, text } of results) if (failed) console.error(`${name} failed:\n${text}`);
 process.exit(results.some(({ failed }) => failed) ? 1 : 0);
