@@ -183,6 +183,8 @@ test('the whole path by keyboard alone', async ({ page }) => {
   await type(page, 'What you did or saw', 'No mouse was used.');
   await press(page, 'Write it down');
   await expect(page.getByRole('listitem').filter({ hasText: 'No mouse was used.' })).toBeVisible();
+  // saved: the field is empty and has the focus, for the next entry
+  await expect(page.getByRole('textbox', { name: 'What you did or saw' })).toHaveValue('');
   await room(page, 1, 'Report, Notebook');
   const download = page.waitForEvent('download');
   await press(page, 'Save the report as PDF');

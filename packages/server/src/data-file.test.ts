@@ -1,5 +1,6 @@
 import {
   chmodSync,
+  cpSync,
   existsSync,
   mkdtempSync,
   readdirSync,
@@ -11,7 +12,7 @@ import {
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { afterAll, describe, expect, test } from '@jest/globals';
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import sqlite3 from 'sqlite3';
 import { applyChanges } from './changes';
 import { DataFileError, openDataFolder } from './data-file';
@@ -60,11 +61,15 @@ describe('a file that cannot be used is refused with its name, the fault and the
       return error instanceof Error ? error.message : '';
     }
   };
-  const whole = async (): Promise<{ dir: string; file: string }> => {
-    const dir = folder();
-    const opened = await openDataFolder(dir);
+  const template = folder();
+  beforeAll(async () => {
+    const opened = await openDataFolder(template);
     await loadDemo(opened.db);
     await opened.close();
+  });
+  const whole = (): { dir: string; file: string } => {
+    const dir = folder();
+    cpSync(template, dir, { recursive: true });
     return { dir, file: path.join(dir, 'velvet-reed.sqlite') };
   };
   test.each<[string, (file: string) => void, RegExp]>([
@@ -85,7 +90,7 @@ describe('a file that cannot be used is refused with its name, the fault and the
     ],
     ['read-only', (file) => chmodSync(file, 0o444), /read-only/],
   ])('%s', async (_, spoil, sentence) => {
-    const { dir, file } = await whole();
+    const { dir, file } = whole();
     spoil(file);
     const before = fileState(file);
     const said = await refusal(dir);
@@ -104,7 +109,7 @@ describe('a file that cannot be used is refused with its name, the fault and the
     expect(await refusal(dir)).toMatch(/belongs to another program/);
   });
   test('one of a newer release: neither read nor written', async () => {
-    const { dir, file } = await whole();
+    const { dir, file } = whole();
     const db = openDatabase(file);
     await db.sequelize.query("INSERT INTO migrations (name) VALUES ('0099-of-the-future')");
     await db.sequelize.close();
@@ -113,7 +118,7 @@ describe('a file that cannot be used is refused with its name, the fault and the
     expect(fileState(file)).toBe(before);
   });
   test('one that another program holds', async () => {
-    const { dir, file } = await whole();
+    const { dir, file } = whole();
     const holder = new sqlite3.Database(file);
     await new Promise((done) => holder.exec('PRAGMA locking_mode=EXCLUSIVE; BEGIN EXCLUSIVE;', done));
     expect(await refusal(dir)).toMatch(/locked by another program/);
@@ -121,7 +126,7 @@ describe('a file that cannot be used is refused with its name, the fault and the
     expect(await refusal(dir)).toBe('opened');
   }, 30_000);
   test('the real server says it in one sentence and leaves with 1; two of them do not share a folder', async () => {
-    const { dir, file } = await whole();
+    const { dir, file } = whole();
     const first = startServer(['--empty', '--data', dir]);
     await first.address;
     const second = startServer(['--empty', '--data', dir]);

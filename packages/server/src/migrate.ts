@@ -115,8 +115,10 @@ export function migrator(sequelize: Sequelize) {
     async up({ to }: UpTo = {}): Promise<void> {
       const finished = new Set(await done());
       const last = to === undefined ? MIGRATION_NAMES.length - 1 : MIGRATION_NAMES.indexOf(to);
-      for (const name of MIGRATION_NAMES.slice(0, last + 1))
-        if (!finished.has(name)) await within((umzug) => umzug.up({ migrations: [name] }));
+      const open = MIGRATION_NAMES.slice(0, last + 1).filter((name) => !finished.has(name));
+      // a new file has nothing to lose between two steps: all of them at once take half the time
+      if (finished.size === 0) await within((umzug) => umzug.up({ migrations: [...open] }));
+      else for (const name of open) await within((umzug) => umzug.up({ migrations: [name] }));
     },
     async down({ to }: UpTo = {}): Promise<void> {
       const finished = new Set(await done());
