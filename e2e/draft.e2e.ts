@@ -175,6 +175,65 @@ test('a dragged length moves the dip; trimming, comparing, saving and exporting 
   await expect(dimension(page, 'Overall length')).not.toHaveValue('');
 });
 
+test('a ground that was not met yet is computed by the workers together, kept by the browser, and found after a reload', async ({
+  page,
+}) => {
+  // what workers say to each other of the ground, and what the browser keeps of it
+  await page.addInitScript(() => {
+    const heard: string[] = [];
+    Object.assign(window, { heard });
+    new BroadcastChannel('velvet-reed-ground').onmessage = ({ data }: MessageEvent<object>) =>
+      heard.push(...Object.keys(data));
+  });
+  const said = (word: string): Promise<number> =>
+    page.evaluate(
+      (asked) => (Reflect.get(window, 'heard') as readonly string[]).filter((one) => one === asked).length,
+      word,
+    );
+  const kept = (): Promise<number> =>
+    page.evaluate(
+      () =>
+        new Promise<number>((resolve) => {
+          const open = indexedDB.open('velvet-reed-ground');
+          open.onsuccess = () => {
+            const all = open.result.transaction('cells-1').objectStore('cells-1').count();
+            all.onsuccess = () => resolve(all.result);
+          };
+        }),
+    );
+  await page.goto(DEMO);
+  await settled(page);
+  const overLoam = await figure(page, 'Feed impedance');
+  const ground = page.getByRole('combobox', { name: 'Ground' });
+  await ground.selectOption('sea');
+  await expect.poll(() => figure(page, 'Feed impedance')).not.toBe(overLoam);
+  await settled(page);
+  const overWater = await figure(page, 'Feed impedance');
+  expect(await said('need')).toBeGreaterThan(0);
+  expect(await said('cells')).toBeGreaterThan(0);
+  await expect.poll(kept).toBeGreaterThan(2);
+  // written down in the background: until nothing more comes
+  let before = 0;
+  await expect
+    .poll(
+      async () => {
+        const [earlier, now] = [before, await kept()];
+        before = now;
+        return now - earlier;
+      },
+      { intervals: [500] },
+    )
+    .toBe(0);
+
+  await page.reload();
+  await settled(page);
+  await ground.selectOption('sea');
+  await expect.poll(() => figure(page, 'Feed impedance')).toBe(overWater);
+  await settled(page);
+  expect(await said('need')).toBe(0);
+  expect(await said('cells')).toBe(0);
+});
+
 test('the page answers while the model is optimised, and stop takes effect at once @alone', async ({ page }) => {
   await page.goto(DEMO);
   await begin(page, 'Yagi', '145 MHz');

@@ -45,6 +45,33 @@ const write = async (page: Page, text: string): Promise<void> => {
   await page.getByRole('button', { name: 'Write it down' }).click();
 };
 
+/** Lets a phone that stands before the door in, as both sides do it. */
+async function letIn(atDesk: Page, phone: Page, name: string): Promise<void> {
+  await atDesk.goto(`${desk}/s/1/notebook/phone`);
+  await atDesk.getByRole('button', { name: 'Let a phone in' }).click();
+  const code = (await atDesk.locator('[data-code]').innerText()).trim();
+  await phone.getByLabel('What this device is called').fill(name);
+  await phone.getByLabel(/^Six digits/).fill(code);
+  await phone.getByRole('button', { name: 'Ask to be let in' }).click();
+  const check = (await phone.getByRole('status').locator('p').nth(1).innerText()).trim();
+  await expect(atDesk.getByText(check, { exact: true })).toBeVisible();
+  await atDesk.getByRole('button', { name: 'Same digits: let it in' }).click();
+  await expect(phone).toHaveURL(`${door}/`);
+}
+
+/** How many answers of the computer a phone has kept. */
+const keptAnswers = (phone: Page): Promise<number> =>
+  phone.evaluate(
+    () =>
+      new Promise<number>((resolve) => {
+        const open = indexedDB.open('velvet-reed-seen');
+        open.onsuccess = () => {
+          const all = open.result.transaction('answers').objectStore('answers').count();
+          all.onsuccess = () => resolve(all.result);
+        };
+      }),
+  );
+
 test('a phone is let in, goes out of reach, both write, and everything is there once, in order; then it is revoked', async ({
   browser,
 }) => {
@@ -131,19 +158,23 @@ test('a phone is let in, goes out of reach, both write, and everything is there 
   await expect(atDesk.getByRole('cell', { name: 'revoked', exact: true }).first()).toBeVisible();
   await phone.goto(`${door}/s/1/notebook/diary`);
   await expect(phone).toHaveURL(`${door}/pair`);
-  expect(
-    await phone.evaluate(
-      () =>
-        new Promise<number>((resolve) => {
-          const open = indexedDB.open('velvet-reed-seen');
-          open.onsuccess = () => {
-            const all = open.result.transaction('answers').objectStore('answers').count();
-            all.onsuccess = () => resolve(all.result);
-          };
-        }),
-    ),
-  ).toBe(0);
+  expect(await keptAnswers(phone)).toBe(0);
   await expect(atDesk.getByRole('cell', { name: 'a revoked device asked' }).first()).toBeVisible({ timeout: 15_000 });
+
+  // let in once more, it leaves by itself: nothing is kept, and the desk has nobody to revoke
+  await letIn(atDesk, phone, 'Second phone');
+  await phone.getByRole('link', { name: 'Ferrin Point' }).click();
+  await enter(phone, 'notebook', 'phone');
+  await expect.poll(() => keptAnswers(phone)).toBeGreaterThan(0);
+  await expect(atDesk.getByRole('button', { name: 'Revoke Second phone' })).toBeVisible({ timeout: 15_000 });
+  await phone.getByRole('button', { name: 'Leave: forget this device' }).click();
+  await expect(phone).toHaveURL(`${door}/pair`);
+  expect(await keptAnswers(phone)).toBe(0);
+  await atDesk.reload();
+  await expect(atDesk.getByText('Second phone').first()).toBeVisible();
+  await expect(atDesk.getByRole('button', { name: 'Revoke Second phone' })).toHaveCount(0);
+  await phone.goto(`${door}/s/1/notebook/diary`);
+  await expect(phone).toHaveURL(`${door}/pair`);
   expect(faults).toEqual([]);
 });
 

@@ -1,17 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
-import { enter, watch } from './helpers';
+import { EIGHT_PAIRS, enter, watch } from './helpers';
 
-/** Eight alternating pairs of a worked example: SNR of A 12 8 15 4 7 9 2 9 dB, of B 15 15 14 8 12 11 9 14. */
-const EIGHT = [
-  [-73, -85, -95, -110],
-  [-76, -84, -97, -112],
-  [-70, -85, -96, -110],
-  [-81, -85, -103, -111],
-  [-79, -86, -99, -111],
-  [-75, -84, -98, -109],
-  [-83, -85, -104, -113],
-  [-77, -86, -98, -112],
-] as const;
 /** Another evening: A better by 3 dB in six pairs that scatter by 1 dB. */
 const SIX = [-2, -4, -3, -4.2, -1.8, -3] as const;
 
@@ -56,7 +45,7 @@ test('pairs that were planned are judged at their end; another evening turns the
   await begin(page, 'Eight at dusk', SECOND, {
     'Pairs fixed beforehand': '8',
   });
-  for (const [i, [la, na, lb, nb]] of EIGHT.entries()) {
+  for (const [i, [la, na, lb, nb]] of EIGHT_PAIRS.entries()) {
     const round = page.getByRole('region', { name: `Round ${i + 1}`, exact: true });
     await round.getByLabel('Level, Old dipole').fill(`${la} dBm`);
     await round.getByLabel('Noise, Old dipole').fill(`${na} dBm`);

@@ -1,6 +1,6 @@
 import { readFile, writeFile } from 'node:fs/promises';
 import { expect, test } from '@playwright/test';
-import { accessible, enter, seriesDipFile, watch } from './helpers';
+import { EIGHT_PAIRS, accessible, enter, seriesDipFile, watch } from './helpers';
 
 const file = (name: string, text: string) => ({ name, mimeType: 'text/plain', buffer: Buffer.from(text) });
 
@@ -132,17 +132,7 @@ test('from a target to the report: the whole path for one antenna, with a reload
   await page.getByLabel('Name', { exact: true }).fill('Loop against V at dusk');
   await page.getByLabel('Pairs fixed beforehand').fill('8');
   await page.getByRole('button', { name: 'Begin the trial' }).click();
-  const pairs = [
-    [-73, -85, -95, -110],
-    [-76, -84, -97, -112],
-    [-70, -85, -96, -110],
-    [-81, -85, -103, -111],
-    [-79, -86, -99, -111],
-    [-75, -84, -98, -109],
-    [-83, -85, -104, -113],
-    [-77, -86, -98, -112],
-  ];
-  for (const [i, [levelA, noiseA, levelB, noiseB]] of pairs.entries()) {
+  for (const [i, [levelA, noiseA, levelB, noiseB]] of EIGHT_PAIRS.entries()) {
     await expect(page.getByRole('heading', { name: `Round ${i + 1}` })).toBeVisible();
     await page.getByLabel(/^Level, V dipole/).fill(`${levelA}`);
     await page.getByLabel(/^Noise, V dipole/).fill(`${noiseA} dBm`);

@@ -1,7 +1,7 @@
 import { lengthText } from '../units/format';
 import type { BuildStep } from './build-plan';
 import { dimensionsOf } from './dimensions';
-import type { AntennaKind, Design, Dimensions, DraftFigure, Parameter } from './kind';
+import type { AntennaKind, Design, Dimensions, DraftFigure } from './kind';
 
 type Spec = Omit<AntennaKind, 'draft' | 'fit'> & {
   readonly pieces: (d: Dimensions) => readonly {
@@ -55,23 +55,6 @@ export const figure = (
   source: string,
   figures = 3,
 ): DraftFigure => ({ label, value, dimension, figures, origin: 'model', formula, source });
-
-export const plainParameter = (
-  id: string,
-  label: string,
-  start: number,
-  least: number,
-  most: number,
-  hint?: string,
-): Parameter => ({
-  id,
-  label,
-  dimension: 'plain',
-  least,
-  most,
-  ...(hint ? { hint } : {}),
-  start: () => start,
-});
 
 export const step = (id: string, text: string, more: Partial<BuildStep> = {}): BuildStep => ({
   id,

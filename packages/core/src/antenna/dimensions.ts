@@ -45,23 +45,17 @@ export const lengthParameter = (
   more: Partial<Pick<Parameter, 'least' | 'most' | 'hint' | 'bareUnit'>> = {},
 ): Parameter => ({ id, label, dimension: 'length', bareUnit: 'm', least: 0.001, most: 600, ...more, start: as(start) });
 
-export const angleParameter = (
-  id: string,
-  label: string,
-  start: number,
-  least: number,
-  most: number,
-  hint?: string,
-): Parameter => ({
-  id,
-  label,
-  dimension: 'angle',
-  bareUnit: '°',
-  least,
-  most,
-  ...(hint ? { hint } : {}),
-  start: () => start,
-});
+const setParameter =
+  (dimension: Parameter['dimension'], unit: Pick<Parameter, 'bareUnit'> = {}) =>
+  (id: string, label: string, start: number, least: number, most: number, hint?: string): Parameter => ({
+    ...{ id, label, dimension, ...unit, least, most },
+    ...(hint ? { hint } : {}),
+    start: () => start,
+  });
+/** An angle that begins where it is said. */
+export const angleParameter = setParameter('angle', { bareUnit: '°' });
+/** A number without unit that begins where it is said. */
+export const plainParameter = setParameter('plain');
 
 export const countParameter = (id: string, label: string, start: number, least: number, most: number): Parameter => ({
   id,

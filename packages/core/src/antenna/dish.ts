@@ -1,7 +1,7 @@
 import { wavelengthM } from '../units/wavelength';
 import { apertureReception, dish } from './aperture';
-import { dimensionsOf, lengthParameter } from './dimensions';
-import { closedForm, figure, plainParameter, step } from './closed-form-kind';
+import { dimensionsOf, lengthParameter, plainParameter } from './dimensions';
+import { closedForm, figure, step } from './closed-form-kind';
 import type { Parameter } from './kind';
 
 const PARAMETERS: readonly Parameter[] = [

@@ -3,8 +3,8 @@ import { rodPermeability } from '../resonator/winding';
 import { FREE_SPACE_IMPEDANCE_OHM } from '../units/constants';
 import { powerDb } from '../units/decibel';
 import { wavelengthM } from '../units/wavelength';
-import { countParameter, dimensionsOf, lengthParameter } from './dimensions';
-import { closedForm, figure, plainParameter, step } from './closed-form-kind';
+import { countParameter, dimensionsOf, lengthParameter, plainParameter } from './dimensions';
+import { closedForm, figure, step } from './closed-form-kind';
 import type { Design, Parameter, Reception } from './kind';
 
 /** Of an ordinary rod with the winding in its middle; assumed until measured. */

@@ -1,8 +1,7 @@
 import { SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
 import { frequencyText } from '../units/format';
 import { wavelengthM } from '../units/wavelength';
-import { plainParameter } from './closed-form-kind';
-import { conductor, fedAt, lengthParameter } from './dimensions';
+import { conductor, fedAt, lengthParameter, plainParameter } from './dimensions';
 import { lawnBuildPlan } from './build-plan';
 import type { DraftFigure } from './kind';
 import { wireKind } from './wire-kind';

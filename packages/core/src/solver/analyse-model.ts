@@ -5,6 +5,7 @@ import { SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
 import { powerDb } from '../units/decibel';
 import { segmentCurrents } from './current-elements';
 import { elevationStepDeg, extentM, findPeak, gainRatio, lostShare, radiatedShare, type Peak } from './far-field';
+import { entryFitBytes } from './entry-fit';
 import type { GroundNeed } from './ground-span';
 import { keptBlocks } from './kept-blocks';
 import { meshOf } from './mesh';
@@ -179,7 +180,7 @@ export interface ModelQuestion {
 
 /** Answers in the order in which they are ready. */
 export type ModelAnswer =
-  /** Before anything is solved: how large the model is, and the memory that each solve takes. */
+  /** Before anything is solved: how large the model is, and the memory that solving it over a band takes. */
   | { readonly part: 'size'; readonly segments: number; readonly bytes: number }
   | { readonly part: 'spot'; readonly spot: SpotAnalysis }
   | { readonly part: 'surface'; readonly surface: PatternSurface }
@@ -202,7 +203,7 @@ export function* analyseModel(question: ModelQuestion): Generator<ModelAnswer, v
   const mesh = meshOf(model, freqHz);
   // the sweep's mesh is that of its highest frequency
   const { segments, unknowns } = meshOf(model, Math.max(freqHz, highHz));
-  yield { part: 'size', segments, bytes: solveBytes({ unknowns }) };
+  yield { part: 'size', segments, bytes: solveBytes({ unknowns }) + entryFitBytes({ unknowns }) };
   let solution = solveAt(model, mesh, freqHz, { fill: fillWith({ blocks }) });
   yield { part: 'spot', spot: spotAnalysis(solution, arrivalDeg) };
   const steps = sweepModel(model, { lowHz, highHz, points }, { blocks });

@@ -1,8 +1,8 @@
-import { describe, expect, test } from '@jest/globals';
+import { describe, expect, jest, test } from '@jest/globals';
 import fc from 'fast-check';
 import { startDesign, wireModel } from '../antenna/kinds';
 import { reflectionOf } from '../line/reflection';
-import { entryFit } from './entry-fit';
+import { entryFit, entryFitBytes } from './entry-fit';
 import { fillByKernel } from './fill-kernel';
 import { groundClass } from './ground-classes';
 import { groundTable } from './ground-table';
@@ -107,6 +107,15 @@ describe('matrix entries between frequencies', () => {
     }
   });
 
+  test('the memory told is that of a usual sweep; a matrix of which few find room is filled at each frequency', () => {
+    // ways, result and eight nodes: four numbers of 8 bytes for each entry of the upper half
+    expect(entryFitBytes({ unknowns: 100 })).toBe((8 * 4 * 9 * 100 * 101) / 2);
+    expect(entryFitBytes({ unknowns: 1500 })).toBe(256e6);
+    expect(entryFitBytes({ unknowns: 1700 })).toBe(0);
+    const model = wireModel(startDesign('half-wave-dipole', 14.1e6), { type: 'free' });
+    expect(entryFit(model, { ...meshOf(model, 15e6), unknowns: 1700 })).toBeUndefined();
+  });
+
   test('refuse when there is no room for another matrix', () => {
     const model = wireModel(startDesign('half-wave-dipole', 14.1e6), { type: 'free' });
     const mesh = meshOf(model, 15e6);
@@ -190,6 +199,16 @@ describe('blocks of parts that did not move', () => {
     asked(fan(9, GROUNDS[3]), F);
     expect(found()).toBeGreaterThan(0);
     expect(mesh.segments).toBeGreaterThan(20);
+  });
+
+  test('a mesh whose blocks at five frequencies find no room keeps none', () => {
+    const small = keptBlocks(5 * 64 * 200);
+    const mesh = meshOf(fan(9, GROUNDS[0]), F);
+    const set = jest.fn();
+    whole(fan(9, GROUNDS[0]), mesh, F, { ...small, set });
+    expect(set).not.toHaveBeenCalled();
+    whole(fan(9, GROUNDS[0]), mesh, F, { ...small, mostBytes: 64e6, set });
+    expect(set).toHaveBeenCalled();
   });
 
   test('those not used for longest go first', () => {

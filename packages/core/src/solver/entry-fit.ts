@@ -14,10 +14,21 @@ const anotherKernel = wasmKernels(ENTRIES_KERNEL, ['turn', 'between']);
 
 /** Matrices that a fit takes in at most; by then a smooth one is known to rounding. */
 const MOST_NODES = 16;
-/** Memory that the matrices of a sweep may take, bytes: larger ones are computed whole at every frequency. */
+/** Memory that the matrices of a sweep may take, bytes. */
 const MOST_BYTES = 256e6;
+/** Fewer than these do not follow a band: matrices so large are filled at every frequency. */
+const LEAST_NODES = 5;
+/** What most sweeps need. */
+const USUAL_NODES = 8;
 /** Planes of a node: direct waves and those from below, re and im. */
 const PLANES = 4;
+
+/** Bytes of ways, result and some nodes: of each the upper half, in planes. */
+const fitBytes = (unknowns: number, nodes: number): number =>
+  (8 * PLANES * (1 + nodes) * unknowns * (unknowns + 1)) / 2;
+/** Memory that a fit takes in a usual sweep, bytes. */
+export const entryFitBytes = ({ unknowns }: Pick<Mesh, 'unknowns'>): number =>
+  fitBytes(unknowns, LEAST_NODES) > MOST_BYTES ? 0 : Math.min(MOST_BYTES, fitBytes(unknowns, USUAL_NODES));
 
 /** Matrices of a model at some frequencies, and what lies between them. */
 export interface EntryFit {
@@ -61,9 +72,10 @@ function layWays(
  * Interpolates matrix entries in frequency. With the phase of the way from current to current taken out, k·Z changes slowly: what is left turns by the
  * lengths of segments, not by those of the antenna. Direct waves and those from below have different ways, and are kept apart.
  * Source: E. H. Newman, "Generation of wide-band data from the method of moments by interpolating the impedance matrix", IEEE AP-36 (1988), from memory.
- * @returns undefined where there is no kernel
+ * @returns undefined where there is no kernel, or not enough room
  */
 export function entryFit(model: WireModel, mesh: Mesh): EntryFit | undefined {
+  if (entryFitBytes(mesh) === 0) return undefined;
   const kernel = anotherKernel();
   if (!kernel) return undefined;
   const n = mesh.unknowns;

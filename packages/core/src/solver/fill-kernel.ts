@@ -165,6 +165,14 @@ export interface FillHelp {
 
 /** A task with fewer integrated pairs is computed faster than looked up. */
 const WORTH_KEEPING = 24;
+/** A sweep fills at so many frequencies at least: blocks are kept when those of all have room. */
+const FREQUENCIES_KEPT = 5;
+
+/** Where blocks are kept, if all of a mesh find room there. */
+function roomFor({ direct, below }: FillPlan, kept: KeptBlocks | undefined): KeptBlocks | undefined {
+  const slots = [...direct, ...below].reduce((sum, task) => sum + task.slots, 0);
+  return kept && FREQUENCIES_KEPT * 8 * PER_BLOCK * slots <= kept.mostBytes ? kept : undefined;
+}
 
 /**
  * Fills the impedance matrix as `fillImpedanceMatrix` does, with what repeats computed once and pairs of segments two at a time in a WebAssembly kernel.
@@ -182,9 +190,10 @@ export function fillByKernel(
 ): boolean {
   const kernel = kernelOnce();
   if (!kernel) return false;
-  const { blocks: kept, watch } = help;
+  const { watch } = help;
   const k = (2 * Math.PI * freqHz) / SPEED_OF_LIGHT_M_PER_S;
   const plan = fillPlan(mesh, model.ground.type);
+  const kept = roomFor(plan, help.blocks);
   const vector = (k * FREE_SPACE_IMPEDANCE_OHM) / (4 * Math.PI);
   const scalar = FREE_SPACE_IMPEDANCE_OHM / (4 * Math.PI * k);
   const [kqr, kqi] = imageFactor(model.ground, freqHz);

@@ -3,6 +3,7 @@
  * move are found here. Beyond the given size the ones not used for longest go.
  */
 export interface KeptBlocks {
+  readonly mostBytes: number;
   readonly get: (key: string) => Float64Array | undefined;
   readonly set: (key: string, blocks: Float64Array) => void;
 }
@@ -32,5 +33,5 @@ export function keptBlocks(mostBytes: number): KeptBlocks {
     if (blocks) set(key, blocks);
     return blocks;
   };
-  return { get, set };
+  return { mostBytes, get, set };
 }

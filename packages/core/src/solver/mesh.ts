@@ -6,7 +6,7 @@ import { along, distance, dot, GeometryError, minus, wireLengthM, wireName, type
 const SEGMENTS_PER_WAVELENGTH = 40;
 /** Shortest segment over its radius: below about 4 the reduced kernel oscillates. */
 const LEAST_LENGTH_OVER_RADIUS = 4;
-const MAX_SEGMENTS = 1500;
+const MAX_SEGMENTS = 1650;
 
 /** Row of a port or load: the unknowns that flow through that place, with sign. */
 export interface CurrentRow {

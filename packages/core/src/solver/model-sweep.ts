@@ -1,14 +1,12 @@
 import { NotConvergedError, requireRange } from '../errors';
-import { reflectionOf } from '../line/reflection';
 import type { Complex } from '../numeric/complex';
 import { aaa, type Rational } from '../numeric/rational';
-import { entryFit } from './entry-fit';
-import { fillPlan } from './fill-plan';
 import { groundOverSpan, type GroundNeed } from './ground-span';
 import type { KeptBlocks } from './kept-blocks';
 import { meshOf } from './mesh';
 import type { WireModel } from './model';
-import { fillWith, inputImpedance, solveAt, type Factor, type Fill } from './solve';
+import type { Factor } from './solve';
+import { reflectionsApart, sweepSolver } from './sweep-solver';
 
 /** Impedance of a port over frequency, computed at few frequencies and interpolated between them. */
 export interface ModelSweep {
@@ -30,21 +28,12 @@ export interface Progress {
   readonly share: number;
 }
 
-const REFERENCE_OHM = 50;
 /** A fit counts as good when twice in a row the worst disagreement with the one before stays below this. One agreement can be chance. */
 const CONFIRMATIONS = 2;
 const FIRST_SAMPLES = 5;
 /** In this order: the ends, the middle, then what lies between. */
 const FIRST_ORDER = [0, 4, 2, 1, 3];
 const MAX_SAMPLES = 60;
-/** Matrices are interpolated when that moves the reflection coefficient by less than this share of what is allowed, at its worst. */
-const SHARE_OF_MATRICES = 0.1;
-/** Matrices that are filled before one is tried between them. */
-const FIRST_MATRICES = 3;
-/** Where at least this share of the pairs is integrated one by one a matrix is interpolated faster than filled: without ground, and over it. */
-const WORTH_INTERPOLATING = { free: 0.15, over: 0.05 };
-/** Frequencies at which the worst place of an interpolation is looked for. */
-const LOOKS = 400;
 
 /**
  * Sweeps a model: solves where two successive rational fits differ most, until they agree twice. A generator, so that its caller can
@@ -77,47 +66,11 @@ export function* sweepModel(
   const freqHz = Float64Array.from({ length: points }, (_, i) => lowHz + ((highHz - lowHz) * i) / (points - 1));
   const scaled = (f: number): number => (2 * f - lowHz - highHz) / (highHz - lowHz);
   const known: { x: number; f: number; z: Complex }[] = [];
-  const gamma = (z: Complex): Complex => reflectionOf(z, REFERENCE_OHM);
-  const apart = (a: Complex, b: Complex): number => {
-    const [ga, gb] = [gamma(a), gamma(b)];
-    const off = Math.hypot(ga.re - gb.re, ga.im - gb.im);
-    return Number.isFinite(off) ? off : 2;
-  };
-  const { integrated, pairs } = fillPlan(mesh, model.ground.type);
-  const matrices =
-    integrated >= WORTH_INTERPOLATING[model.ground.type === 'free' ? 'free' : 'over'] * pairs
-      ? entryFit(model, mesh)
-      : undefined;
-  const looks = freqHz.filter((_, i) => i % Math.ceil(points / LOOKS) === 0);
-  let interpolated = 0;
-  /** Worst that interpolated matrices do to the reflection coefficient; undefined until it is little. */
-  let matrixError: number | undefined;
+  const solver = sweepSolver(model, mesh, { freqHz, tolerance, ground, factor, blocks });
   const solve = (f: number, whole = false): Complex => {
-    const table = ground.at(f);
-    const by = (fill: Fill): Complex =>
-      inputImpedance(solveAt(model, mesh, f, { table, fill, ...(factor ? { factor } : {}) }));
-    const between = (): Complex => by((z) => matrices?.fillBetween(z, f));
-    const keep = (z: Complex): Complex => {
-      known.push({ x: scaled(f), f, z });
-      return z;
-    };
-    if (matrixError !== undefined && !whole) {
-      interpolated += 1;
-      return keep(between());
-    }
-    const nodes = matrices?.nodesHz().length ?? 0;
-    const tried = nodes >= FIRST_MATRICES ? between() : undefined;
-    const worse = tried && matrices ? matrices.worstOver(f, looks) : 0;
-    const found = by((...asked) => {
-      const [z, , , , own] = asked;
-      if (!matrices?.takeIn(z, f, own, { blocks })) fillWith({ blocks })(...asked);
-    });
-    if (tried) {
-      const off = apart(tried, found) * Math.max(1, worse);
-      if (matrixError !== undefined) matrixError = Math.max(matrixError, off);
-      else if (off < SHARE_OF_MATRICES * tolerance) matrixError = off;
-    }
-    return keep(found);
+    const z = solver.solve(f, whole);
+    known.push({ x: scaled(f), f, z });
+    return z;
   };
   const taken = (f: number): boolean => known.some((one) => one.f === f);
   // the first samples lie on the grid, closer together at the ends
@@ -142,7 +95,7 @@ export function* sweepModel(
     const latest = fit();
     for (let i = 0; i < points; i += 1) {
       if (taken(freqHz[i])) continue;
-      const off = apart(previous(scaled(freqHz[i])), latest(scaled(freqHz[i])));
+      const off = reflectionsApart(previous(scaled(freqHz[i])), latest(scaled(freqHz[i])));
       if (off > worst) {
         worst = off;
         at = i;
@@ -165,7 +118,7 @@ export function* sweepModel(
     const guess = latest(scaled(freqHz[at]));
     previous = latest;
     // the solve that confirms is whole: it also tells whether interpolated matrices led the fit astray
-    const off = apart(guess, solve(freqHz[at], agreed === CONFIRMATIONS - 1));
+    const off = reflectionsApart(guess, solve(freqHz[at], agreed === CONFIRMATIONS - 1));
     seen = [...seen.slice(-(CONFIRMATIONS - 1)), Math.max(off, Math.min(worst, 2))];
     agreed = off < tolerance / 2 && worst < tolerance ? agreed + 1 : 0;
     yield { share: Math.min(0.98, 0.25 + (0.7 * (known.length - FIRST_SAMPLES)) / 24) };
@@ -179,8 +132,8 @@ export function* sweepModel(
     resistance: Float64Array.from(z, (one) => one.re),
     reactance: Float64Array.from(z, (one) => one.im),
     solvedHz: known.map((one) => one.f).sort((a, b) => a - b),
-    interpolated,
-    errorBound: Math.max(...seen, 1e-6) + ground.error + (interpolated > 0 ? (matrixError ?? 0) : 0),
+    interpolated: solver.interpolated(),
+    errorBound: Math.max(...seen, 1e-6) + ground.error + solver.error(),
     remarks: mesh.remarks,
   };
 }

@@ -243,7 +243,10 @@ describe('analysis', () => {
     const parts = [...analyseModel({ model, freqHz: 145e6, lowHz: 144e6, highHz: 146e6, points: 5, arrivalDeg: 15 })];
     // how large it is is told before anything is solved
     const mesh = meshOf(model, 146e6);
-    expect(parts[0]).toEqual({ part: 'size', segments: mesh.segments, bytes: 82 * mesh.unknowns ** 2 });
+    const [n, usualMatrices] = [mesh.unknowns, 8];
+    // matrix, factors and lists; and ways, result and matrices of the sweep, upper halves of four numbers each
+    const bytes = 82 * n ** 2 + 16 * n * (n + 1) * (1 + usualMatrices);
+    expect(parts[0]).toEqual({ part: 'size', segments: mesh.segments, bytes });
     const segments = parts.flatMap((one) => (one.part === 'spot' ? [one.spot.segments] : []));
     expect(segments).toHaveLength(2);
     expect(segments[1]).toBeGreaterThan(segments[0]);

@@ -84,14 +84,20 @@ const groundTableFor = ({ ground }: WireModel, mesh: Mesh, freqHz: number): Grou
 /** How a matrix is factored; another implementation can be handed in. */
 export type Factor = (matrix: Float64Array, n: number) => Factored;
 
-/** How a matrix is filled; another implementation can be handed in. */
-export type Fill = typeof fillImpedanceMatrix;
+/** How a matrix is filled; another implementation can be handed in. The table of the ground is made when it is asked for. */
+export type Fill = (
+  z: Float64Array,
+  model: WireModel,
+  mesh: Mesh,
+  freqHz: number,
+  table: () => GroundTable | undefined,
+) => void;
 /** Fills by the kernel where there is one, with what helps it. */
 export const fillWith =
   (help?: FillHelp): Fill =>
-  (...asked) => {
-    const [z, model, mesh, freqHz, table] = asked;
-    if (!fillByKernel(z, model, mesh, freqHz, table, help)) fillImpedanceMatrix(...asked);
+  (z, model, mesh, freqHz, table) => {
+    const own = table();
+    if (!fillByKernel(z, model, mesh, freqHz, own, help)) fillImpedanceMatrix(z, model, mesh, freqHz, own);
   };
 
 /**
@@ -109,10 +115,10 @@ export function solveAt(
   mesh: Mesh,
   freqHz: number,
   {
-    table = groundTableFor(model, mesh, freqHz),
+    table = () => groundTableFor(model, mesh, freqHz),
     factor = factorSymmetric,
     fill = fillWith(),
-  }: { readonly table?: GroundTable | undefined; readonly factor?: Factor; readonly fill?: Fill } = {},
+  }: { readonly table?: () => GroundTable | undefined; readonly factor?: Factor; readonly fill?: Fill } = {},
 ): Solution {
   const n = mesh.unknowns;
   const z = new Float64Array(2 * n * n);

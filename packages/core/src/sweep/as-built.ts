@@ -113,7 +113,7 @@ function predicted(
   const mesh = meshOf(model, places[places.length - 1]);
   const tables = finish(groundOverSpan(model, mesh, places[0], places[places.length - 1]));
   const gamma = places.map((f) =>
-    reflectionOf(inputImpedance(solveAt(model, mesh, f, { table: tables.at(f) })), sweep.referenceOhm),
+    reflectionOf(inputImpedance(solveAt(model, mesh, f, { table: () => tables.at(f) })), sweep.referenceOhm),
   );
   const atAntenna: SweepData = {
     freqHz: Float64Array.from(places),

@@ -73,7 +73,7 @@ function withPart<S extends Partial<ModelState>>(old: S, answer: ModelAnswer): S
 }
 
 /** From here on a model takes long enough, and memory enough, to be told before, bytes. */
-const LARGE_BYTES = 20e6;
+const LARGE_BYTES = 55e6;
 /** What a large model will take, for one who waits for it; nothing for one that is there at once. */
 export const largeModelText = ({ size }: ModelState): string =>
   size && size.bytes >= LARGE_BYTES ? `${size.segments} segments, about ${Math.round(size.bytes / 1e6)} MB` : '';

@@ -67,3 +67,21 @@ export function TurnRunning({
     </div>
   );
 }
+
+/** What kept a turn from going on, and what there is to say of it. */
+export function TurnWords({ fault, told }: { readonly fault?: string | undefined; readonly told: string }) {
+  return (
+    <>
+      {fault && (
+        <p role="alert" className="mt-2 max-w-prose text-danger">
+          {fault}
+        </p>
+      )}
+      {told && (
+        <p role="status" className="mt-2">
+          {told}
+        </p>
+      )}
+    </>
+  );
+}

@@ -16,7 +16,7 @@ function worker(busy = false) {
   const computed: number[] = [];
   const taken: string[] = [];
   const fresh: KeptCells[] = [];
-  const state = { busy };
+  const state = { busy, kept: 0 };
   let goOn: () => void = () => undefined;
   const talk = talkOfGround({
     say: (word) => said.push(word),
@@ -28,6 +28,7 @@ function worker(busy = false) {
       fresh.push(CELLS);
     },
     takeIn: ({ key }) => taken.push(key),
+    keep: () => state.kept++,
   });
   const breath = async (): Promise<void> => {
     goOn();
@@ -38,7 +39,7 @@ function worker(busy = false) {
 }
 
 test('a worker without a job begins at the end, tells each table, and leaves the first to the one that asked', async () => {
-  const { hear, breath, said, computed } = worker();
+  const { hear, breath, said, computed, state } = worker();
   hear({ need: need(1, 2, 3) });
   expect(computed).toEqual([3]);
   await breath();
@@ -47,6 +48,8 @@ test('a worker without a job begins at the end, tells each table, and leaves the
   await breath();
   expect(computed).toEqual([3, 2]);
   expect(said).toEqual([{ cells: [CELLS] }, { cells: [CELLS] }]);
+  // what it computed it also writes down: the one that asked only took it in
+  expect(state.kept).toBe(1);
 });
 
 test('as the one that asked goes on, the list gets shorter; when it has done all, nothing is computed any more', async () => {
@@ -67,6 +70,7 @@ test('a worker with a job does not help, and one that gets a job stops', async (
   const one = worker(true);
   one.hear({ need: need(1, 2, 3) });
   expect(one.computed).toEqual([]);
+  expect(one.state.kept).toBe(0);
   const other = worker();
   other.hear({ need: need(1, 2, 3) });
   other.state.busy = true;

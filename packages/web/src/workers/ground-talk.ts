@@ -14,6 +14,8 @@ interface Surroundings {
   readonly breathe: () => Promise<void>;
   readonly compute: (need: GroundNeed, index: number) => void;
   readonly takeIn: (cells: KeptCells) => void;
+  /** Writes what was computed here down, for the next visit. */
+  readonly keep: () => void;
 }
 
 interface Talk {
@@ -29,7 +31,7 @@ interface Talk {
  * Workers compute tables of one ground together: the one that asks from the first frequency on, one without a job from the last, and each takes in what
  * the other tells. What is computed in any job is told as well: of two antennas over one ground the second finds it.
  */
-export function talkOfGround({ say, idle, fresh, breathe, compute, takeIn }: Surroundings): Talk {
+export function talkOfGround({ say, idle, fresh, breathe, compute, takeIn, keep }: Surroundings): Talk {
   let asked: GroundNeed | undefined;
   let helping = false;
   const tell = (): void => {
@@ -49,6 +51,7 @@ export function talkOfGround({ say, idle, fresh, breathe, compute, takeIn }: Sur
       await breathe();
     }
     helping = false;
+    if (done.size > 0) keep();
   }
   const hear = (word: GroundWord): void => {
     if ('cells' in word) return word.cells.forEach(takeIn);

@@ -30,6 +30,7 @@ const ground = talkOfGround({
   breathe,
   compute: computeGround,
   takeIn: takeCells,
+  keep: () => void keepGround(),
 });
 others.onmessage = ({ data }: MessageEvent<GroundWord>) => ground.hear(data);
 

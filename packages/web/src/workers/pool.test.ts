@@ -120,4 +120,23 @@ describe('the pool of workers', () => {
     answerAll();
     await expect(two).resolves.toMatchObject({ ms: 5 });
   });
+  test('a job that takes a moment has a worker opened beside it, which waits for the next', async () => {
+    // workers of the tests before end as stuck ones do
+    for (const worker of alive()) worker.onerror?.();
+    const slow = runJob('noisePeak', question);
+    expect(alive()).toHaveLength(1);
+    jest.advanceTimersByTime(20);
+    expect(alive()).toHaveLength(1);
+    jest.advanceTimersByTime(20);
+    expect(alive()).toHaveLength(2);
+    const [busy, waiting] = alive();
+    expect(waiting.told).toEqual([]);
+    const next = runJob('noisePeak', question);
+    expect(waiting.job).toBe(busy.job + 1);
+    jest.advanceTimersByTime(1000);
+    // there are as many as cores, and no more
+    expect(alive()).toHaveLength(2);
+    answerAll();
+    await Promise.all([slow, next]);
+  });
 });

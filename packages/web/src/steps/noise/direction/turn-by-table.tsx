@@ -9,7 +9,7 @@ import { Button } from '../../../ui/button';
 import { InstrumentChoice } from '../../../ui/instrument-choice';
 import { Caution } from '../../../ui/section';
 import { tried } from '../../../ui/tried';
-import { TurnRunning } from '../../../ui/turn-running';
+import { TurnRunning, TurnWords } from '../../../ui/turn-running';
 import { TypedFields } from '../../../ui/typed-numbers';
 import { useTypedNumbers } from '../../../ui/use-typed-numbers';
 import { useKeepTurn } from './keep-turn';
@@ -155,16 +155,7 @@ export function TurnByTable({ data, onDone }: { readonly data: StationData; read
           </div>
         </>
       )}
-      {fault && (
-        <p role="alert" className="mt-2 max-w-prose text-danger">
-          {fault}
-        </p>
-      )}
-      {told && (
-        <p role="status" className="mt-2">
-          {told}
-        </p>
-      )}
+      <TurnWords fault={fault} told={told} />
     </div>
   );
 }

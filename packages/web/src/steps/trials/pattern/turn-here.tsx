@@ -14,7 +14,7 @@ import { InstrumentChoice } from '../../../ui/instrument-choice';
 import { Caution, Section } from '../../../ui/section';
 import { tried } from '../../../ui/tried';
 import { TypedFields } from '../../../ui/typed-numbers';
-import { TurnRunning } from '../../../ui/turn-running';
+import { TurnRunning, TurnWords } from '../../../ui/turn-running';
 import { useTypedNumbers } from '../../../ui/use-typed-numbers';
 
 const TURNED = [
@@ -192,16 +192,7 @@ export function TurnHere({ data }: { readonly data: StationData }) {
           </div>
         </>
       )}
-      {fault && (
-        <p role="alert" className="mt-2 max-w-prose text-danger">
-          {fault}
-        </p>
-      )}
-      {told && (
-        <p role="status" className="mt-2">
-          {told}
-        </p>
-      )}
+      <TurnWords fault={fault} told={told} />
     </Section>
   );
 }
