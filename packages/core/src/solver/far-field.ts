@@ -48,12 +48,15 @@ function radiation(solution: Solution, port = 0): (azimuthRad: number, elevation
   const k = (2 * Math.PI * solution.freqHz) / SPEED_OF_LIGHT_M_PER_S;
   const sums = radiationSums(currentElements(solution, port, 2), k);
   const onGround = solution.model.ground.type !== 'free';
+  // patterns ask many azimuths at few elevations
+  const reflections = new Map<number, ReturnType<typeof reflection>>();
   return (azimuth, elevation) => {
     const cosT = sin(elevation);
     const sinT = cos(elevation);
     const cosP = cos(azimuth);
     const sinP = sin(azimuth);
-    const fresnel = onGround ? reflection(solution, max(0, cosT)) : undefined;
+    let fresnel = reflections.get(elevation);
+    if (onGround && !fresnel) reflections.set(elevation, (fresnel = reflection(solution, max(0, cosT))));
     return vectorToward(sums, { cosT, sinT, cosP, sinP }, fresnel);
   };
 }
@@ -129,13 +132,16 @@ export function radiationSums(elements: CurrentElements, k: number): Sums {
       for (let v = 0; v < 6; v += 1) data[at + 6 + 2 * v] = moments[6 * i + v];
     }
   };
+  let out = new Float64Array(kernel.memory(base + CURRENTS_AT), base, 12);
   return ({ cosT, sinT, cosP, sinP }, mirrored) => {
     if (laid !== elements) lay();
+    // memory that grew has a new buffer
+    if (out.length === 0) out = new Float64Array(kernel.memory(base + CURRENTS_AT), base, 12);
     const flat = k * sinT;
     call.radiate(
       ...[base, base + CURRENTS_AT, pairs, flat * cosP, flat * sinP, k * cosT, cosP, sinP, mirrored ? 1 : 0],
     );
-    return new Float64Array(kernel.memory(0), base, 12);
+    return out;
   };
 }
 
