@@ -16,9 +16,6 @@ export interface ModelCurves {
 export const METHOD =
   'thin-wire moment method, piecewise sinusoids; real ground by Sommerfeld integrals, far field by Fresnel';
 
-const interpolatedText = ({ interpolated }: ModelSweep): string =>
-  interpolated > 0 ? ` (${interpolated} with matrices interpolated in frequency)` : '';
-
 export const modelProvenance = (
   state: { readonly spot?: SpotAnalysis; readonly movement?: number; readonly sweep?: ModelSweep },
   formula: string,
@@ -37,10 +34,11 @@ export const modelProvenance = (
       : [['average-gain test', state.spot.averageGain.toFixed(3)] as const]),
     ...(state.sweep
       ? [
-          [
-            'sweep',
-            `${state.sweep.solvedHz.length} solves${interpolatedText(state.sweep)}, |Γ| within ${(100 * state.sweep.errorBound).toPrecision(1)} %`,
-          ] as const,
+          ['curve solved at', `${state.sweep.solvedHz.length} frequencies`] as const,
+          ...(state.sweep.interpolated > 0
+            ? [['its matrix interpolated at', `${state.sweep.interpolated} of them`] as const]
+            : []),
+          ['|Γ| of the curve within', `${(100 * state.sweep.errorBound).toPrecision(1)} %`] as const,
         ]
       : []),
   ],
