@@ -88,11 +88,11 @@ export const Patterns = memo(function Patterns({
           </thead>
           <tbody>
             <tr>
-              <th scope="row">Gain</th>
+              <th scope="row">Gain, dBi</th>
               {LISTED_ELEVATIONS.map((angle) => (
                 <td key={angle}>
                   <Value
-                    shown={inDb(at(angle), 1, 'dBi')}
+                    shown={inDb(at(angle), 1, '')}
                     provenance={{ origin: 'model', formula: 'gain along the strongest azimuth', source: METHOD }}
                   />
                 </td>
