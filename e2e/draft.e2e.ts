@@ -182,7 +182,7 @@ test('a ground that was not met yet is computed by the workers together, kept by
   await page.addInitScript(() => {
     const heard: string[] = [];
     Object.assign(window, { heard });
-    new BroadcastChannel('velvet-reed-ground').onmessage = ({ data }: MessageEvent<object>) =>
+    new BroadcastChannel(`velvet-reed-ground ${performance.timeOrigin}`).onmessage = ({ data }: MessageEvent<object>) =>
       heard.push(...Object.keys(data));
   });
   const said = (word: string): Promise<number> =>

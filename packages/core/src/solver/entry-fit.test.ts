@@ -116,6 +116,22 @@ describe('matrix entries between frequencies', () => {
     expect(entryFit(model, { ...meshOf(model, 15e6), unknowns: 1700 })).toBeUndefined();
   });
 
+  test('a fit that gave its memory back does not disturb the next, nor does one that was left half-way', () => {
+    const model = wireModel(startDesign('delta-loop', 14.1e6), groundClass('average').ground);
+    const mesh = meshOf(model, 15e6);
+    const nodes = nodesOf(13e6, 15e6, 4);
+    const left = fitOver(model, mesh, nodes);
+    const first = fitOver(model, mesh, nodes);
+    const wanted = between(first, mesh, 14.3e6);
+    first.release();
+    // the next works in the memory of the first, on other wires
+    const loop = wireModel(startDesign('square-loop', 14.1e6), { type: 'free' });
+    const other = meshOf(loop, 15e6);
+    const next = fitOver(loop, other, nodes);
+    expect(apart(between(next, other, 14.3e6), whole(loop, other, 14.3e6))).toBeLessThan(1e-5);
+    expect(apart(between(left, mesh, 14.3e6), wanted)).toBe(0);
+  });
+
   test('refuse when there is no room for another matrix', () => {
     const model = wireModel(startDesign('half-wave-dipole', 14.1e6), { type: 'free' });
     const mesh = meshOf(model, 15e6);

@@ -1,4 +1,4 @@
-import { wasmKernels } from '../numeric/wasm';
+import { wasmKernels, type WasmKernel } from '../numeric/wasm';
 import { SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
 import { ENTRIES_KERNEL } from './entries-wasm';
 import { fillByKernel, finishMatrix, type FillHelp } from './fill-kernel';
@@ -9,8 +9,14 @@ import type { WireModel } from './model';
 // named once: hot loops must not look them up on a global
 const { abs, hypot, log, max } = Math;
 
+type Kernel = WasmKernel<'turn' | 'between'>;
 /** Each fit has a kernel of its own: the matrices stay in its memory. */
 const anotherKernel = wasmKernels(ENTRIES_KERNEL, ['turn', 'between']);
+/** Kernels of fits that were given back: a drag makes dozens of fits a second, and a new memory each time would cost more than it holds. */
+const spare: Kernel[] = [];
+const MOST_SPARE = 2;
+/** Memory never gets smaller again: a larger one is not kept, bytes. */
+const MOST_SPARE_BYTES = 32e6;
 
 /** Matrices that a fit takes in at most; by then a smooth one is known to rounding. */
 const MOST_NODES = 16;
@@ -43,6 +49,8 @@ export interface EntryFit {
   readonly fillBetween: (z: Float64Array, freqHz: number) => void;
   /** How much worse than at a frequency where it was tried the fit can be at others: the polynomial whose zeros are the nodes, over its size there. */
   readonly worstOver: (triedHz: number, freqsHz: Iterable<number>) => number;
+  /** Gives its memory to the next fit; this one is not to be asked any more. */
+  readonly release: () => void;
 }
 
 /** How far each unknown current is from those after it, and from their images, m. */
@@ -76,7 +84,7 @@ function layWays(
  */
 export function entryFit(model: WireModel, mesh: Mesh): EntryFit | undefined {
   if (entryFitBytes(mesh) === 0) return undefined;
-  const kernel = anotherKernel();
+  const kernel = spare.pop() ?? anotherKernel();
   if (!kernel) return undefined;
   const n = mesh.unknowns;
   const entries = (n * (n + 1)) / 2;
@@ -146,5 +154,8 @@ export function entryFit(model: WireModel, mesh: Mesh): EntryFit | undefined {
     for (const freqHz of freqsHz) worst = max(worst, zeros(log(freqHz)));
     return worst / zeros(log(triedHz));
   };
-  return { nodesHz: () => nodes.map(({ freqHz }) => freqHz), takeIn, fillBetween, worstOver };
+  const release = (): void => {
+    if (spare.length < MOST_SPARE && kernel.memory(0).byteLength <= MOST_SPARE_BYTES) spare.push(kernel);
+  };
+  return { nodesHz: () => nodes.map(({ freqHz }) => freqHz), takeIn, fillBetween, worstOver, release };
 }

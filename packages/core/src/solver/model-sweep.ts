@@ -125,6 +125,7 @@ export function* sweepModel(
     if (agreed >= CONFIRMATIONS) break;
     if (known.length >= MAX_SAMPLES) throw new NotConvergedError('The sweep of the wires', worst);
   }
+  solver.release();
   const rational = fit();
   const z = Array.from(freqHz, (f) => rational(scaled(f)));
   return {

@@ -30,6 +30,8 @@ interface SweepSolver {
   readonly solve: (freqHz: number, whole?: boolean) => Complex;
   /** Solves whose matrix was interpolated. */
   readonly interpolated: () => number;
+  /** Frees what it holds; it is not to be asked any more. */
+  readonly release: () => void;
   /** Most that interpolated matrices move the reflection coefficient; 0 where none was. */
   readonly error: () => number;
 }
@@ -83,5 +85,10 @@ export function sweepSolver(
     else if (off < SHARE_OF_MATRICES * tolerance) error = off;
     return found;
   };
-  return { solve, interpolated: () => interpolated, error: () => (interpolated > 0 ? (error ?? 0) : 0) };
+  return {
+    solve,
+    interpolated: () => interpolated,
+    error: () => (interpolated > 0 ? (error ?? 0) : 0),
+    release: () => matrices?.release(),
+  };
 }

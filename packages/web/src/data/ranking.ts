@@ -89,7 +89,9 @@ export function useHeard(
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [key, again]);
   const current = progress?.key === key ? progress : undefined;
-  const answered = current?.answered ?? keys.filter((one) => hearings.known.has(one)).length;
+  // what was stopped may be known by now from other questions
+  const answered =
+    current && !current.stopped ? current.answered : keys.filter((one) => hearings.known.has(one)).length;
   const ready = useMemo(
     () =>
       specs.map((spec) =>

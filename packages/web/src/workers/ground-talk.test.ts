@@ -11,7 +11,7 @@ const need = (...freqsHz: readonly number[]): GroundNeed => ({
 const CELLS: KeptCells = { key: 'a ground', rows: new Map() };
 
 /** A worker that hears what the test says to it, and lets messages in when the test does. */
-function worker(busy = false) {
+function worker(busy = false, number = 1) {
   const said: GroundWord[] = [];
   const computed: number[] = [];
   const taken: string[] = [];
@@ -19,6 +19,7 @@ function worker(busy = false) {
   const state = { busy, kept: 0 };
   let goOn: () => void = () => undefined;
   const talk = talkOfGround({
+    number,
     say: (word) => said.push(word),
     idle: () => !state.busy,
     fresh: () => fresh.splice(0),
@@ -64,6 +65,15 @@ test('as the one that asked goes on, the list gets shorter; when it has done all
   hear({ need: undefined });
   hear({ need: need(7, 8) });
   expect(computed).toEqual([5, 4, 8]);
+});
+
+test('of two that help each begins with another table, and both come to the same end', async () => {
+  const [one, two] = [worker(), worker(false, 2)];
+  for (const { hear } of [one, two]) hear({ need: need(1, 2, 3, 4) });
+  expect([one.computed, two.computed]).toEqual([[4], [3]]);
+  for (const { breath } of [one, two, one, two, one, two]) await breath();
+  expect(new Set(one.computed)).toEqual(new Set([2, 3, 4]));
+  expect(new Set(two.computed)).toEqual(new Set([2, 3, 4]));
 });
 
 test('a worker with a job does not help, and one that gets a job stops', async () => {

@@ -4,6 +4,8 @@ import type { GroundNeed, KeptCells } from '@velvet-reed/core/solver';
 export type GroundWord = { readonly need: GroundNeed | undefined } | { readonly cells: readonly KeptCells[] };
 
 interface Surroundings {
+  /** Of this worker among those of its page, from 1. */
+  readonly number: number;
   /** Says something to all others. */
   readonly say: (word: GroundWord) => void;
   /** Whether this worker has no job of its own. */
@@ -31,7 +33,7 @@ interface Talk {
  * Workers compute tables of one ground together: the one that asks from the first frequency on, one without a job from the last, and each takes in what
  * the other tells. What is computed in any job is told as well: of two antennas over one ground the second finds it.
  */
-export function talkOfGround({ say, idle, fresh, breathe, compute, takeIn, keep }: Surroundings): Talk {
+export function talkOfGround({ number, say, idle, fresh, breathe, compute, takeIn, keep }: Surroundings): Talk {
   let asked: GroundNeed | undefined;
   let helping = false;
   const tell = (): void => {
@@ -42,10 +44,13 @@ export function talkOfGround({ say, idle, fresh, breathe, compute, takeIn, keep 
     helping = true;
     const done = new Set<number>();
     while (asked && idle()) {
-      // the first is being computed by the one that asks
-      const index = asked.freqsHz.findLastIndex((freqHz, i) => i > 0 && !done.has(freqHz));
-      if (index < 0) break;
-      done.add(asked.freqsHz[index]);
+      // the first is being computed by the one that asks; of several that help each has another one before it
+      const { freqsHz } = asked;
+      const open = freqsHz.slice(1).filter((freqHz) => !done.has(freqHz));
+      const freqHz = open.at(-number) ?? open.at(0);
+      if (freqHz === undefined) break;
+      const index = freqsHz.indexOf(freqHz);
+      done.add(freqHz);
       compute(asked, index);
       tell();
       await breathe();

@@ -22,8 +22,11 @@ const BREATH_MS = 20;
 const breathe = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, 0));
 
 let running = 0;
-const others = new BroadcastChannel('velvet-reed-ground');
+/** Named by the pool: the page that it belongs to, and its number there. Workers of other pages have enough to do. */
+const [page, number] = self.name.split(' ');
+const others = new BroadcastChannel(`velvet-reed-ground ${page}`);
 const ground = talkOfGround({
+  number: Number(number),
   say: (word) => others.postMessage(word),
   idle: () => running === 0,
   fresh: freshGround,

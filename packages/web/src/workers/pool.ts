@@ -45,9 +45,13 @@ export class JobLeft extends Error {}
 const slots: Slot[] = [];
 const waiting: Job[] = [];
 let numbers = 0;
+let opened = 0;
 
 function openSlot(): Slot {
-  const worker = new Worker(new URL('./job.worker.ts', import.meta.url), { type: 'module' });
+  opened += 1;
+  // by page and number: workers of one page tell each other what they computed
+  const name = `${performance.timeOrigin} ${1 + ((opened - 1) % MOST_WORKERS)}`;
+  const worker = new Worker(new URL('./job.worker.ts', import.meta.url), { type: 'module', name });
   const slot: Slot = { worker };
   worker.onmessage = ({ data }: MessageEvent<JobReply>) => {
     const { job } = slot;
