@@ -4,7 +4,7 @@ import { ROOMS } from '../packages/web/src/shell/rooms';
 import { STEPS } from '../packages/web/src/shell/steps';
 import { enter, watch } from './helpers';
 
-const WORLDS = 6;
+const WORLDS = 5;
 /** So many of them in every room. */
 const WHOLE = 1;
 /** Text that no listener may ever read. */

@@ -164,8 +164,8 @@ describe('upgrades', () => {
   });
   test('a step that runs out of disk leaves the file at the step before, and the next start finishes', async () => {
     const outcomes: string[] = [];
-    // every fourth release: more would take minutes
-    for (const to of MIGRATION_NAMES.slice(0, -1).filter((_, i) => i % 4 === 0)) {
+    // every sixth release: more would take minutes
+    for (const to of MIGRATION_NAMES.slice(0, -1).filter((_, i) => i % 6 === 0)) {
       const file = path.join(folder(), 'velvet-reed.sqlite');
       await released(file, to, 40);
       const db = openDatabase(file);
@@ -191,8 +191,8 @@ describe('upgrades', () => {
     expect(outcomes.filter((one) => !/full/.test(one) && one !== 'done')).toEqual([]);
     expect(outcomes.filter((one) => /full/.test(one)).length).toBeGreaterThanOrEqual(3);
   }, 60_000);
-  // one kill for every fourth release, each at another place; `npm run bench -- crash` kills many times over
-  test.each(MIGRATION_NAMES.slice(0, -1).flatMap((to, i) => (i % 4 === 0 ? [[to, i / 4] as const] : [])))(
+  // one kill for every sixth release, each at another place; `npm run bench -- crash` kills many times over
+  test.each(MIGRATION_NAMES.slice(0, -1).flatMap((to, i) => (i % 6 === 0 ? [[to, i / 6] as const] : [])))(
     'a file that %s ended is upgraded although the process is killed on the way',
     async (to, place) => {
       const dir = folder();
@@ -252,9 +252,9 @@ describe('upgrades', () => {
 test('a process killed while the demo is loaded leaves nothing of it or all of it, and the next start has it whole', async () => {
   const dir = folder();
   const file = path.join(dir, 'velvet-reed.sqlite');
-  for (let kill = 0; kill < 4; kill += 1) {
+  for (let kill = 0; kill < 3; kill += 1) {
     const server = startServer(['--data', dir]);
-    const limit = 200_000 + kill * 60_000;
+    const limit = 200_000 + kill * 80_000;
     const seen = setInterval(() => logSize(file) > limit && server.child.kill('SIGKILL'), 1);
     await Promise.race([server.address, server.ended]).catch(() => undefined);
     clearInterval(seen);
