@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { expect, test, type Page } from '@playwright/test';
-import { accessible, enter, watch } from './helpers';
+import { accessible, enter, keptIn, watch } from './helpers';
 
 const DEMO = '/s/1/draft/model?antenna=1';
 
@@ -190,17 +190,7 @@ test('a ground that was not met yet is computed by the workers together, kept by
       (asked) => (Reflect.get(window, 'heard') as readonly string[]).filter((one) => one === asked).length,
       word,
     );
-  const kept = (): Promise<number> =>
-    page.evaluate(
-      () =>
-        new Promise<number>((resolve) => {
-          const open = indexedDB.open('velvet-reed-ground');
-          open.onsuccess = () => {
-            const all = open.result.transaction('cells-1').objectStore('cells-1').count();
-            all.onsuccess = () => resolve(all.result);
-          };
-        }),
-    );
+  const kept = (): Promise<number> => keptIn(page, 'velvet-reed-ground', 'cells-1');
   await page.goto(DEMO);
   await settled(page);
   const overLoam = await figure(page, 'Feed impedance');

@@ -22,6 +22,20 @@ export async function watch(page: Page): Promise<string[]> {
   return faults;
 }
 
+/** How many entries the browser keeps in a store of its own. */
+export const keptIn = (page: Page, database: string, store: string): Promise<number> =>
+  page.evaluate(
+    ([name, table]) =>
+      new Promise<number>((resolve) => {
+        const open = indexedDB.open(name);
+        open.onsuccess = () => {
+          const all = open.result.transaction(table).objectStore(table).count();
+          all.onsuccess = () => resolve(all.result);
+        };
+      }),
+    [database, store],
+  );
+
 /** No serious or critical finding on what is shown now; `rules`: only these are asked. */
 export async function accessible(page: Page, where: string, rules: readonly string[] = []): Promise<void> {
   // a toast that is fading in has the contrast of its middle; what moves for ever (a working button) is not waited for
@@ -45,18 +59,6 @@ export async function accessible(page: Page, where: string, rules: readonly stri
     `${where}: accessibility`,
   ).toEqual([]);
 }
-
-/** Eight alternating pairs of a worked example: SNR of A 12 8 15 4 7 9 2 9 dB, of B 15 15 14 8 12 11 9 14. */
-export const EIGHT_PAIRS = [
-  [-73, -85, -95, -110],
-  [-76, -84, -97, -112],
-  [-70, -85, -96, -110],
-  [-81, -85, -103, -111],
-  [-79, -86, -99, -111],
-  [-75, -84, -98, -109],
-  [-83, -85, -104, -113],
-  [-77, -86, -98, -112],
-] as const;
 
 /** Every room by its address, in the order of the rail. */
 export const ROOM_ADDRESSES = STEPS.flatMap(({ id, name }) =>

@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { expect, test, type Page } from '@playwright/test';
-import { accessible, enter, watch } from './helpers';
+import { accessible, enter, keptIn, watch } from './helpers';
 
 /** The desk and the door of a server of its own: the others listen at the loopback address alone. */
 const deskPort = Number(process.env.E2E_PORT ?? 4601) + 60;
@@ -60,17 +60,7 @@ async function letIn(atDesk: Page, phone: Page, name: string): Promise<void> {
 }
 
 /** How many answers of the computer a phone has kept. */
-const keptAnswers = (phone: Page): Promise<number> =>
-  phone.evaluate(
-    () =>
-      new Promise<number>((resolve) => {
-        const open = indexedDB.open('velvet-reed-seen');
-        open.onsuccess = () => {
-          const all = open.result.transaction('answers').objectStore('answers').count();
-          all.onsuccess = () => resolve(all.result);
-        };
-      }),
-  );
+const keptAnswers = (phone: Page): Promise<number> => keptIn(phone, 'velvet-reed-seen', 'answers');
 
 test('a phone is let in, goes out of reach, both write, and everything is there once, in order; then it is revoked', async ({
   browser,

@@ -1,5 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
-import { EIGHT_PAIRS, enter, watch } from './helpers';
+import { EIGHT_PAIRS } from '../packages/contract/src/testing/eight-pairs';
+import { enter, watch } from './helpers';
 
 /** Another evening: A better by 3 dB in six pairs that scatter by 1 dB. */
 const SIX = [-2, -4, -3, -4.2, -1.8, -3] as const;

@@ -1,6 +1,7 @@
 import { readFile, writeFile } from 'node:fs/promises';
 import { expect, test } from '@playwright/test';
-import { EIGHT_PAIRS, accessible, enter, seriesDipFile, watch } from './helpers';
+import { EIGHT_PAIRS } from '../packages/contract/src/testing/eight-pairs';
+import { accessible, enter, seriesDipFile, watch } from './helpers';
 
 const file = (name: string, text: string) => ({ name, mimeType: 'text/plain', buffer: Buffer.from(text) });
 

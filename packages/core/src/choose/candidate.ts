@@ -54,7 +54,7 @@ function cutFor(kind: KindId, targets: readonly ForecastTarget[], room: PlaceRoo
     targets.reduce((sum, target) => sum + (Math.abs(centre(target) / freqHz - 1) < SERVES ? target.weight : 0), 0);
   const fits = (freqHz: number): boolean | undefined => {
     try {
-      return antennaKind(kind).fit(startDesign(kind, freqHz), room).fits;
+      return antennaKind(kind).fit(startOf(kind)(freqHz), room).fits;
     } catch (error) {
       if (error instanceof CoreError) return undefined; // it cannot be drawn there at all
       throw error;

@@ -30,9 +30,9 @@ export interface Progress {
 
 /** A fit counts as good when twice in a row the worst disagreement with the one before stays below this. One agreement can be chance. */
 const CONFIRMATIONS = 2;
-const FIRST_SAMPLES = 5;
-/** In this order: the ends, the middle, then what lies between. */
+/** The first samples, of five across the band: the ends, the middle, then what lies between. */
 const FIRST_ORDER = [0, 4, 2, 1, 3];
+const FIRST_SAMPLES = FIRST_ORDER.length;
 const MAX_SAMPLES = 60;
 
 /**

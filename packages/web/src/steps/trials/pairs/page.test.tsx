@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { BLANK } from '@velvet-reed/contract';
+import { EIGHT_PAIRS } from '@velvet-reed/contract/testing';
 import { screen } from '@testing-library/react';
 import { renderPage, verdictText } from '../../../data/page-harness';
 import type { StationData } from '../../../data/station';
@@ -43,19 +44,7 @@ const shown = (
 describe('the verdict of a comparison', () => {
   test('eight pairs, SNR better by 4.00 dB from 1.77 to 6.23: proven, though the level fell by 22 dB (paired t, by hand)', () => {
     // SNR of A 12 8 15 4 7 9 2 9 dB, of B 15 15 14 8 12 11 9 14
-    shown(
-      [
-        [-73, -85, -95, -110],
-        [-76, -84, -97, -112],
-        [-70, -85, -96, -110],
-        [-81, -85, -103, -111],
-        [-79, -86, -99, -111],
-        [-75, -84, -98, -109],
-        [-83, -85, -104, -113],
-        [-77, -86, -98, -112],
-      ],
-      8,
-    );
+    shown(EIGHT_PAIRS, 8);
     expect(verdictText()).toMatch(/better on SNR by 4\.0 dB, proven/);
     expect(verdictText()).toMatch(/Next: keep it, and repeat under other conditions/);
     expect(document.body.textContent).toMatch(/Level and SNR disagree/);
