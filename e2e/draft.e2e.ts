@@ -264,7 +264,9 @@ test('wires that cannot be solved get a sentence', async ({ page }) => {
   await page.goto(DEMO);
   await settled(page);
   await dimension(page, 'Height of the wire').fill('0.2 mm');
-  await expect(page.getByRole('alert')).toContainText('Height of the wire is 0.0002; it must be between 0.01 and 200.');
+  await expect(page.getByRole('alert')).toContainText(
+    'Height of the wire is 0.0002 m; it must be between 0.01 m and 200 m.',
+  );
   await dimension(page, 'Height of the wire').fill('tall');
   await expect(page.getByRole('alert')).toContainText('"tall" is not a length');
   await dimension(page, 'Height of the wire').fill('12 m');

@@ -78,7 +78,9 @@ test('from a target to the report: the whole path for one antenna, with a reload
   const angle = page.getByRole('textbox', { name: 'Angle between the arms' });
   await angle.fill('30°');
   await page.getByRole('button', { name: 'Save as a new revision' }).click();
-  await expect(page.getByRole('alert')).toContainText('Angle between the arms is 30; it must be between 90 and 180.');
+  await expect(page.getByRole('alert')).toContainText(
+    'Angle between the arms is 30°; it must be between 90° and 180°.',
+  );
   await angle.fill('120°');
   await page.getByRole('button', { name: 'Save as a new revision' }).click();
   await expect(page.getByText('revision 2', { exact: true })).toBeVisible();

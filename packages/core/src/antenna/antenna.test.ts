@@ -107,7 +107,7 @@ describe('kinds', () => {
   });
   test('designs that nobody can build are refused by name', () => {
     expect(() => checkDesign({ ...startDesign('v-dipole', 9.65e6), dimensions: { angleDeg: 30 } })).toThrow(
-      /Angle between the arms is 30; it must be between 90 and 180/,
+      /Angle between the arms is 30°; it must be between 90° and 180°/,
     );
     expect(() => checkDesign({ ...startDesign('v-dipole', 9.65e6), freqHz: NaN })).toThrow(/not a number/);
   });

@@ -17,17 +17,21 @@ export function dimensionsOf(parameters: readonly Parameter[], design: Design): 
   return out;
 }
 
+/** Units that dimensions are kept in. */
+const UNIT: Readonly<Partial<Record<Parameter['dimension'], string>>> = { length: ' m', angle: '°', frequency: ' Hz' };
+
 /** Refuses a dimension outside its range, the first one in order. @throws OutOfRangeError naming it. */
 export function checkDimensions(parameters: readonly Parameter[], design: Design): void {
   const values: Record<string, number> = {};
   for (const parameter of parameters) {
-    const { id, label, least, most, whole } = parameter;
+    const { id, label, least, most, whole, dimension } = parameter;
+    const unit = UNIT[dimension] ?? '';
     // closed forms of later dimensions lean on earlier ones: those must be sound first
     const value = design.dimensions[id] ?? parameter.start(design, values);
     values[id] = value;
     if (!Number.isFinite(value) || value < least || value > most)
       throw new OutOfRangeError(
-        `${label} is ${Number.isFinite(value) ? Number(value.toPrecision(4)) : 'not a number'}; it must be between ${least} and ${most}. Correct that value.`,
+        `${label} is ${Number.isFinite(value) ? `${Number(value.toPrecision(4))}${unit}` : 'not a number'}; it must be between ${least}${unit} and ${most}${unit}. Correct that value.`,
         id,
       );
     if (whole && !Number.isInteger(value))
