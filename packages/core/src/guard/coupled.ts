@@ -1,6 +1,7 @@
 import { antennaKind } from '../antenna/kinds';
 import { type PlacedAntenna, placedWires } from '../antenna/placed-wires';
 import { OutOfRangeError, requirePositive } from '../errors';
+import { BEARING_DEG, PLACE_M } from '../evidence/holds-for';
 import { LINE_OHM } from '../line/coax';
 import { add, complex, divide, magnitude, multiply, subtract } from '../numeric/complex';
 import { gainRatio } from '../solver/far-field';
@@ -18,16 +19,16 @@ export interface AntennaCoupling {
   readonly distanceM: number;
   /** Power that goes into the transmit antenna over power in 50 Ω at the other, dB. */
   readonly lossDb: number;
+  /** The least of it with the other antenna off its place or bearing by what a builder can hold: the figure to protect by, dB. */
+  readonly safeDb: number;
   /** The least loss that any matching of the receiver could have, dB; absent where the antenna is no wire to the solver. */
   readonly leastLossDb?: number;
   /** Voltage at the open feed of the other with 1 W, V peak; absent likewise. */
   readonly openVoltsPerRootWatt?: number;
-  /** The same over free space by the far field, dB, and from which distances that holds. */
+  /** The same over free space by the far field, dB, for comparison: it knows no ground, no polarisation and no null. */
   readonly farFieldLossDb: number;
   readonly reactiveM: number;
   readonly farFieldM: number;
-  /** The far-field figure may be used at this distance. */
-  readonly farFieldHolds: boolean;
   /** Gain of the other antenna's own amplifier, which comes on top, dB; 0 for none. */
   readonly amplifierDb: number;
   /** By wires, or by the field at its place and the gain of its kind. */
@@ -65,13 +66,27 @@ const middleOf = ({ wires }: Pick<WireModel, 'wires'>): Point => {
 /** Height at which a kind without wires is taken to stand unless its design says otherwise, m. */
 const PROBE_HEIGHT_M = 2;
 
+/** No computed loss counts for more until it was tested: lines, supplies and houses lead round it. Common practice, no source. */
+export const TRUSTED_LOSS_DB = 50;
+
 /** A loss never shows a gain: two wires do not give more than they get. */
 const asLoss = (ratio: number): number => Math.max(0, -powerDb(ratio));
+
+/** The other antenna off its place, and off its bearing, by what a builder can hold. */
+const offPlace = (other: PlacedAntenna): readonly PlacedAntenna[] =>
+  [
+    [PLACE_M, 0],
+    [-PLACE_M, 0],
+    [0, PLACE_M],
+    [0, -PLACE_M],
+  ].map(([east, north]) => ({ ...other, at: [other.at[0] + east, other.at[1] + north] }));
+const offBearing = (other: PlacedAntenna): readonly PlacedAntenna[] =>
+  [BEARING_DEG, -BEARING_DEG].map((turn) => ({ ...other, facingDeg: other.facingDeg + turn }));
 
 /**
  * Coupling of a transmit antenna to another over the station's ground, near field and the other's own influence included: both as wires in one
  * model, the other ending in 50 Ω. A kind that is no wire takes the field at its place times the gain of its kind.
- * @param sender must have wires. @throws OutOfRangeError for a sender without, GeometryError where the two touch.
+ * @throws OutOfRangeError for a sender without wires, GeometryError where the two touch, at their places or off them by 0.3 m.
  * Range: what the wire solver holds for; feed lines, towers, houses and the sea's edge are not in it.
  */
 export function antennaCoupling(
@@ -80,6 +95,23 @@ export function antennaCoupling(
   ground: Ground,
   freqHz: number,
 ): AntennaCoupling {
+  const { lossDb, ...found } = couplingAsPlaced(sender, other, ground, freqHz);
+  const varied = [...offPlace(other), ...offBearing(other)].map(
+    (moved) => couplingAsPlaced(sender, moved, ground, freqHz).lossDb,
+  );
+  return {
+    ...{ ...found, lossDb, safeDb: Math.min(lossDb, ...varied) },
+    farFieldLossDb: farFieldLoss(sender, other, freqHz),
+  };
+}
+
+/** The coupling with both antennas exactly where they were laid. */
+function couplingAsPlaced(
+  sender: PlacedAntenna,
+  other: PlacedAntenna,
+  ground: Ground,
+  freqHz: number,
+): Omit<AntennaCoupling, 'safeDb' | 'farFieldLossDb'> {
   requirePositive(freqHz, 'Frequency (Hz)');
   const sending = placedWires(sender);
   if (!sending)
@@ -88,14 +120,11 @@ export function antennaCoupling(
     );
   const hearing = placedWires(other);
   const lambda = wavelengthM(freqHz);
-  const distanceM = Math.hypot(other.at[0] - sender.at[0], other.at[1] - sender.at[1]);
   const size = Math.max(extentOf(sending), hearing ? extentOf(hearing) : 0);
-  const limits = { reactiveM: lambda / (2 * Math.PI), farFieldM: (2 * size ** 2) / lambda };
   const common = {
-    ...{ freqHz, distanceM, ...limits },
-    farFieldLossDb: farFieldLoss(sender, other, freqHz),
+    ...{ freqHz, distanceM: Math.hypot(other.at[0] - sender.at[0], other.at[1] - sender.at[1]) },
+    ...{ reactiveM: lambda / (2 * Math.PI), farFieldM: (2 * size ** 2) / lambda },
     amplifierDb: antennaKind(other.design.kind).head?.gainDb ?? 0,
-    farFieldHolds: distanceM > limits.reactiveM && distanceM > limits.farFieldM,
   };
   if (!hearing) {
     const place: Point = [...other.at, other.design.dimensions.heightM ?? PROBE_HEIGHT_M];
@@ -153,7 +182,7 @@ export interface CouplingRange {
 /** Heights are known to about this share. */
 const HEIGHT_SHARE = 0.1;
 
-/** The coupling with the other antenna's height 10 % off either way, and over drier and wetter ground. */
+/** The coupling with the other antenna off its place and bearing by what a builder can hold, its height 10 % off, and over drier and wetter ground. */
 export function couplingRanges(
   sender: PlacedAntenna,
   other: PlacedAntenna,
@@ -169,13 +198,16 @@ export function couplingRanges(
     ...other,
     design: { ...other.design, dimensions: { ...other.design.dimensions, heightM: heightM * share } },
   });
+  const lossOf = (moved: PlacedAntenna): number => couplingAsPlaced(sender, moved, own, freqHz).lossDb;
   return [
+    range(`its place ${100 * PLACE_M} cm off`, offPlace(other).map(lossOf)),
+    range(`its bearing ${BEARING_DEG}° off`, offBearing(other).map(lossOf)),
     ...(heightM === undefined
       ? []
       : [
           range(
             `its height ${100 * HEIGHT_SHARE} % off`,
-            [1 - HEIGHT_SHARE, 1 + HEIGHT_SHARE].map((share) => antennaCoupling(sender, at(share), own, freqHz).lossDb),
+            [1 - HEIGHT_SHARE, 1 + HEIGHT_SHARE].map((share) => lossOf(at(share))),
           ),
         ]),
     ...(own.type === 'free'
@@ -183,7 +215,7 @@ export function couplingRanges(
       : [
           range(
             'drier and wetter ground',
-            grounds.map((ground) => antennaCoupling(sender, other, ground, freqHz).lossDb),
+            grounds.map((ground) => couplingAsPlaced(sender, other, ground, freqHz).lossDb),
           ),
         ]),
   ];

@@ -1,13 +1,15 @@
 import { requireRange, ShapeError } from '../errors';
 
 /** What a figure rests on, the weakest last. */
-export type Evidence = 'measured' | 'model' | 'assumed';
-export const EVIDENCE: readonly Evidence[] = ['measured', 'model', 'assumed'];
+export type Footing = 'measured' | 'model' | 'assumed';
+export const FOOTINGS: readonly Footing[] = ['measured', 'model', 'assumed'];
 
-/** A loss or isolation, dB above zero; undefined db: nobody knows it. */
+/** A loss, isolation or gain, dB above zero; undefined db: nobody knows it at this frequency. */
 export interface Known {
   readonly db?: number;
-  readonly evidence?: Evidence;
+  readonly footing?: Footing;
+  /** Why it is not known, or how far it was stretched to this frequency. */
+  readonly because?: string;
 }
 
 /** How a switch is driven: by the key line, by a supply that is always on, by hand. */
@@ -34,6 +36,18 @@ export type GuardNode =
       /** What it lets through at most, dBm, and what it survives. */
       readonly leakDbm: number;
       readonly surviveDbm: number;
+    }
+  | {
+      readonly id: string;
+      readonly name: string;
+      readonly kind: 'amplifier';
+      /** From "a" to "b". The loss from "b" back to "a" counts as none where nobody knows it. */
+      readonly gain: Known;
+      readonly reverse: Known;
+      /** What it delivers at most, dBm; absent: nobody knows. */
+      readonly mostDbm?: number;
+      /** What its input survives, dBm. */
+      readonly limitDbm: number;
     }
   | {
       readonly id: string;
@@ -106,19 +120,29 @@ export function portsOf(node: GuardNode): readonly string[] {
   }
 }
 
+/** A figure of a drawing by what it is of: a part, or a pair of antennas. */
+export interface FigureName {
+  readonly what: 'loss' | 'isolation' | 'gain' | 'coupling';
+  /** The part, or both antennas with a blank between. */
+  readonly node: string;
+}
+
 /** One step of a route. */
 interface RouteStep {
   /** What is passed: "T/R switch, open", "over the air to Loop". */
   readonly name: string;
+  /** Negative for a gain. */
   readonly lossDb: number;
-  readonly evidence: Evidence | 'unknown';
+  readonly footing: Footing | 'unknown';
+  readonly figure?: FigureName;
+  readonly because?: string;
   /** Level behind it, dBm. */
   readonly dbm: number;
   /** Passes over the air. */
   readonly air?: boolean;
 }
 
-/** The strongest way from a transmitter to a receiver. */
+/** The strongest way from a transmitter to a receiver, or to the input of an amplifier. */
 export interface Route {
   readonly transmitter: string;
   readonly dbm: number;
@@ -132,7 +156,10 @@ interface Edge {
   readonly to: string;
   readonly name: string;
   readonly known: Known;
+  readonly figure?: FigureName;
   readonly air?: boolean;
+  /** Number of the amplifier that this goes through, forward: what is known is a gain, up to a level. */
+  readonly amplifier?: { readonly bit: number; readonly mostDbm: number };
   readonly limiter?: { readonly leakDbm: number; readonly surviveDbm: number; readonly name: string };
 }
 
@@ -151,11 +178,20 @@ export function checkGraph({ nodes, links, couplings }: GuardGraph): void {
     ...nodes.flatMap((node) => [
       ...('loss' in node ? [[`Loss of ${node.name} (dB)`, node.loss] as const] : []),
       ...('isolation' in node ? [[`Isolation of ${node.name} (dB)`, node.isolation] as const] : []),
+      ...('gain' in node ? [[`Gain of ${node.name} (dB)`, node.gain] as const] : []),
+      ...('reverse' in node ? [[`Reverse loss of ${node.name} (dB)`, node.reverse] as const] : []),
     ]),
     ...couplings.map(({ a, b, loss }) => [`Loss over the air from ${a} to ${b} (dB)`, loss] as const),
   ];
   for (const [what, { db }] of losses) if (db !== undefined) requireRange(db, what, 0, 300);
+  const amplifiers = nodes.filter(({ kind }) => kind === 'amplifier').length;
+  if (amplifiers > MOST_AMPLIFIERS)
+    throw new ShapeError(
+      `${amplifiers} amplifiers are drawn; ${MOST_AMPLIFIERS} can be followed. Draw those in a row as one.`,
+    );
 }
+/** Ways are followed once for each set of amplifiers that they may have passed. */
+const MOST_AMPLIFIERS = 8;
 
 /** All ways of a graph with its switches in their positions. */
 function edgesOf({ nodes, links, couplings }: GuardGraph, positions: Positions): ReadonlyMap<string, readonly Edge[]> {
@@ -170,8 +206,10 @@ function edgesOf({ nodes, links, couplings }: GuardGraph, positions: Positions):
     add(key(to), { ...edge, to: key(from) });
   };
   const byId = new Map(nodes.map((node) => [node.id, node]));
+  const amplifiers = nodes.filter(({ kind }) => kind === 'amplifier').map(({ id }) => id);
   for (const node of nodes) {
     const port = (name: string): Port => ({ node: node.id, port: name });
+    const figure = (what: FigureName['what']): { readonly figure: FigureName } => ({ figure: { what, node: node.id } });
     const outer = portsOf(node).filter((name) => name !== 'c');
     if (node.kind === 'switch') {
       const at = positions.get(node.id) ?? node.receive;
@@ -180,69 +218,148 @@ function edgesOf({ nodes, links, couplings }: GuardGraph, positions: Positions):
           port('c'),
           port(name),
           name === at
-            ? { name: `${node.name}, through ${name}`, known: node.loss }
-            : { name: `${node.name}, ${name} not chosen`, known: node.isolation },
+            ? { name: `${node.name}, through ${name}`, known: node.loss, ...figure('loss') }
+            : { name: `${node.name}, ${name} not chosen`, known: node.isolation, ...figure('isolation') },
         );
       outer.forEach((name, i) =>
-        outer
-          .slice(i + 1)
-          .forEach((other) =>
-            both(port(name), port(other), { name: `${node.name}, ${name} to ${other}`, known: node.isolation }),
-          ),
+        outer.slice(i + 1).forEach((other) =>
+          both(port(name), port(other), {
+            ...{ name: `${node.name}, ${name} to ${other}`, known: node.isolation },
+            ...figure('isolation'),
+          }),
+        ),
       );
     } else if (node.kind === 'splitter') {
-      for (const name of outer) both(port('c'), port(name), { name: node.name, known: node.loss });
+      for (const name of outer) both(port('c'), port(name), { name: node.name, known: node.loss, ...figure('loss') });
       outer.forEach((name, i) =>
-        outer
-          .slice(i + 1)
-          .forEach((other) =>
-            both(port(name), port(other), { name: `${node.name}, output to output`, known: node.isolation }),
-          ),
+        outer.slice(i + 1).forEach((other) =>
+          both(port(name), port(other), {
+            ...{ name: `${node.name}, output to output`, known: node.isolation },
+            ...figure('isolation'),
+          }),
+        ),
       );
     } else if (node.kind === 'limiter') {
       const { leakDbm, surviveDbm, name } = node;
-      both(port('a'), port('b'), { name, known: node.loss, limiter: { leakDbm, surviveDbm, name } });
-    } else if ('loss' in node) both(port('a'), port('b'), { name: node.name, known: node.loss });
+      both(port('a'), port('b'), {
+        ...{ name, known: node.loss, limiter: { leakDbm, surviveDbm, name } },
+        ...figure('loss'),
+      });
+    } else if (node.kind === 'amplifier') {
+      add(key(port('a')), {
+        ...{ to: key(port('b')), name: node.name, known: node.gain, ...figure('gain') },
+        amplifier: { bit: 1 << amplifiers.indexOf(node.id), mostDbm: node.mostDbm ?? Infinity },
+      });
+      add(key(port('b')), {
+        to: key(port('a')),
+        name: `${node.name}, backward`,
+        known: node.reverse,
+        ...figure('loss'),
+      });
+    } else if ('loss' in node) both(port('a'), port('b'), { name: node.name, known: node.loss, ...figure('loss') });
   }
-  for (const { from, to } of links) both(from, to, { name: '', known: { db: 0, evidence: 'measured' } });
+  for (const { from, to } of links) both(from, to, { name: '', known: { db: 0, footing: 'measured' } });
   for (const { a, b, loss, oneWay } of couplings) {
     const [one, other] = [byId.get(a), byId.get(b)];
     if (one?.kind !== 'antenna' || other?.kind !== 'antenna') continue;
-    add(`${a} a`, { to: `${b} a`, name: `over the air to ${other.name}`, known: loss, air: true });
-    if (!oneWay) add(`${b} a`, { to: `${a} a`, name: `over the air to ${one.name}`, known: loss, air: true });
+    const figure: FigureName = { what: 'coupling', node: `${a} ${b}` };
+    add(`${a} a`, { to: `${b} a`, name: `over the air to ${other.name}`, known: loss, air: true, figure });
+    if (!oneWay) add(`${b} a`, { to: `${a} a`, name: `over the air to ${one.name}`, known: loss, air: true, figure });
   }
   return edges;
 }
 
-/** What counts of a figure: everything known, or only what is at least so well founded. What does not count loses nothing: the worst that can be. */
-type Counts = (known: Known) => number;
-export const countsFrom =
-  (weakest: Evidence): Counts =>
-  ({ db, evidence = 'assumed' }) =>
-    db !== undefined && EVIDENCE.indexOf(evidence) <= EVIDENCE.indexOf(weakest) ? db : 0;
+/** What counts of a figure, dB; undefined: nothing passes here. */
+interface Counts {
+  readonly loss: (known: Known) => number | undefined;
+  readonly gain: (known: Known) => number | undefined;
+}
+const counted = ({ db, footing = 'assumed' }: Known, weakest: Footing): number | undefined =>
+  db !== undefined && FOOTINGS.indexOf(footing) <= FOOTINGS.indexOf(weakest) ? db : undefined;
+/** Only what is at least so well founded counts; the rest is the worst that can be: a loss of nothing, a gain without end. */
+export const countsFrom = (weakest: Footing): Counts => ({
+  loss: (known) => counted(known, weakest) ?? 0,
+  gain: (known) => counted(known, weakest) ?? Infinity,
+});
+/** Ways on which everything is known: what is not known is not passed. */
+export const KNOWN_ALONE: Counts = { loss: ({ db }) => db, gain: ({ db }) => db };
 
 interface Reached {
-  dbm: number;
-  from?: string;
-  edge?: Edge;
-  broken?: Route['broken'];
+  readonly dbm: number;
+  readonly from?: Reached;
+  readonly edge?: Edge;
+  readonly broken?: Route['broken'];
 }
 
-/** Level behind an edge; never above the level before it, and never falling when that rises: the strongest route can be found port by port. */
-function behind(dbm: number, edge: Edge, counts: Counts): { readonly dbm: number; readonly broken?: Route['broken'] } {
-  const passed = dbm - counts(edge.known);
-  const { limiter } = edge;
+/** Level behind an edge; it never falls when the level before it rises: the strongest route can be found port by port. */
+function behind(
+  dbm: number,
+  edge: Edge,
+  counts: Counts,
+): { readonly dbm: number; readonly broken?: Route['broken'] } | undefined {
+  const { limiter, amplifier } = edge;
+  if (amplifier) {
+    const gain = counts.gain(edge.known);
+    return gain === undefined ? undefined : { dbm: Math.min(dbm + gain, Math.max(dbm, amplifier.mostDbm)) };
+  }
+  const loss = counts.loss(edge.known);
+  if (loss === undefined) return undefined;
+  const passed = dbm - loss;
   if (!limiter) return { dbm: passed };
   if (dbm > limiter.surviveDbm)
     return { dbm: passed, broken: { name: limiter.name, dbm, surviveDbm: limiter.surviveDbm } };
   return { dbm: Math.min(passed, limiter.leakDbm) };
 }
 
+/** Levels at all ports from one transmitter, the strongest at each by whatever amplifiers it came. */
+function levelsFrom(
+  start: string,
+  dbm: number,
+  edges: ReadonlyMap<string, readonly Edge[]>,
+  { counts, endsHere }: { readonly counts: Counts; readonly endsHere: (port: string) => boolean },
+): ReadonlyMap<string, Reached> {
+  // one layer for each set of amplifiers passed: inside a layer no level rises along a way
+  const layers = new Map<number, Map<string, Reached>>([[0, new Map([[start, { dbm }]])]]);
+  const strongest = new Map<string, Reached>();
+  for (let set = 0; set <= Math.max(...layers.keys()); set += 1) {
+    const reached = layers.get(set);
+    if (!reached) continue;
+    const done = new Set<string>();
+    for (;;) {
+      let next: string | undefined;
+      for (const [port, one] of reached)
+        if (!done.has(port) && (next === undefined || one.dbm > (reached.get(next)?.dbm ?? -Infinity))) next = port;
+      const here = next === undefined ? undefined : reached.get(next);
+      if (next === undefined || !here) break;
+      done.add(next);
+      if (here.dbm > (strongest.get(next)?.dbm ?? -Infinity)) strongest.set(next, here);
+      // what reaches a receiver or another transmitter ends there
+      if (next !== start && endsHere(next)) continue;
+      for (const edge of edges.get(next) ?? []) {
+        const passed = set & (edge.amplifier?.bit ?? 0);
+        const to = set | (edge.amplifier?.bit ?? 0);
+        const level = passed === 0 ? behind(here.dbm, edge, counts) : undefined;
+        if (!level || (to === set && done.has(edge.to))) continue;
+        const layer = layers.get(to) ?? new Map<string, Reached>();
+        layers.set(to, layer);
+        const old = layer.get(edge.to);
+        if (!old || level.dbm > old.dbm)
+          layer.set(edge.to, { dbm: level.dbm, from: here, edge, broken: level.broken ?? here.broken });
+      }
+    }
+  }
+  return strongest;
+}
+
+/** What transmitting may harm: receivers, and amplifiers at their inputs. */
+export type Victim = Extract<GuardNode, { kind: 'receiver' | 'amplifier' }>;
+export const isVictim = (node: GuardNode): node is Victim => node.kind === 'receiver' || node.kind === 'amplifier';
+
 /**
- * Levels at every receiver with the switches in given positions: the strongest route from any transmitter that is on.
+ * Levels at every receiver and amplifier with the switches in given positions: the strongest route from any transmitter that is on.
  * @param on ids of transmitters that are on. @param counts what of the figures counts; everything that is known by default.
- * @returns routes by receiver id; a receiver that nothing reaches is not in it.
- * Source: Dijkstra, Numer. Math. 1 (1959) 269, on levels that never rise along a way.
+ * @returns routes by id of the receiver or amplifier; one that nothing reaches is not in it.
+ * Source: Dijkstra, Numer. Math. 1 (1959) 269, once for each set of amplifiers on the way; an amplifier is passed once.
  */
 export function strongestRoutes(
   graph: GuardGraph,
@@ -252,39 +369,19 @@ export function strongestRoutes(
 ): ReadonlyMap<string, Route> {
   const edges = edgesOf(graph, positions);
   const routes = new Map<string, Route>();
-  const byId = new Map(graph.nodes.map((node) => [node.id, node]));
-  const endsHere = (port: string): boolean => {
-    const kind = byId.get(port.slice(0, port.lastIndexOf(' ')))?.kind;
-    return kind === 'receiver' || kind === 'transmitter';
-  };
+  const ends = new Set(
+    graph.nodes.flatMap(({ id, kind }) => (kind === 'receiver' || kind === 'transmitter' ? [`${id} a`] : [])),
+  );
   for (const source of graph.nodes) {
     if (source.kind !== 'transmitter' || !on.has(source.id)) continue;
-    const start = `${source.id} a`;
-    const reached = new Map<string, Reached>([[start, { dbm: source.dbm }]]);
-    const done = new Set<string>();
-    for (;;) {
-      let next: string | undefined;
-      for (const [port, { dbm }] of reached)
-        if (!done.has(port) && (next === undefined || dbm > (reached.get(next)?.dbm ?? -Infinity))) next = port;
-      if (next === undefined) break;
-      done.add(next);
-      const here = reached.get(next);
-      // what reaches a receiver or another transmitter ends there
-      if (!here || (next !== start && endsHere(next))) continue;
-      for (const edge of edges.get(next) ?? []) {
-        if (done.has(edge.to)) continue;
-        const { dbm, broken } = behind(here.dbm, edge, counts);
-        const old = reached.get(edge.to);
-        if (!old || dbm > old.dbm) reached.set(edge.to, { dbm, from: next, edge, broken: broken ?? here.broken });
-      }
-    }
-    for (const receiver of graph.nodes) {
-      if (receiver.kind !== 'receiver') continue;
-      const port = `${receiver.id} a`;
-      const end = reached.get(port);
-      if (!end || (routes.get(receiver.id)?.dbm ?? -Infinity) >= end.dbm) continue;
-      routes.set(receiver.id, {
-        ...{ transmitter: source.id, dbm: end.dbm, steps: stepsTo(reached, port) },
+    const reached = levelsFrom(`${source.id} a`, source.dbm, edges, { counts, endsHere: (port) => ends.has(port) });
+    for (const victim of graph.nodes) {
+      if (!isVictim(victim)) continue;
+      const end = reached.get(`${victim.id} a`);
+      const before = routes.get(victim.id);
+      if (!end || (before && before.dbm >= end.dbm)) continue;
+      routes.set(victim.id, {
+        ...{ transmitter: source.id, dbm: end.dbm, steps: stepsTo(end) },
         ...(end.broken ? { broken: end.broken } : {}),
       });
     }
@@ -292,19 +389,24 @@ export function strongestRoutes(
   return routes;
 }
 
-function stepsTo(reached: ReadonlyMap<string, Reached>, port: string): readonly RouteStep[] {
+function stepsTo(end: Reached): readonly RouteStep[] {
   const steps: RouteStep[] = [];
-  for (let at: string | undefined = port; at !== undefined;) {
-    const here: Reached | undefined = reached.get(at);
-    if (here?.edge && here.edge.name !== '') {
-      const { name, known, air } = here.edge;
-      const before = here.from === undefined ? here.dbm : (reached.get(here.from)?.dbm ?? here.dbm);
-      steps.unshift({
-        ...{ name, lossDb: before - here.dbm, dbm: here.dbm, ...(air ? { air } : {}) },
-        evidence: known.db === undefined ? 'unknown' : (known.evidence ?? 'assumed'),
-      });
-    }
-    at = here?.from;
+  for (let here: Reached | undefined = end; here; here = here.from) {
+    if (!here.edge || here.edge.name === '' || !here.from) continue;
+    const { name, known, air, figure } = here.edge;
+    const lossDb = here.from.dbm - here.dbm;
+    steps.unshift({
+      // behind a gain that nobody knows there is no level to take a difference from
+      ...{
+        name,
+        lossDb: Number.isFinite(lossDb) ? lossDb : (known.db ?? 0),
+        dbm: here.dbm,
+        ...(air ? { air } : {}),
+        ...(figure ? { figure } : {}),
+      },
+      footing: known.db === undefined ? 'unknown' : (known.footing ?? 'assumed'),
+      ...(known.because === undefined ? {} : { because: known.because }),
+    });
   }
   return steps;
 }

@@ -1,4 +1,4 @@
-export { type AntennaCoupling, antennaCoupling, type CouplingRange, couplingRanges } from './coupled';
+export { type AntennaCoupling, antennaCoupling, type CouplingRange, couplingRanges, TRUSTED_LOSS_DB } from './coupled';
 export {
   exposureFieldVPerM,
   friisCoupling,
@@ -9,16 +9,28 @@ export {
   rampUp,
   switchingExposure,
 } from './coupling';
-export { type Drive, type Evidence, type GuardGraph, type GuardNode, type Known, type Port, portsOf } from './graph';
+export {
+  type Drive,
+  type Footing,
+  type GuardGraph,
+  type GuardNode,
+  type Known,
+  type Port,
+  portsOf,
+  wiredTogether,
+} from './graph';
 export {
   type Cell,
   type Colour,
   COLOUR_WORDS,
   COLOURS,
+  badness,
+  type GuardBand,
   type GuardProof,
   guardProof,
   type GuardQuestion,
   type MeasuredWay,
+  type MissingFigure,
 } from './judge';
 export { keyLine } from './key-line';
 export { cheapestMending, type Mending, type Offer } from './mend';

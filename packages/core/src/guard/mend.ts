@@ -1,6 +1,6 @@
 import { requireRange } from '../errors';
 import type { GuardGraph, GuardNode, Known } from './graph';
-import { type Cell, type GuardProof, guardProof, type GuardQuestion } from './judge';
+import { badness, type Cell, type GuardBand, type GuardProof, guardProof, type GuardQuestion } from './judge';
 
 /** A part that could be put in. */
 export type Offer =
@@ -54,7 +54,7 @@ const MOST_CHANGES = 3;
 /** Candidates that are combined at most: those that help most by themselves. */
 const MOST_CANDIDATES = 14;
 
-const assumed = (db: number): Known => ({ db, evidence: 'assumed' });
+const assumed = (db: number): Known => ({ db, footing: 'assumed' });
 
 /** A graph with a part put in at a receiver's own socket, or at an antenna's. */
 function inserted(graph: GuardGraph, at: string, part: GuardNode, [near, far]: readonly [string, string]): GuardGraph {
@@ -93,14 +93,15 @@ function partOf(offer: Offer, id: string): { readonly node: GuardNode; readonly 
   }
 }
 
-const isBad = ({ colour, state, thin }: Cell): boolean =>
-  state.kind !== 'thunderstorm' && (colour === 'danger' || colour === 'unknown' || thin);
+const isBad = (cell: Cell): boolean => cell.state.kind !== 'thunderstorm' && badness(cell) >= 30;
 
 /** All that could be changed where something is red. */
 function candidatesFor(question: GuardQuestion, proof: GuardProof, offers: readonly Offer[]): readonly Change[] {
-  const { graph } = question;
+  const [{ graph }] = question.bands;
   const bad = proof.cells.filter(isBad);
-  const receivers = proof.receivers.filter(({ id }) => bad.some(({ receiver }) => receiver === id));
+  const receivers = proof.receivers.filter(
+    ({ id, kind }) => kind === 'receiver' && bad.some(({ receiver }) => receiver === id),
+  );
   const insertions = receivers.flatMap(({ id, name }) =>
     offers.map((offer, k): Change => {
       const { node, ports } = partOf(offer, `new ${id} ${k}`);
@@ -126,8 +127,9 @@ function candidatesFor(question: GuardQuestion, proof: GuardProof, offers: reado
       : [],
   );
   const names = new Map(graph.nodes.map(({ id, name }) => [id, name]));
+  // what was measured stands where it stood: moved, it is measured no more
   const moved = graph.couplings.flatMap((coupling, i): Change[] =>
-    coupling.loss.db === undefined
+    coupling.loss.db === undefined || coupling.loss.footing === 'measured' || coupling.oneWay
       ? []
       : [
           {
@@ -136,7 +138,7 @@ function candidatesFor(question: GuardQuestion, proof: GuardProof, offers: reado
             apply: (one) => ({
               ...one,
               couplings: one.couplings.map((other, k) =>
-                k === i ? { ...other, loss: { ...other.loss, db: (other.loss.db ?? 0) + TWICE_DB } } : other,
+                k === i && other.loss.db !== undefined ? { ...other, loss: assumed(other.loss.db + TWICE_DB) } : other,
               ),
             }),
           },
@@ -161,16 +163,20 @@ export function cheapestMending(
     requireRange(lossDb, `Loss of ${name} (dB)`, 0, 100);
   }
   const now = guardProof(question);
-  const badness = (proof: GuardProof): number => proof.cells.filter(isBad).length;
-  if (badness(now) === 0) return { changes: [], price: 0, snrCostDb: 0, proof: now };
+  const badCells = (proof: GuardProof): number => proof.cells.filter(isBad).length;
+  if (badCells(now) === 0) return { changes: [], price: 0, snrCostDb: 0, proof: now };
+  // a test of a whole way does not outlive a change on it
+  const outlives = (changes: readonly Change[], receiver: string): boolean =>
+    changes.every((change) => change.receiver !== undefined && change.receiver !== receiver);
+  const changed = (band: GuardBand, changes: readonly Change[]): GuardBand => ({
+    ...band,
+    graph: changes.reduce((graph, change) => change.apply(graph), band.graph),
+    measured: band.measured.filter(({ receiver }) => outlives(changes, receiver)),
+  });
   const proofWith = (changes: readonly Change[]): GuardProof =>
-    guardProof({
-      ...question,
-      graph: changes.reduce((graph, change) => change.apply(graph), question.graph),
-      measured: [],
-    });
+    guardProof({ ...question, bands: question.bands.map((band) => changed(band, changes)) });
   const ranked = candidatesFor(question, now, offers)
-    .map((change) => ({ change, left: badness(proofWith([change])) }))
+    .map((change) => ({ change, left: badCells(proofWith([change])) }))
     .sort((a, b) => a.left - b.left || a.change.price - b.change.price)
     .slice(0, MOST_CANDIDATES)
     .map(({ change }) => change);
@@ -195,7 +201,7 @@ export function cheapestMending(
             (cost.snrCostDb <= best.snrCostDb && changes.length < best.changes.length)));
       if (!cheaper) return;
       const proof = proofWith(changes);
-      if (badness(proof) === 0) {
+      if (badCells(proof) === 0) {
         best = { changes, ...cost, proof };
         return;
       }

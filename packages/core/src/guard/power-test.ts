@@ -16,6 +16,8 @@ export interface TestTerms {
   readonly backgroundDbm: number;
   /** Loss that the model expects from the transmitter to the receiver input, dB; absent: nothing is expected. */
   readonly expectedLossDb?: number;
+  /** Powers that the radio can be set to, W; empty or absent: any. */
+  readonly stepsW?: readonly number[];
 }
 
 /** One step: power, and what the receiver or meter behind the pad showed. */
@@ -58,8 +60,10 @@ export interface PowerTest {
   /** Level at full power without the pad, dBm, and the most that it may be. */
   readonly atFullDbm?: number;
   readonly atFullMostDbm?: number;
-  /** Power at which limit less margin is reached, W. */
+  /** Power at which limit less margin is surely kept, by the lower end of the loss, W. */
   readonly allowedW?: number;
+  /** The same by the middle of the loss, W: more, and not sure. */
+  readonly allowedMiddleW?: number;
 }
 
 /** Largest step of the power, dB: what may go wrong shows before it harms. Common practice, no source. */
@@ -119,7 +123,7 @@ function judged(terms: TestTerms, rungs: readonly Rung[]): readonly JudgedRung[]
           : offLineDb !== undefined && offLineDb > OFF_LINE_DB
             ? `${fixed(offLineDb, 1)} dB too much: something changed`
             : stepDb > STEP_DB + ROUNDING_DB
-              ? `a step of ${fixed(stepDb, 0)} dB is large: ${STEP_DB} dB show trouble earlier`
+              ? `a step of ${fixed(stepDb, 0)} dB is large: steps of ${STEP_DB} dB at most show trouble earlier`
               : undefined;
     return {
       ...{ ...rung, inputDbm },
@@ -178,7 +182,8 @@ export function powerTest(terms: TestTerms, rungs: readonly Rung[]): PowerTest {
           loss,
           atFullDbm: fullDbm - loss.db,
           atFullMostDbm: fullDbm - loss.lowDb,
-          allowedW: wattsOf(allowedDbm + loss.db),
+          allowedW: wattsOf(allowedDbm + loss.lowDb),
+          allowedMiddleW: wattsOf(allowedDbm + loss.db),
         }
       : {}),
   };
@@ -237,7 +242,7 @@ function nextOf(terms: TestTerms, steps: readonly JudgedRung[], losses: readonly
     ...losses,
     ...(last.lossDb === undefined ? [wattsToDbm(last.powerW) - last.inputDbm] : [last.lossDb]),
   );
-  const nextDbm = Math.min(wattsToDbm(fullW), wattsToDbm(last.powerW) + STEP_DB);
+  const nextDbm = wattsToDbm(nextPowerW(terms, last.powerW));
   const mostDbm = nextDbm - strongest - attenuatorDb + 2 * READING_DB;
   if (mostDbm > allowedDbm) {
     const room = Math.ceil(mostDbm - allowedDbm);
@@ -257,6 +262,21 @@ function nextOf(terms: TestTerms, steps: readonly JudgedRung[], losses: readonly
     sentence: `Next ${watts(wattsOf(nextDbm))}: about ${dbm(nextDbm - strongest - attenuatorDb)} should show.`,
   };
 }
+
+/**
+ * The power after this one: the largest that the radio can be set to within a step of 6 dB; where its own next one lies farther, that one.
+ * Without powers of its own four times as much, in two figures. Never more than the full power.
+ */
+function nextPowerW({ fullW, stepsW = [] }: TestTerms, nowW: number): number {
+  const mostW = nowW * powerRatio(STEP_DB);
+  const own = [...stepsW, fullW].filter((one) => one > nowW * (1 + 1e-9) && one <= fullW).sort((a, b) => a - b);
+  if (stepsW.length > 0) return own.filter((one) => one <= mostW * (1 + STEP_ROOM)).at(-1) ?? own[0] ?? fullW;
+  if (fullW <= mostW * (1 + STEP_ROOM)) return fullW;
+  const scale = 10 ** (Math.floor(Math.log10(mostW)) - 1);
+  return (Math.floor(mostW / scale + STEP_ROOM) || 1) * scale;
+}
+/** Four times the power is called 6 dB. */
+const STEP_ROOM = 0.005;
 
 /** A measured loss against the one that the model gives, and what usually explains a difference. */
 export function testAgainstModel(

@@ -1,12 +1,13 @@
 import { describe, expect, test } from '@jest/globals';
 import { chanceOf } from '../recording/made';
-import { type Evidence, type GuardGraph, type GuardNode, type Known, strongestRoutes, checkGraph } from './graph';
-import { type Colour, type GuardQuestion, guardProof } from './judge';
+import { type Footing, type GuardGraph, type GuardNode, type Known, strongestRoutes, checkGraph } from './graph';
+import { type Colour, type GuardBand, type GuardQuestion, guardProof } from './judge';
 import { cheapestMending, type Offer } from './mend';
 import { guardStates, type GuardState } from './states';
 
-const ALL = { leads: false, hangs: false };
-const measured = (db: number): Known => ({ db, evidence: 'measured' });
+const ALL = { leads: 'no', hangs: 'no' } as const;
+const F = 14.1e6;
+const measured = (db: number): Known => ({ db, footing: 'measured' });
 
 /** The club's station: 100 W into antenna 1 over a T/R switch that serves receiver A; receiver B on antenna 2 directly. */
 function club(
@@ -37,10 +38,31 @@ const linkedB = (graph: GuardGraph): GuardGraph => ({
   ...graph,
   links: [...graph.links, { from: { node: 'a2', port: 'a' }, to: { node: 'B', port: 'a' } }],
 });
-const ask = (graph: GuardGraph, more: Partial<GuardQuestion> = {}): GuardQuestion => ({
-  ...{ graph, sequence: ALL, marginToKeepDb: 10, undrawn: [], measured: [], pulled: new Set<string>() },
-  ...more,
-});
+/** A question at one frequency; neighbours' transmitters have a band of their own. */
+const ask = (
+  graph: GuardGraph,
+  { measured = [], refused = new Map(), ...more }: Partial<GuardQuestion> & Partial<GuardBand> = {},
+): GuardQuestion => {
+  const without = (drop: (node: GuardNode) => boolean): GuardGraph => {
+    const gone = new Set(graph.nodes.flatMap((node) => (drop(node) ? [node.id] : [])));
+    return {
+      nodes: graph.nodes.filter((node) => !drop(node)),
+      links: graph.links.filter(({ from, to }) => !gone.has(from.node) && !gone.has(to.node)),
+      couplings: graph.couplings,
+    };
+  };
+  const isNeighbour = (node: GuardNode): boolean => node.kind === 'transmitter' && node.neighbour === true;
+  const isOwn = (node: GuardNode): boolean => node.kind === 'transmitter' && node.neighbour !== true;
+  const band = { freqHz: F, measured, refused };
+  return {
+    bands: [
+      { ...band, graph: without(isNeighbour) },
+      ...(graph.nodes.some(isNeighbour) ? [{ ...band, freqHz: 97e6, measured: [], graph: without(isOwn) }] : []),
+    ],
+    ...{ sequence: ALL, marginToKeepDb: 10, undrawn: [], loose: new Set<string>(), pulled: new Set<string>() },
+    ...more,
+  };
+};
 const colourOf = (question: GuardQuestion, receiver: string, kind: GuardState['kind']): Colour | undefined =>
   guardProof(question).cells.find((cell) => cell.receiver === receiver && cell.state.kind === kind)?.colour;
 
@@ -80,9 +102,10 @@ describe('the states of a station', () => {
       nodes: joined.nodes.map((node) => (node.id === 'tr' && node.kind === 'switch' ? { ...node, rest: '' } : node)),
     };
     expect(colourOf(ask(open), 'A', 'supply off')).toBe('proven');
-    const known = ask(open, { sequence: { leads: true, hangs: true } });
+    const known = ask(open, { sequence: { leads: 'measured', hangs: 'assumed' } });
     expect(colourOf(known, 'A', 'relay moving')).toBe('proven');
-    expect(colourOf(known, 'A', 'hang')).toBe('proven');
+    // times without a scatter are no proof
+    expect(colourOf(known, 'A', 'hang')).toBe('assumed');
   });
   test('an antenna that is not in the drawing is red by itself, and a coupling without a figure is never green', () => {
     expect(guardProof(ask(linkedB(club()), { undrawn: ['Loop'] }))).toMatchObject({ colour: 'danger' });
@@ -98,21 +121,25 @@ describe('the states of a station', () => {
       'proven',
     );
   });
-  test('without the link the receiver hears nothing; one missing edge changes the colour', () => {
-    expect(colourOf(ask(club()), 'B', 'key down')).toBe('proven');
+  test('a receiver to which no antenna leads is not known, and a stronger coupling is danger', () => {
+    expect(colourOf(ask(club()), 'B', 'key down')).toBe('unknown');
+    expect(guardProof(ask(club())).sentence).toBe(
+      'Not known: Receiver B (key down): no antenna leads to Receiver B. Draw in Routes what it is connected to, or say that it hangs on nothing.',
+    );
     expect(colourOf(ask(linkedB(club({ coupling: measured(23.4) }))), 'B', 'key down')).toBe('danger');
   });
   test('a way measured as a whole counts with the key down, and only then', () => {
     const question = ask(linkedB(club({ coupling: {} })), {
-      measured: [{ receiver: 'B', lossDb: 62, evidence: 'measured' }],
+      measured: [{ receiver: 'B', lossDb: 62, footing: 'measured', name: 'the whole way' }],
     });
     expect(colourOf(question, 'B', 'key down')).toBe('proven');
     const others = (one: GuardQuestion) =>
       guardProof(one).cells.flatMap(({ state, colour }) =>
         state.kind === 'key down' ? [] : [`${state.id} ${colour}`],
       );
-    expect(others(question)).toEqual(others({ ...question, measured: [] }));
-    expect(colourOf({ ...question, measured: [] }, 'B', 'key down')).toBe('unknown');
+    const without = ask(linkedB(club({ coupling: {} })));
+    expect(others(question)).toEqual(others(without));
+    expect(colourOf(without, 'B', 'key down')).toBe('unknown');
   });
   test('before a storm every antenna hangs on its receiver until a plug is marked', () => {
     expect(colourOf(ask(linkedB(club())), 'B', 'thunderstorm')).toBe('unknown');
@@ -172,8 +199,8 @@ function made(seed: number): GuardGraph {
   const upTo = (n: number): number => Math.floor(uniform() * n);
   const known = (most: number): Known => {
     const draw = uniform();
-    const evidence: Evidence = draw < 0.35 ? 'measured' : draw < 0.65 ? 'model' : 'assumed';
-    return draw > 0.88 ? {} : { db: uniform() * most, evidence };
+    const footing: Footing = draw < 0.35 ? 'measured' : draw < 0.65 ? 'model' : 'assumed';
+    return draw > 0.88 ? {} : { db: uniform() * most, footing };
   };
   const nodes: GuardNode[] = [
     { id: 'tx', name: 'tx', kind: 'transmitter', dbm: 20 + 40 * uniform() },
@@ -185,7 +212,7 @@ function made(seed: number): GuardGraph {
   const parts = 2 + upTo(room - 2);
   for (let i = 0; i < parts; i += 1) {
     const [id, name] = [`n${i}`, `n${i}`];
-    const kind = i === 0 ? 0 : i === 1 ? 1 : upTo(7);
+    const kind = i === 0 ? 0 : i === 1 ? 1 : upTo(seed % 3 === 0 ? 8 : 7);
     if (kind === 0) nodes.push({ id, name, kind: 'receiver', limitDbm: -20 + 40 * uniform() });
     else if (kind === 1 || kind === 2) nodes.push({ id, name, kind: 'antenna' });
     else if (kind === 3) nodes.push({ id, name, kind: 'pad', loss: known(20) });
@@ -197,6 +224,12 @@ function made(seed: number): GuardGraph {
         loss: known(1),
         leakDbm: 20 * uniform(),
         surviveDbm: 20 + 20 * uniform(),
+      });
+    else if (kind === 7)
+      nodes.push({
+        ...{ id, name, kind: 'amplifier', gain: known(25), reverse: known(40) },
+        ...(uniform() < 0.5 ? { mostDbm: 10 + 10 * uniform() } : {}),
+        limitDbm: -10 + 20 * uniform(),
       });
     else if (kind === 5) nodes.push({ id, name, kind: 'splitter', outputs: 2, loss: known(4), isolation: known(30) });
     else {
@@ -229,7 +262,21 @@ const portNames = (node: GuardNode): readonly string[] =>
         : ['a', 'b'];
 
 /** Level at a receiver by walking every way that never comes to a port twice: slow, and written on its own. */
-function byEveryWay(graph: GuardGraph, state: GuardState, receiver: string, lossOf: (known: Known) => number): number {
+function byEveryWay(
+  graph: GuardGraph,
+  state: GuardState,
+  receiver: string,
+  figureOf: (known: Known) => number | 'unknown' | undefined,
+): number {
+  // undefined: not passed; unknown: the worst that can be
+  const lossOf = (known: Known): number => {
+    const figure = figureOf(known);
+    return figure === undefined ? Infinity : figure === 'unknown' ? 0 : figure;
+  };
+  const gainOf = (known: Known): number => {
+    const figure = figureOf(known);
+    return figure === undefined ? -Infinity : figure === 'unknown' ? Infinity : figure;
+  };
   let best = -Infinity;
   const nodeOf = (port: string): GuardNode => {
     const node = graph.nodes.find(({ id }) => id === port.split('/')[0]);
@@ -237,6 +284,7 @@ function byEveryWay(graph: GuardGraph, state: GuardState, receiver: string, loss
     return node;
   };
   const go = (port: string, dbm: number, seen: ReadonlySet<string>): void => {
+    if (dbm === -Infinity) return;
     const node = nodeOf(port);
     if (port === `${receiver}/a`) {
       best = Math.max(best, dbm);
@@ -264,7 +312,14 @@ function byEveryWay(graph: GuardGraph, state: GuardState, receiver: string, loss
       else if (node.kind === 'limiter') {
         const passed = dbm - lossOf(node.loss);
         step(to, dbm > node.surviveDbm ? passed : Math.min(passed, node.leakDbm));
-      } else if ('loss' in node) step(to, dbm - lossOf(node.loss));
+      } else if (node.kind === 'amplifier')
+        step(
+          to,
+          own === 'a'
+            ? Math.min(dbm + gainOf(node.gain), Math.max(dbm, node.mostDbm ?? Infinity))
+            : dbm - lossOf(node.reverse),
+        );
+      else if ('loss' in node) step(to, dbm - lossOf(node.loss));
     }
     for (const { a, b, loss } of graph.couplings) {
       if (node.id === a) step(`${b}/a`, dbm - lossOf(loss));
@@ -277,41 +332,75 @@ function byEveryWay(graph: GuardGraph, state: GuardState, receiver: string, loss
   return best;
 }
 
-test('2,000 made-up stations: the same worst level and the same colour as by walking every way', () => {
-  const RANK: readonly Evidence[] = ['measured', 'model', 'assumed'];
+test('2,000 made-up stations: the same worst level and the same colour as by walking every way; with amplifiers never a better one', () => {
+  const RANK: readonly Footing[] = ['measured', 'model', 'assumed'];
   const NAME = { measured: 'proven', model: 'computed', assumed: 'assumed' } as const;
+  const ORDER: readonly Colour[] = ['proven', 'computed', 'assumed', 'unknown', 'danger'];
   const seen = new Map<Colour, number>();
+  let amplified = 0;
   for (let seed = 1; seed <= 2000; seed += 1) {
     const graph = made(seed);
     const states = guardStates(graph, ALL);
     // every way of a large station takes long: two states of each are walked, other ones for other seeds
     const picked = [states[seed % states.length], states.find(({ kind }) => kind === 'key down')];
     const { cells } = guardProof(ask(graph));
+    const amplifiers = graph.nodes.some(({ kind }) => kind === 'amplifier');
     for (const state of picked) {
       if (!state || state.kind === 'thunderstorm') continue;
-      for (const receiver of graph.nodes) {
-        if (receiver.kind !== 'receiver') continue;
-        const levels = RANK.map((weakest, i) =>
-          byEveryWay(graph, state, receiver.id, ({ db, evidence = 'assumed' }) =>
-            db !== undefined && RANK.indexOf(evidence) <= i ? db : weakest === 'assumed' && db !== undefined ? db : 0,
+      for (const victim of graph.nodes) {
+        if (victim.kind !== 'receiver' && victim.kind !== 'amplifier') continue;
+        if (!leadsSomewhere(graph, victim.id, state.kind === 'neighbour on')) continue;
+        const levels = RANK.map((_, i) =>
+          byEveryWay(graph, state, victim.id, ({ db, footing = 'assumed' }) =>
+            db !== undefined && RANK.indexOf(footing) <= i ? db : 'unknown',
           ),
         );
-        const knownOnly = byEveryWay(graph, state, receiver.id, ({ db }) => db ?? 1000);
-        const founded = RANK.find((_, i) => levels[i] <= receiver.limitDbm);
-        const expected: Colour = founded ? NAME[founded] : knownOnly > receiver.limitDbm ? 'danger' : 'unknown';
-        const cell = cells.find((one) => one.receiver === receiver.id && one.state.id === state.id);
-        expect([seed, state.id, cell?.colour]).toEqual([seed, state.id, expected]);
+        const knownOnly = byEveryWay(graph, state, victim.id, ({ db }) => db);
+        const founded = RANK.find((_, i) => levels[i] <= victim.limitDbm);
+        const expected: Colour = founded ? NAME[founded] : knownOnly > victim.limitDbm ? 'danger' : 'unknown';
+        const cell = cells.find((one) => one.receiver === victim.id && one.state.id === state.id);
+        if (!cell) throw new Error(`${seed} ${state.id} ${victim.id}`);
         seen.set(expected, (seen.get(expected) ?? 0) + 1);
-        if (expected === 'danger') expect(cell?.route?.dbm).toBeCloseTo(knownOnly, 6);
-        else if (Number.isFinite(levels[2]) && levels[2] > -900)
-          expect(receiver.limitDbm - (cell?.marginDb ?? 0)).toBeCloseTo(levels[2], 6);
+        if (amplifiers) {
+          amplified += 1;
+          expect([seed, state.id, ORDER.indexOf(cell.colour) >= ORDER.indexOf(expected)]).toEqual([
+            seed,
+            state.id,
+            true,
+          ]);
+          if (cell.colour === expected && expected === 'danger')
+            expect(cell.route?.dbm ?? -Infinity).toBeGreaterThanOrEqual(knownOnly - 1e-6);
+          continue;
+        }
+        expect([seed, state.id, cell.colour]).toEqual([seed, state.id, expected]);
+        const level = expected === 'danger' ? knownOnly : founded && levels[RANK.indexOf(founded)];
+        if (level === undefined) expect(cell.route).toBeUndefined();
+        else if (Number.isFinite(level)) expect(cell.route?.dbm).toBeCloseTo(level, 6);
       }
     }
   }
   // every colour was met often enough to mean something
-  for (const colour of ['proven', 'computed', 'assumed', 'unknown', 'danger'] as const)
-    expect(seen.get(colour) ?? 0).toBeGreaterThan(20);
+  for (const colour of ORDER) expect(seen.get(colour) ?? 0).toBeGreaterThan(20);
+  expect(amplified).toBeGreaterThan(300);
 }, 120_000);
+
+/** Whether a plug leads from it to an antenna or a transmitter of this band; walked by its own means. */
+function leadsSomewhere(graph: GuardGraph, id: string, neighbours: boolean): boolean {
+  const drawn = new Set(
+    graph.nodes.flatMap((node) =>
+      node.kind === 'transmitter' && (node.neighbour === true) !== neighbours ? [] : [node.id],
+    ),
+  );
+  const kindOf = (node: string): string | undefined => graph.nodes.find((one) => one.id === node)?.kind;
+  const seen: string[] = [];
+  const go = (at: string): boolean => {
+    if (seen.includes(at) || !drawn.has(at)) return false;
+    seen.push(at);
+    if (kindOf(at) === 'antenna' || kindOf(at) === 'transmitter') return true;
+    return graph.links.some(({ from, to }) => (from.node === at && go(to.node)) || (to.node === at && go(from.node)));
+  };
+  return go(id);
+}
 
 describe('the cheapest change', () => {
   const OFFERS: readonly Offer[] = [
@@ -334,11 +423,13 @@ describe('the cheapest change', () => {
     const { nodes, ...rest } = club({ isolation: measured(70) });
     const graph: GuardGraph = {
       ...rest,
-      nodes: nodes.map((node) =>
-        node.id === 'tr' && node.kind === 'switch'
-          ? { ...node, drive: 'supply', throws: 1, transmit: '', rest: '1' }
-          : node,
-      ),
+      nodes: nodes
+        .filter(({ id }) => id !== 'B')
+        .map((node) =>
+          node.id === 'tr' && node.kind === 'switch'
+            ? { ...node, drive: 'supply', throws: 1, transmit: '', rest: '1' }
+            : node,
+        ),
       links: [
         { from: { node: 'a1', port: 'a' }, to: { node: 'tx', port: 'a' } },
         { from: { node: 'a1', port: 'a' }, to: { node: 'tr', port: '1' } },

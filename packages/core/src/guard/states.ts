@@ -22,14 +22,17 @@ export interface GuardState {
   readonly positions: Positions;
   /** Transmitters that are on. */
   readonly on: ReadonlySet<string>;
+  /** Nothing is on by times whose scatter nobody measured. */
+  readonly assumed?: boolean;
 }
 
-/** Whether RF never meets a moving relay: known from the timing, or not. */
+/** Whether RF never meets a moving relay: by measured times and scatters, by assumed ones, or not. */
+export type InOrder = 'measured' | 'assumed' | 'no';
 export interface SequenceKnown {
   /** The key line leads by enough at the beginning. */
-  readonly leads: boolean;
+  readonly leads: InOrder;
   /** The switch stays until RF has gone. */
-  readonly hangs: boolean;
+  readonly hangs: InOrder;
 }
 
 type Switch = Extract<GuardNode, { kind: 'switch' }>;
@@ -61,11 +64,13 @@ export function guardStates({ nodes }: GuardGraph, sequence: SequenceKnown): rea
       ? [
           {
             ...{ id: 'relay moving', kind: 'relay moving' as const, name: 'Relay moving' },
-            ...{ positions: unplugged, on: sequence.leads ? none : own },
+            ...{ positions: unplugged, on: sequence.leads === 'no' ? own : none },
+            assumed: sequence.leads === 'assumed',
           },
           {
             ...{ id: 'hang', kind: 'hang' as const, name: 'Key up, RF still there' },
-            ...{ positions: unplugged, on: sequence.hangs ? none : own },
+            ...{ positions: unplugged, on: sequence.hangs === 'no' ? own : none },
+            assumed: sequence.hangs === 'assumed',
           },
         ]
       : []),

@@ -10,6 +10,13 @@ interface Timed {
   readonly scatterS: number;
 }
 
+/** What a sequence takes, by how the switch learns of RF: a time that it does not use is not asked for. */
+export const TIMES_NEEDED = {
+  'key line': ['rf', 'switch', 'tail', 'hang'],
+  sequencer: ['switch', 'tail', 'hang'],
+  sensing: ['switch', 'sense', 'hang'],
+} as const;
+
 /** How a switch learns that RF comes, and how long all takes. */
 export interface SequenceTimes {
   /** From the key line, from sensing RF, or from a sequencer that lets RF out when it has switched. */

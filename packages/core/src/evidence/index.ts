@@ -1,0 +1,10 @@
+export { BEARING_DEG, type Holding, holdsFor, PLACE_M, type Question } from './holds-for';
+export {
+  type AntennaState,
+  type Evidence,
+  isScope,
+  type Origin,
+  type PartState,
+  type Quality,
+  type Scope,
+} from './scope';
