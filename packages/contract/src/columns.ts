@@ -1,3 +1,4 @@
+import { isScope, type Scope } from '@velvet-reed/core/evidence';
 import type { Schema, TestContext, ValidationError } from 'yup';
 import {
   choice as choiceSchema,
@@ -9,6 +10,7 @@ import {
   optionalQuantity,
   optionalRecordId,
   quantity,
+  scopeValue,
   recordId,
   shortText,
   wholeNumber,
@@ -108,6 +110,13 @@ export const list = <T>(
 ): Column<readonly T[]> => ({
   ...{ label, store: 'json', optional: false, schema: listOf(label, isItem, least, most) },
   json: { type: 'array', items, minItems: least, maxItems: most },
+});
+
+/** What a record was taken on, and so what it holds for; empty: nobody wrote it down. */
+export const takenOn = (): BlankColumn<Scope> => ({
+  ...{ label: 'Taken on', store: 'json', optional: false, blank: {} },
+  schema: scopeValue('Taken on', isScope),
+  json: { type: 'object' },
 });
 
 /** A text that must say something, told with a sentence of its own. */

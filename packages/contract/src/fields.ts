@@ -100,3 +100,11 @@ export const listOf = <T>(label: string, isItem: (value: unknown) => value is T,
   )
     .typeError(`${label} must be a list of ${least} to ${most} valid entries. Correct them.`)
     .required(`${label} are missing. Send a list.`);
+
+/** What a record was taken on. */
+export const scopeValue = <T extends object>(label: string, isScope: (value: unknown) => value is T) =>
+  mixed<T>(isScope)
+    .typeError(
+      `${label}: frequencies, powers, antennas, parts, receiver, directions, bandwidth and times only. Correct it.`,
+    )
+    .required(`${label} is missing. Send an empty group if nobody wrote it down.`);

@@ -6,6 +6,7 @@ import { knownBatch, noteEdit, type Author } from './history';
 import { findStation, present, STRICT, valuesOf } from './records';
 import { EvidenceError, InUseError, NotFoundError, RequestError, StaleWriteError } from './refusals';
 import { deltaWithin, type Delta } from './station-answer';
+import { withTakenOn } from './taken-on';
 import { countText, evidenceOf, referencesOf } from './resources';
 
 type Values = Record<string, unknown>;
@@ -123,8 +124,9 @@ async function createOne(place: Place, resource: ResourceName, typed: Values, as
   const { db, transaction, stationId, made } = place;
   if (RESOURCES[resource].bytes)
     throw new RequestError(`A ${RESOURCES[resource].label} comes from a file. Import the file instead.`);
-  const values = await validated(resource, { ...RESOURCES[resource].blank, ...resolveNew(typed, made) });
-  await checkReferences(place, resource, values);
+  const asked = await validated(resource, { ...RESOURCES[resource].blank, ...resolveNew(typed, made) });
+  await checkReferences(place, resource, asked);
+  const values = await withTakenOn(place, resource, asked);
   const row = await db.tables[resource].create({ ...values, stationId }, { transaction });
   const recordId = Number(row.get('id'));
   if (as) made.set(as, recordId);
@@ -132,12 +134,23 @@ async function createOne(place: Place, resource: ResourceName, typed: Values, as
   return present(row, resource);
 }
 
+/** Another antenna than before: what was written down of the one is not true of the other, and how that one stood then nobody wrote down. */
+const outdated = (resource: ResourceName, before: Values, changed: Values): Values =>
+  'takenOn' in before &&
+  !('takenOn' in changed) &&
+  referencesOf(resource).some(
+    ({ field, to }) => to === 'antennas' && field in changed && changed[field] !== before[field],
+  )
+    ? { takenOn: {} }
+    : {};
+
 async function updateOne(place: Place, resource: ResourceName, row: Row, typed: Values): Promise<Values> {
   const { transaction, made } = place;
   const before = valuesOf(row, resource);
   const touched = evidenceOf(resource).find((field) => field in typed && typed[field] !== before[field]);
   if (touched !== undefined) throw new EvidenceError(RESOURCES[resource].label, touched);
-  const after = await validated(resource, { ...before, ...resolveNew(typed, made) });
+  const changed = resolveNew(typed, made);
+  const after = await validated(resource, { ...before, ...changed, ...outdated(resource, before, changed) });
   await checkReferences(place, resource, after);
   await row.update({ ...after, version: Number(row.get('version')) + 1 }, { transaction });
   await note(place, resource, Number(row.get('id')), { op: 'update', before, after });

@@ -4,6 +4,7 @@ import { Op, type Transaction } from 'sequelize';
 import type { Database, Row } from './database';
 import { BatchUndoneError, InUseError, NotFoundError, NothingToUndoError, UndoRefusedError } from './refusals';
 import { countText, referencesOf } from './resources';
+import { withTakenOn } from './taken-on';
 
 type Values = Record<string, unknown>;
 
@@ -167,10 +168,11 @@ export function undo(
 /** Writes records of one batch with their place in the history, so that one undo takes them all back. */
 export function batchWriter(db: Database, transaction: Transaction, stationId: number, author: Author) {
   return async (resource: ResourceName, values: Values): Promise<Row> => {
-    const row = await db.tables[resource].create(
-      { ...RESOURCES[resource].blank, ...values, stationId },
-      { transaction },
-    );
+    const taken = await withTakenOn({ db, transaction, stationId }, resource, {
+      ...RESOURCES[resource].blank,
+      ...values,
+    });
+    const row = await db.tables[resource].create({ ...taken, stationId }, { transaction });
     const recordId = Number(row.get('id'));
     const after = { name: values.name ?? null };
     await noteEdit(db, transaction, { ...author, stationId, resource, recordId, op: 'create', before: null, after });

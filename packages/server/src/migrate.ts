@@ -21,6 +21,7 @@ import { countsAndOffsets } from './migrations/0020-counts-and-offsets';
 import { guardByProof } from './migrations/0021-guard-by-proof';
 import { nullLogs } from './migrations/0022-null-logs';
 import { diaryAndUpkeep } from './migrations/0023-diary-and-upkeep';
+import { takenOn } from './migrations/0024-taken-on';
 import { wordsOfTheGlossary } from './migrations/0017-words-of-the-glossary';
 import { oneTableOfTransmitters } from './migrations/0012-one-table-of-transmitters';
 
@@ -59,6 +60,7 @@ const MIGRATIONS: readonly Migration[] = [
   guardByProof,
   nullLogs,
   diaryAndUpkeep,
+  takenOn,
 ];
 /** All names that this release knows, in order. */
 export const MIGRATION_NAMES: readonly string[] = MIGRATIONS.map(({ name }) => name);

@@ -36,7 +36,7 @@ import {
 import type { StationData } from './data/station';
 import { wholeStation } from './data/station-cache';
 import { plannedTransmitters } from './data/transmitters';
-import { judgedGuard } from './data/guard';
+import { guardVerdict, judgedGuard } from './data/guard';
 import { judgedBench, judgedNoise, judgedPath, judgedTrial } from './data/verdicts';
 import { standings } from './shell/standings';
 import { reportOf } from './steps/notebook/report/report';
@@ -326,7 +326,7 @@ describe(`${WORLDS} made-up stations`, () => {
           expect(cell.sentence).not.toMatch(NONSENSE);
           const { limitDbm = 0 } = proof.receivers.find(({ id }) => id === cell.receiver) ?? {};
           if (cell.route && cell.colour !== 'unknown') expect(cell.route.dbm > limitDbm).toBe(cell.colour === 'danger');
-          if (cell.route?.steps.some(({ evidence }) => evidence === 'unknown') && cell.colour !== 'danger')
+          if (cell.route?.steps.some(({ footing }) => footing === 'unknown') && cell.colour !== 'danger')
             expect(cell.colour === 'unknown' || (cell.marginDb ?? -1) >= 0).toBe(true);
         }
         if (proof.colour === 'danger' || proof.colour === 'unknown') continue;
@@ -369,7 +369,7 @@ describe(`${WORLDS} made-up stations`, () => {
         choiceVerdict(ranked).sentence,
         judgedNoise(data).sentence,
         ...data.trials.map((trial) => judgedTrial(data, trial).verdict.sentence),
-        ...plannedTransmitters(data).map((plan) => judgedGuard(data, plan).proof.sentence),
+        ...plannedTransmitters(data).map((plan) => guardVerdict(judgedGuard(data, plan)).sentence),
         ...data.paths.flatMap((path) => judgedPath(data, path)?.verdict.sentence ?? []),
       ];
       for (const sentence of told) expect(text).toContain(JSON.stringify(sentence).slice(1, -1));

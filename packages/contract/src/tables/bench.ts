@@ -1,4 +1,18 @@
-import { real, maybeReal, whole, line, text, choice, flag, ref, maybeRef, texts, evidence, ownFile } from '../columns';
+import {
+  real,
+  maybeReal,
+  whole,
+  line,
+  text,
+  choice,
+  flag,
+  ref,
+  maybeRef,
+  texts,
+  evidence,
+  ownFile,
+  takenOn,
+} from '../columns';
 import { tableOf } from '../table';
 import { FREQUENCY } from './shared';
 
@@ -25,6 +39,7 @@ export const sweeps = tableOf({
     calibrationId: maybeRef('calibrations', 'Calibration'),
     /** Of the samples: two sweeps of one checksum are the same readings, and are fetched once. */
     checksum: evidence(text('Checksum', 64)),
+    takenOn: takenOn(),
   },
 });
 
@@ -73,6 +88,7 @@ export const spectra = tableOf({
     atMs: evidence(real('Time (ms)', 0, 1e14)),
     attachmentId: evidence(ownFile(ref('attachments', 'Raw file'))),
     checksum: evidence(text('Checksum', 64)),
+    takenOn: takenOn(),
   },
 });
 

@@ -1,4 +1,4 @@
-import { choice, line, list, maybeReal, maybeRef, real, text, withBlank } from '../columns';
+import { choice, line, list, maybeReal, maybeRef, real, text, withBlank, takenOn } from '../columns';
 import { tableOf } from '../table';
 import { FREQUENCY } from './shared';
 
@@ -37,5 +37,6 @@ export const nullLogs = tableOf({
     sigmaDeg: withBlank(real('Error of a direction (degrees)', 0.1, 45), 3),
     antennaId: maybeRef('antennas', 'Antenna'),
     conditions: text('Conditions', 400),
+    takenOn: takenOn(),
   },
 });

@@ -1,6 +1,46 @@
-import { choice, flag, line, maybeReal, maybeRef, numbers, real, ref, text, texts, whole, withBlank } from '../columns';
+import {
+  choice,
+  flag,
+  line,
+  list,
+  maybeReal,
+  maybeRef,
+  numbers,
+  real,
+  ref,
+  text,
+  texts,
+  whole,
+  withBlank,
+  takenOn,
+} from '../columns';
 import { tableOf } from '../table';
 import { FREQUENCY, LEVEL } from './shared';
+
+interface PartPoint {
+  readonly figure: 'lossDb' | 'isolationDb' | 'gainDb';
+  readonly freqHz: number;
+  readonly db: number;
+}
+const FIGURES: readonly unknown[] = ['lossDb', 'isolationDb', 'gainDb'];
+const isPartPoint = (value: unknown): value is PartPoint =>
+  typeof value === 'object' &&
+  value !== null &&
+  'figure' in value &&
+  'freqHz' in value &&
+  'db' in value &&
+  FIGURES.includes(value.figure) &&
+  typeof value.freqHz === 'number' &&
+  typeof value.db === 'number' &&
+  value.freqHz >= FREQUENCY[0] &&
+  value.freqHz <= FREQUENCY[1] &&
+  value.db >= 0 &&
+  value.db <= 200;
+const PART_POINT = {
+  type: 'object',
+  properties: { figure: { enum: [...FIGURES] }, freqHz: { type: 'number' }, db: { type: 'number' } },
+  required: ['figure', 'freqHz', 'db'],
+} as const;
 
 export const guardPlans = tableOf({
   label: 'guard plan',
@@ -29,6 +69,10 @@ export const guardPlans = tableOf({
     limitSource: text('Where the limit stands', 400),
     /** Antennas that hang on no receiver, by their numbers, with commas between. */
     hangingOnNothing: text('Antennas that hang on nothing', 2000),
+    /** Receivers that no antenna leads to while this transmitter is on, likewise. */
+    receiversOnNothing: text('Receivers that hang on nothing', 2000),
+    /** Powers that the transmitter can be set to, as typed; empty: any. */
+    powerSteps: text('Powers that can be set', 400),
   },
 });
 
@@ -42,7 +86,8 @@ export const guardInputs = tableOf({
     antennaId: maybeRef('antennas', 'Antenna'),
     receiverId: maybeRef('receivers', 'Receiver'),
     disconnects: flag('Disconnected while transmitting'),
-    isolationDb: real('Isolation (dB)', 0, 200),
+    /** Of the whole way from the transmitter, as typed; null: nobody knows. */
+    isolationDb: maybeReal('Isolation (dB)', 0, 200),
     limitDbm: real('Limit (dBm)', -60, 50),
   },
 });
@@ -54,7 +99,7 @@ export const guardParts = tableOf({
   columns: {
     guardPlanId: ref('guardPlans', 'Guard plan'),
     name: line('Name'),
-    kind: choice('Kind', ['line', 'pad', 'filter', 'limiter', 'splitter', 'switch'] as const),
+    kind: choice('Kind', ['line', 'pad', 'filter', 'limiter', 'splitter', 'switch', 'amplifier'] as const),
     /** Place in the drawing, in its own units. */
     x: real('Place across', 0, 1000),
     y: real('Place down', 0, 1000),
@@ -62,6 +107,8 @@ export const guardParts = tableOf({
     choices: texts('Choices'),
     /** What each figure rests on: measured, model, assumed. */
     evidence: texts('Evidence'),
+    /** Figures over frequency, from a two-port file or typed; what is here counts before the single figure of that name. */
+    points: withBlank(list('Figures over frequency', isPartPoint, { least: 0, most: 402, items: PART_POINT }), []),
     /** A plug that is pulled before a storm. */
     pulled: flag('Pulled before a storm'),
   },
@@ -90,6 +137,7 @@ export const guardCouplings = tableOf({
     freqHz: maybeReal('Frequency (Hz)', ...FREQUENCY),
     lossDb: real('Loss (dB)', 0, 300),
     origin: choice('Known by', ['measured', 'assumed'] as const),
+    takenOn: takenOn(),
   },
 });
 
@@ -106,6 +154,7 @@ export const powerTests = tableOf({
     expectedLossDb: maybeReal('Loss by the model (dB)', 0, 300),
     atMs: real('Time (ms)', 0, 1e14),
     conditions: text('Positions and switches', 400),
+    takenOn: takenOn(),
   },
 });
 

@@ -1,4 +1,4 @@
-import { choice, maybeRef, maybeReal, real, text } from '../columns';
+import { choice, maybeRef, maybeReal, real, text, takenOn } from '../columns';
 import { tableOf } from '../table';
 import { FREQUENCY, LEVEL } from './shared';
 
@@ -33,6 +33,7 @@ export const levels = tableOf({
     /** The device that was switched, or the signal that was heard. */
     subject: text('Device or signal', 80),
     conditions: text('Conditions', 400),
+    takenOn: takenOn(),
   },
   rules: (schema) =>
     schema.test('kind', '', (value, { createError }) => {

@@ -13,6 +13,7 @@ import {
   text,
   whole,
   withBlank,
+  takenOn,
 } from '../columns';
 import { FREQUENCY } from './shared';
 import { tableOf } from '../table';
@@ -118,6 +119,7 @@ export const logs = tableOf({
     conditions: text('Conditions', 400),
     attachmentId: evidence(ownFile(ref('attachments', 'Raw file'))),
     checksum: evidence(text('Checksum', 64)),
+    takenOn: takenOn(),
   },
 });
 

@@ -1,4 +1,4 @@
-import { choice, evidence, line, maybeReal, maybeRef, ownFile, real, text, whole } from '../columns';
+import { choice, evidence, line, maybeReal, maybeRef, ownFile, real, text, whole, takenOn } from '../columns';
 import { tableOf } from '../table';
 import { FREQUENCY, LEVEL } from './shared';
 
@@ -27,5 +27,6 @@ export const recordings = tableOf({
     /** Level of a sine of full scale at the receiver's input, at the gain of this recording; null: levels stay in dBFS. */
     fullScaleDbm: maybeReal('Full scale (dBm)', ...LEVEL),
     attachmentId: evidence(ownFile(maybeRef('attachments', 'File'))),
+    takenOn: takenOn(),
   },
 });

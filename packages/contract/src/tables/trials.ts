@@ -1,4 +1,4 @@
-import { choice, real, maybeReal, whole, line, text, ref, maybeRef, withBlank } from '../columns';
+import { choice, real, maybeReal, whole, line, text, ref, maybeRef, withBlank, takenOn } from '../columns';
 import { tableOf } from '../table';
 import { FREQUENCY, LEVEL } from './shared';
 
@@ -17,6 +17,7 @@ export const trials = tableOf({
     plannedPairs: maybeReal('Pairs fixed beforehand', 2, 2000),
     /** Time in which the band's fading falls to 1/e; null: not known. */
     fadingS: maybeReal('Fading time (s)', 0.01, 86_400),
+    takenOn: takenOn(),
   },
   rules: (schema) =>
     schema.test(
@@ -61,6 +62,7 @@ export const blockCounts = tableOf({
     countsA: line('Counts with the first', 4000),
     countsB: line('Counts with the second', 4000),
     conditions: text('Conditions', 400),
+    takenOn: takenOn(),
   },
 });
 
@@ -76,5 +78,6 @@ export const passes = tableOf({
     rating: whole('Rating', 0, 5),
     antennaId: maybeRef('antennas', 'Antenna'),
     note: text('Note', 400),
+    takenOn: takenOn(),
   },
 });

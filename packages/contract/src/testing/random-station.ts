@@ -159,6 +159,7 @@ export function randomStation(seed: number): RandomStation {
     antennas.length < 2
       ? []
       : many(3, (i): Values<'trials'> => ({
+          ...BLANK.trials,
           name: `trial ${i + 1}`,
           antennaAId: 1,
           antennaBId: 2,
@@ -323,6 +324,7 @@ export function randomStation(seed: number): RandomStation {
     sight: whole(0, 3),
   }));
   const recordings = many(3, (i): Values<'recordings'> => ({
+    ...BLANK.recordings,
     name: `recording ${i + 1}.wav`,
     fileBytes: whole(100, 1e9),
     checksum: String(i).repeat(64),

@@ -1,16 +1,16 @@
 import { describe, expect, test } from '@jest/globals';
 import { type Evidence, holdsFor, isScope, type Question, type Scope } from './index';
 
+type Corners = readonly (readonly [number, number])[];
+const at = (points: Corners) => ({ runs: [{ points, heightM: 6, endHeightM: 6 }] });
 const LOOP = {
-  id: '7',
+  id: 'antenna:7',
   name: 'Loop',
   revision: 2,
-  points: [
+  ...at([
     [0, 0],
     [10, 0],
-  ] as const,
-  heightM: 6,
-  endHeightM: 6,
+  ]),
 };
 const RELAY = { id: 'part:1', name: 'Relay', state: 'switch 1 - a' };
 const SCOPE: Scope = {
@@ -46,10 +46,10 @@ describe('what a figure holds for', () => {
   test('an antenna holds within 0.3 m and 3°, and on its revision', () => {
     const moved = (dx: number, dy: number) => ({
       ...LOOP,
-      points: [
+      ...at([
         [dx, dy],
         [10 + dx, dy],
-      ] as const,
+      ]),
     });
     expect(asked({ antennas: [moved(0.2, 0)] })).toMatchObject({
       state: 'stretched',
@@ -59,17 +59,17 @@ describe('what a figure holds for', () => {
     // 0.29 m at one end of 4 m turns it by 4.2°
     const short = {
       ...LOOP,
-      points: [
+      ...at([
         [0, 0],
         [4, 0],
-      ] as const,
+      ]),
     };
     const turned = {
       ...LOOP,
-      points: [
+      ...at([
         [0, 0],
         [4, 0.29],
-      ] as const,
+      ]),
     };
     expect(holdsFor(taken({ antennas: [short] }), { antennas: [turned] })).toMatchObject({ state: 'not' });
     expect(asked({ antennas: [{ ...LOOP, revision: 3 }] })).toMatchObject({

@@ -1,5 +1,5 @@
 import { fixed, frequencyText, showPower } from '../units/format';
-import type { AntennaState, Evidence, PartState, Scope } from './scope';
+import type { Evidence, LaidRun, AntennaState, PartState, Scope } from './scope';
 
 /** What a verdict asks a figure to speak for. What is absent is not asked. */
 export interface Question {
@@ -59,20 +59,18 @@ function power({ powerW }: Scope, asked: Question): Look {
     : { reason: `tested up to ${up}, asked at ${to}` };
 }
 
-/** Largest step from one end of a wire to where it lay before. */
-function movedM(now: AntennaState, then: AntennaState): number {
-  const [a, b] = [now.points ?? [], then.points ?? []];
-  if (a.length !== b.length) return Infinity;
-  const heights = [
-    Math.abs((now.heightM ?? 0) - (then.heightM ?? 0)),
-    Math.abs((now.endHeightM ?? 0) - (then.endHeightM ?? 0)),
-  ];
-  return Math.max(0, ...heights, ...a.map(([x, y], i) => Math.hypot(x - b[i][0], y - b[i][1])));
-}
+/** Largest step from a corner of a run, or the height of an end, to where it was before; infinite where it has other corners. */
+const movedM = (now: LaidRun, then: LaidRun): number =>
+  now.points.length !== then.points.length
+    ? Infinity
+    : Math.max(
+        ...[Math.abs(now.heightM - then.heightM), Math.abs(now.endHeightM - then.endHeightM)],
+        ...now.points.map(([x, y], i) => Math.hypot(x - then.points[i][0], y - then.points[i][1])),
+      );
 
 /** Angle between the directions from the first corner to the last, degrees. */
-function turnedDeg(now: AntennaState, then: AntennaState): number {
-  const bearing = ({ points = [] }: AntennaState): number | undefined => {
+function turnedDeg(now: LaidRun, then: LaidRun): number {
+  const bearing = ({ points }: LaidRun): number | undefined => {
     const [from, to] = [points[0], points[points.length - 1]];
     return points.length < 2 || Math.hypot(to[0] - from[0], to[1] - from[1]) < SAME_PLACE_M
       ? undefined
@@ -97,9 +95,12 @@ function antennas(scope: Scope, asked: Question): Look {
         reason: `it was taken on ${was} of ${then.name}${now.revision === undefined ? '' : `, now it is revision ${now.revision}`}`,
       };
     }
-    if ((now.points === undefined) !== (then.points === undefined))
-      return { reason: `since then ${now.name} was ${now.points ? 'laid on' : 'taken off'} the plan` };
-    const [moved, turned] = [movedM(now, then), turnedDeg(now, then)];
+    const [runs, before] = [now.runs ?? [], then.runs ?? []];
+    if ((runs.length === 0) !== (before.length === 0))
+      return { reason: `since then ${now.name} was ${runs.length > 0 ? 'laid on' : 'taken off'} the plan` };
+    const moved =
+      runs.length === before.length ? Math.max(0, ...runs.map((run, i) => movedM(run, before[i]))) : Infinity;
+    const turned = Number.isFinite(moved) ? Math.max(0, ...runs.map((run, i) => turnedDeg(run, before[i]))) : 0;
     if (moved <= SAME_PLACE_M) continue;
     if (moved > PLACE_M || turned > BEARING_DEG)
       return {

@@ -1,6 +1,8 @@
 export { BEARING_DEG, type Holding, holdsFor, PLACE_M, type Question } from './holds-for';
 export {
   type AntennaState,
+  antennaState,
+  type LaidRun,
   type Evidence,
   isScope,
   type Origin,

@@ -1,13 +1,31 @@
+/** One run of an antenna as laid on the plan: corners, m east and north, and the heights of its ends, m. */
+export interface LaidRun {
+  readonly points: readonly (readonly [number, number])[];
+  readonly heightM: number;
+  readonly endHeightM: number;
+}
+
 /** How an antenna stood: which revision of its dimensions, and where on the plan. What is absent nobody wrote down. */
 export interface AntennaState {
+  /** "antenna:3". */
   readonly id: string;
   readonly name: string;
   readonly revision?: number;
-  /** Corners as laid, m east and north. */
-  readonly points?: readonly (readonly [number, number])[];
-  readonly heightM?: number;
-  readonly endHeightM?: number;
+  readonly runs?: readonly LaidRun[];
 }
+
+/** An antenna as it stands: its latest revision, and where it is laid; an antenna that is not laid has no place. */
+export const antennaState = (
+  { id, name }: { readonly id: number; readonly name: string },
+  revisions: readonly number[],
+  laid: readonly LaidRun[],
+): AntennaState => ({
+  ...{ id: `antenna:${id}`, name },
+  ...(revisions.length > 0 ? { revision: Math.max(...revisions) } : {}),
+  ...(laid.length > 0
+    ? { runs: laid.map(({ points, heightM, endHeightM }) => ({ points, heightM, endHeightM })) }
+    : {}),
+});
 
 /** A part of a drawing: what it is, how it is set, and what hangs on its ports. */
 export interface PartState {
@@ -71,13 +89,13 @@ const only =
     needed.every((name) => name in value) &&
     Object.entries(value).every(([name, one]) => Object.hasOwn(checks, name) && checks[name](one));
 
-const isAntenna = only(
-  {
-    ...{ id: isText, name: isText, revision: isNumber, heightM: isNumber, endHeightM: isNumber },
-    points: (value) => isList(value, isPair),
-  },
-  ['id', 'name'],
-);
+const isRun = only({ points: (value) => isList(value, isPair), heightM: isNumber, endHeightM: isNumber }, [
+  ...['points', 'heightM', 'endHeightM'],
+]);
+const isAntenna = only({ id: isText, name: isText, revision: isNumber, runs: (value) => isList(value, isRun, 40) }, [
+  'id',
+  'name',
+]);
 const scopeCheck = only({
   frequenciesHz: (value) => isList(value, isPair),
   powerW: isNumber,

@@ -125,6 +125,8 @@ export interface FigureName {
   readonly what: 'loss' | 'isolation' | 'gain' | 'coupling';
   /** The part, or both antennas with a blank between. */
   readonly node: string;
+  /** What a person calls it, where the step has another name. */
+  readonly name?: string;
 }
 
 /** One step of a route. */
@@ -262,7 +264,7 @@ function edgesOf({ nodes, links, couplings }: GuardGraph, positions: Positions):
   for (const { a, b, loss, oneWay } of couplings) {
     const [one, other] = [byId.get(a), byId.get(b)];
     if (one?.kind !== 'antenna' || other?.kind !== 'antenna') continue;
-    const figure: FigureName = { what: 'coupling', node: `${a} ${b}` };
+    const figure: FigureName = { what: 'coupling', node: `${a} ${b}`, name: `${one.name} to ${other.name}` };
     add(`${a} a`, { to: `${b} a`, name: `over the air to ${other.name}`, known: loss, air: true, figure });
     if (!oneWay) add(`${b} a`, { to: `${a} a`, name: `over the air to ${one.name}`, known: loss, air: true, figure });
   }

@@ -35,6 +35,7 @@ export {
 export { keyLine } from './key-line';
 export { cheapestMending, type Mending, type Offer } from './mend';
 export { fieldOfPeople, MODE_SHARES, type PeopleField } from './people';
-export { checkedPad, powerTest, type Rung, testAgainstModel } from './power-test';
+export { checkedPad, type PowerTest, powerTest, type Rung, testAgainstModel } from './power-test';
 export { switchLosses } from './switch';
-export { sequenceChance, sequenceOf, sequenceRemarks, type SequenceTimes } from './timeline';
+export type { InOrder } from './states';
+export { sequenceChance, sequenceOf, sequenceRemarks, type SequenceTimes, TIMES_NEEDED } from './timeline';

@@ -127,7 +127,9 @@ function judgeLevel(
   return {
     ...{ colour: 'unknown', way: steps.map(({ name }) => name) },
     missing: steps.flatMap(({ footing, figure, name, because }) =>
-      footing === 'unknown' && figure ? [{ ...figure, name, ...(because === undefined ? {} : { because }) }] : [],
+      footing === 'unknown' && figure
+        ? [{ ...figure, name: figure.name ?? name, ...(because === undefined ? {} : { because }) }]
+        : [],
     ),
   };
 }
@@ -215,7 +217,9 @@ function cellsOfBand(question: GuardQuestion, band: GuardBand): readonly Cell[] 
       if (why !== undefined && state.on.size > 0)
         return { ...common, colour: 'unknown', thin: false, undecided: why, sentence: `Not known: ${why}` };
       const whole = down && measuredCell(band, state, { victim, down });
-      const judged = whole ?? judgeLevel(victim, routes);
+      const byParts = judgeLevel(victim, routes);
+      // a figure that was typed for the whole way speaks only where the drawing does not
+      const judged = whole && (whole.footing === 'measured' || byParts.colour === 'unknown') ? whole.judged : byParts;
       const byTimes = state.on.size === 0 && state.assumed === true;
       const colour = byTimes ? 'assumed' : judged.colour;
       const marginDb = judged.route && victim.limitDbm - judged.route.dbm;
@@ -226,7 +230,8 @@ function cellsOfBand(question: GuardQuestion, band: GuardBand): readonly Cell[] 
         ...(bare.length > 0 ? { uncovered: bare } : {}),
         ...(marginDb === undefined ? {} : { marginDb }),
       };
-      const refused = !whole && state.kind === 'key down' ? band.refused.get(victim.id) : undefined;
+      const refused =
+        whole?.footing !== 'measured' && state.kind === 'key down' ? band.refused.get(victim.id) : undefined;
       const said = byTimes
         ? 'By the times as typed the receiver is off while RF is there; their scatter was not measured.'
         : sentenceOf(cell, victim, marginToKeepDb);
@@ -293,7 +298,7 @@ function measuredCell(
   { graph, measured }: GuardBand,
   state: GuardState,
   { victim, down }: { readonly victim: Victim; readonly down: GuardState },
-): Judged | undefined {
+): { readonly footing: Footing; readonly judged: Judged } | undefined {
   const way = measured.find((one) => one.receiver === victim.id);
   const [source] = graph.nodes.flatMap((node) =>
     node.kind === 'transmitter' && isOwn(node) && state.on.has(node.id) ? [node] : [],
@@ -302,11 +307,12 @@ function measuredCell(
   const near = [source.id, victim.id].flatMap((id) => [...wiredTogether(graph, id, new Set())]);
   if (near.some((id) => state.positions.get(id) !== down.positions.get(id))) return undefined;
   const level = source.dbm - way.lossDb;
+  const steps = [{ name: way.name, lossDb: way.lossDb, footing: way.footing, dbm: level }];
   return {
-    colour: level > victim.limitDbm ? 'danger' : OF_FOOTING[way.footing],
-    route: {
-      ...{ transmitter: source.id, dbm: level },
-      steps: [{ name: way.name, lossDb: way.lossDb, footing: way.footing, dbm: level }],
+    footing: way.footing,
+    judged: {
+      colour: level > victim.limitDbm ? 'danger' : OF_FOOTING[way.footing],
+      route: { ...{ transmitter: source.id, dbm: level }, steps },
     },
   };
 }

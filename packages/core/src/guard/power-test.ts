@@ -56,7 +56,14 @@ export interface PowerTest {
   readonly rungs: readonly JudgedRung[];
   readonly next: NextRung;
   /** Loss by the steps that lie on the line, dB, with its 95 % interval. */
-  readonly loss?: { readonly db: number; readonly lowDb: number; readonly highDb: number; readonly rungs: number };
+  readonly loss?: {
+    readonly db: number;
+    readonly lowDb: number;
+    readonly highDb: number;
+    readonly rungs: number;
+    /** Highest power among those steps, W. */
+    readonly upToW: number;
+  };
   /** Level at full power without the pad, dBm, and the most that it may be. */
   readonly atFullDbm?: number;
   readonly atFullMostDbm?: number;
@@ -140,22 +147,23 @@ const offLine = ({ offLineDb }: JudgedRung): boolean => offLineDb !== undefined 
 const BENDS_DB = 0.3;
 
 /** Losses of the steps before the first that leaves the line; those that bend toward it are left out. */
-function onLine(rungs: readonly JudgedRung[]): readonly number[] {
+function onLine(rungs: readonly JudgedRung[]): readonly (JudgedRung & { readonly lossDb: number })[] {
   const first = rungs.findIndex(offLine);
   const straight = (first < 0 ? rungs : rungs.slice(0, first)).filter(({ lossDb }) => lossDb !== undefined);
   let to = straight.length;
   while (to > 1 && (straight[to - 1].offLineDb ?? 0) < -BENDS_DB) to -= 1;
-  return straight.slice(0, to).flatMap(({ lossDb }) => lossDb ?? []);
+  return straight.slice(0, to).flatMap((rung) => (rung.lossDb === undefined ? [] : [{ ...rung, lossDb: rung.lossDb }]));
 }
 
-function lossOf(losses: readonly number[]): PowerTest['loss'] {
+function lossOf(steps: readonly { readonly powerW: number; readonly lossDb: number }[]): PowerTest['loss'] {
+  const losses = steps.map(({ lossDb }) => lossDb);
   const n = losses.length;
   if (n === 0) return undefined;
   const db = losses.reduce((sum, one) => sum + one, 0) / n;
   const scatter = n < 2 ? 0 : Math.sqrt(losses.reduce((sum, one) => sum + (one - db) ** 2, 0) / (n - 1) / n);
   // a scale that is off is off in every step: it does not shrink with their number
   const half = Math.hypot(n < 2 ? 2 * READING_DB : studentQuantile(0.975, n - 1) * scatter, 2 * READING_DB);
-  return { db, lowDb: db - half, highDb: db + half, rungs: n };
+  return { db, lowDb: db - half, highDb: db + half, rungs: n, upToW: Math.max(...steps.map(({ powerW }) => powerW)) };
 }
 
 /**
@@ -170,13 +178,17 @@ export function powerTest(terms: TestTerms, rungs: readonly Rung[]): PowerTest {
   requireRange(terms.marginDb, 'Margin (dB)', 0, 60);
   requireRange(terms.limitDbm, 'Limit (dBm)', -100, 60);
   const steps = judged(terms, rungs);
-  const losses = onLine(steps);
-  const loss = lossOf(losses);
+  const straight = onLine(steps);
+  const loss = lossOf(straight);
   const fullDbm = wattsToDbm(terms.fullW);
   const allowedDbm = terms.limitDbm - terms.marginDb;
   return {
     rungs: steps,
-    next: nextOf(terms, steps, losses),
+    next: nextOf(
+      terms,
+      steps,
+      straight.map(({ lossDb }) => lossDb),
+    ),
     ...(loss
       ? {
           loss,
@@ -242,7 +254,8 @@ function nextOf(terms: TestTerms, steps: readonly JudgedRung[], losses: readonly
     ...losses,
     ...(last.lossDb === undefined ? [wattsToDbm(last.powerW) - last.inputDbm] : [last.lossDb]),
   );
-  const nextDbm = wattsToDbm(nextPowerW(terms, last.powerW));
+  const nextW = nextPowerW(terms, last.powerW);
+  const nextDbm = wattsToDbm(nextW);
   const mostDbm = nextDbm - strongest - attenuatorDb + 2 * READING_DB;
   if (mostDbm > allowedDbm) {
     const room = Math.ceil(mostDbm - allowedDbm);
@@ -258,8 +271,8 @@ function nextOf(terms: TestTerms, steps: readonly JudgedRung[], losses: readonly
         };
   }
   return {
-    ...{ state: 'go', powerW: wattsOf(nextDbm), expectedDbm: nextDbm - strongest - attenuatorDb, mostDbm },
-    sentence: `Next ${watts(wattsOf(nextDbm))}: about ${dbm(nextDbm - strongest - attenuatorDb)} should show.`,
+    ...{ state: 'go', powerW: nextW, expectedDbm: nextDbm - strongest - attenuatorDb, mostDbm },
+    sentence: `Next ${watts(nextW)}: about ${dbm(nextDbm - strongest - attenuatorDb)} should show.`,
   };
 }
 

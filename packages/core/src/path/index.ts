@@ -39,6 +39,13 @@ export { limiterFigures } from './limiter';
 export { splitterLossDb } from './kinds/splitter';
 export { isChoice, type StageField, type StageValues } from './stage-kind';
 export { figureFaults, STAGE_KINDS, stageKind, type StageKind } from './stage-kinds';
-export { ASSUMED_NOISE_FIGURE_DB, frequenciesAlong, frequencyPlan, gainsAlong, type PathStage } from './stages';
+export {
+  ASSUMED_NOISE_FIGURE_DB,
+  frequenciesAlong,
+  frequencyPlan,
+  gainsAlong,
+  type PathStage,
+  stageGainDb,
+} from './stages';
 export { ALIKE_DB, overNoise, type PathVerdict, pathVerdict, snrLossDigits } from './verdict';
 export { gaussianClipping, mixedBehindPad, reciprocalMixing } from './limits';

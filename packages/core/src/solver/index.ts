@@ -17,3 +17,4 @@ export { finish, type ModelSweep, sweepModel } from './model-sweep';
 export { nearFieldPerRootWatt } from './near-field';
 export { findResonance } from './resonance';
 export { inputImpedance, maximumGain, type Solution, solveAt, transmission } from './solve';
+export { SOLVER_VERSION } from './version';

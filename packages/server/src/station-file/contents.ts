@@ -38,12 +38,31 @@ export const IN_ORDER: readonly ResourceName[] = (() => {
 /** Columns whose text names nodes of Guard's drawing, such as antenna:3, and those that list numbers of antennas. */
 const NODE_COLUMNS = new Set(['fromNode', 'toNode', 'aNode', 'bNode']);
 const NODE_KINDS: Readonly<Record<string, ResourceName>> = {
-  ...{ antenna: 'antennas', part: 'guardParts', input: 'guardInputs', away: 'transmitters' },
+  ...{ antenna: 'antennas', part: 'guardParts', input: 'guardInputs', away: 'transmitters', receiver: 'receivers' },
 };
-const ANTENNA_LISTS = new Set(['hangingOnNothing']);
+const NUMBER_LISTS: Readonly<Record<string, ResourceName>> = {
+  hangingOnNothing: 'antennas',
+  receiversOnNothing: 'receivers',
+};
+/** Nodes within the text of a part's state. */
+const NODES_WITHIN = /\b(antenna|part|input|away|receiver):(\d+)\b/g;
 
 /** How a number of a kind of record is told elsewhere; undefined: the record is not there. */
 export type Renumbering = (resource: ResourceName, id: number) => string | number | undefined;
+
+const nodeIn = (text: string, to: Renumbering): string =>
+  text.replaceAll(
+    NODES_WITHIN,
+    (_, kind: string, id: string) => `${kind}:${String(to(NODE_KINDS[kind], Number(id)) ?? 0)}`,
+  );
+
+/** What a record was taken on, with its nodes told anew; names stay as they were. */
+const scopeIn = (value: unknown, to: Renumbering): unknown =>
+  JSON.parse(
+    JSON.stringify(value, (key, one: unknown) =>
+      (key === 'id' || key === 'state') && typeof one === 'string' ? nodeIn(one, to) : one,
+    ),
+  );
 
 /** Values with everything that points at a record told anew. What points at nothing becomes null, or is left out of a list. */
 export function renumbered(resource: ResourceName, values: Values, to: Renumbering): Values {
@@ -52,18 +71,15 @@ export function renumbered(resource: ResourceName, values: Values, to: Renumberi
     Object.entries(values).map(([field, value]) => {
       const target = references.get(field);
       if (target) return [field, typeof value === 'number' ? (to(target, value) ?? null) : value];
-      if (NODE_COLUMNS.has(field) && typeof value === 'string') {
-        const [kind, id] = [value.slice(0, value.indexOf(':')), Number(value.slice(value.indexOf(':') + 1))];
-        const named = value.includes(':') ? NODE_KINDS[kind] : undefined;
-        return [field, named && Number.isInteger(id) ? `${kind}:${String(to(named, id) ?? 0)}` : value];
-      }
-      if (ANTENNA_LISTS.has(field) && typeof value === 'string')
+      if (NODE_COLUMNS.has(field) && typeof value === 'string') return [field, nodeIn(value, to)];
+      if (field === 'takenOn') return [field, scopeIn(value, to)];
+      if (Object.hasOwn(NUMBER_LISTS, field) && typeof value === 'string')
         return [
           field,
           value
             .split(',')
             .filter(Boolean)
-            .flatMap((id) => to('antennas', Number(id)) ?? [])
+            .flatMap((id) => to(NUMBER_LISTS[field], Number(id)) ?? [])
             .join(','),
         ];
       return [field, value];

@@ -29,8 +29,11 @@ export const latestRevision = (data: StationData, antennaId: number): Saved<'rev
   data.revisions.filter((revision) => revision.antennaId === antennaId).sort((a, b) => b.number - a.number)[0];
 
 /** Height that an antenna has on the plan; undefined when it was not laid, or its height was set by hand, or it lies in the grass. */
-export function laidHeightM(data: StationData, revision: Saved<'revisions'>): number | undefined {
-  const laid = laidFeature(data, revision.antennaId);
+export function laidHeightM(
+  data: StationData,
+  revision: Saved<'revisions'>,
+  laid = laidFeatures(data, revision.antennaId)[0],
+): number | undefined {
   const height = antennaKind(revision.kind).parameters.find(({ id }) => id === HEIGHT);
   if (!laid || !height || revision.dimensions[HEIGHT] !== undefined) return undefined;
   const heightM = (laid.heightM + laid.endHeightM) / 2;
@@ -38,8 +41,8 @@ export function laidHeightM(data: StationData, revision: Saved<'revisions'>): nu
 }
 
 /** Dimensions of a revision; a height that nobody set by hand is the one at which the antenna was laid on the plan. */
-export function designOf(data: StationData, revision: Saved<'revisions'>): Design {
-  const heightM = laidHeightM(data, revision);
+export function designOf(data: StationData, revision: Saved<'revisions'>, run?: Saved<'plotFeatures'>): Design {
+  const heightM = laidHeightM(data, revision, run);
   return heightM === undefined ? revision : { ...revision, dimensions: { ...revision.dimensions, [HEIGHT]: heightM } };
 }
 
@@ -161,27 +164,41 @@ export function roomOf(data: StationData): PlaceRoom & { readonly from: string }
     : { spanM: data.station.spanM, heightM: data.station.heightM, from: 'as entered for the station' };
 }
 
-/** Where an antenna lies on the plan, if it was laid. */
-export const laidFeature = (data: StationData, antennaId: number): Saved<'plotFeatures'> | undefined =>
-  data.plotFeatures.find((feature) => feature.kind === 'antenna' && feature.antennaId === antennaId);
+/** Runs of an antenna on the plan; one antenna may be laid several times. */
+export const laidFeatures = (data: StationData, antennaId: number): readonly Saved<'plotFeatures'>[] =>
+  data.plotFeatures
+    .filter((feature) => feature.kind === 'antenna' && feature.antennaId === antennaId)
+    .sort((a, b) => a.id - b.id);
 
-/** How an antenna lies, and what was found there; undefined when it was not laid. */
-export function laidLayout(data: StationData, antennaId: number): Layout | undefined {
-  const feature = laidFeature(data, antennaId);
-  const revision = latestRevision(data, antennaId);
-  if (!feature || !revision) return undefined;
-  const { needsSpanM, needsHeightM } = fitOf(designOf(data, revision), roomOf(data));
-  const features = plotFeaturesOf(data);
-  const laid = features.find((one) => one.id === String(feature.id));
-  return (
-    laid &&
-    layoutOf(
-      laid,
-      { spanM: needsSpanM, heightM: needsHeightM, across: antennaKind(revision.kind).hearsAlong !== true },
-      features,
-    )
-  );
+/** A run of an antenna, how it lies, and what was found there. */
+export interface LaidAntenna {
+  readonly feature: Saved<'plotFeatures'>;
+  readonly layout: Layout;
 }
+
+/** Every run of an antenna by its own figures; empty when it was not laid. */
+export function laidLayouts(data: StationData, antennaId: number): readonly LaidAntenna[] {
+  const revision = latestRevision(data, antennaId);
+  if (!revision) return [];
+  const features = plotFeaturesOf(data);
+  return laidFeatures(data, antennaId).flatMap((feature) => {
+    const { needsSpanM, needsHeightM } = fitOf(designOf(data, revision, feature), roomOf(data));
+    const needs = {
+      ...{ spanM: needsSpanM, heightM: needsHeightM, across: antennaKind(revision.kind).hearsAlong !== true },
+    };
+    const laid = features.find((one) => one.id === String(feature.id));
+    return laid ? [{ feature, layout: layoutOf(laid, needs, features) }] : [];
+  });
+}
+
+const SEVERITY = ['good', 'caution', 'danger'] as const;
+/** How bad the worst finding of a run is; 0: all is good. */
+export const severityOf = ({ findings }: Layout): number =>
+  Math.max(0, ...findings.map(({ state }) => SEVERITY.indexOf(state)));
+
+/** The run that is worst off; undefined when the antenna was not laid. */
+export const laidLayout = (data: StationData, antennaId: number): Layout | undefined =>
+  [...laidLayouts(data, antennaId)].sort((a, b) => severityOf(b.layout) - severityOf(a.layout))[0]?.layout;
 
 /** Targets as the ranking wants them: with arrival angle and bearing at a moment. */
 export const targetChoices = (data: StationData, atMs: number): readonly ForecastTarget[] =>

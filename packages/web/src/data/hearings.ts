@@ -1,5 +1,5 @@
 import { type Hearing, hearingKey, type HearingQuestion, type Unheard } from '@velvet-reed/core/choose';
-import { wireLengthM } from '@velvet-reed/core/solver';
+import { SOLVER_VERSION, wireLengthM } from '@velvet-reed/core/solver';
 import { clear, createStore, getMany, keys, setMany, type UseStore } from 'idb-keyval';
 import { createContext, useContext } from 'react';
 import { JobLeft, runJob } from '../workers/pool';
@@ -51,8 +51,10 @@ function lotsOf(questions: readonly HearingQuestion[]): readonly (readonly Heari
 
 function makeHearings(): Hearings {
   const known = new Map<string, Answer>();
+  // faults of a moment: shown until they are asked again, never kept
+  const faults = new Set<string>();
   let store: UseStore | undefined;
-  const kept = (): UseStore => (store ??= createStore('velvet-reed', 'hearings-2'));
+  const kept = (): UseStore => (store ??= createStore('velvet-reed', `hearings-solver-${SOLVER_VERSION}`));
 
   /** What an earlier visit solved; a browser without storage just solves again. */
   async function recall(wanted: readonly string[]): Promise<void> {
@@ -77,6 +79,8 @@ function makeHearings(): Hearings {
   return {
     known,
     async ask(questions, onProgress, signal) {
+      faults.forEach((key) => known.delete(key));
+      faults.clear();
       const byKey = new Map(questions.map((question) => [hearingKey(question), question] as const));
       const absent = (): string[] => [...byKey.keys()].filter((key) => !known.has(key));
       if (absent().length > 0) await recall(absent());
@@ -105,7 +109,12 @@ function makeHearings(): Hearings {
               questions
                 .map(hearingKey)
                 .filter((key) => !known.has(key))
-                .forEach((key) => take(key, { why: 'The computation met a fault here.' }));
+                .forEach((key) => {
+                  faults.add(key);
+                  known.set(key, { why: 'The computation met a fault here. Open the room again to repeat it.' });
+                  answered += 1;
+                  onProgress(answered);
+                });
           }),
         ),
       );

@@ -1,4 +1,4 @@
-import { judgedGuard } from '../data/guard';
+import { guardVerdict, judgedGuard } from '../data/guard';
 import type { StationData } from '../data/station';
 import { plannedTransmitters } from '../data/transmitters';
 import { judgedBench, judgedNoise, judgedPath, judgedTrial } from '../data/verdicts';
@@ -64,11 +64,17 @@ function standing(data: StationData, step: StepId): StepStanding {
         : 'doubtful';
     }
     case 'guard': {
-      const proofs = plannedTransmitters(data).map((plan) => judgedGuard(data, plan).proof);
-      if (proofs.length === 0) return 'empty';
-      if (proofs.every(({ receivers }) => receivers.length === 0)) return 'in work';
+      const judged = plannedTransmitters(data).map((plan) => judgedGuard(data, plan));
+      if (judged.length === 0) return 'empty';
+      if (judged.every(({ proof }) => proof.receivers.length === 0)) return 'in work';
+      const verdicts = judged.map((one) => ({ ...guardVerdict(one), thin: one.proof.worst?.thin ?? false }));
+      if (
+        verdicts.some(({ pending }) => pending) &&
+        verdicts.every(({ pending, colour }) => pending || colour !== 'danger')
+      )
+        return 'in work';
       // what was only typed is no proof
-      return proofs.every(({ colour, worst }) => (colour === 'proven' || colour === 'computed') && !worst?.thin)
+      return verdicts.every(({ colour, thin }) => (colour === 'proven' || colour === 'computed') && !thin)
         ? 'done'
         : 'doubtful';
     }

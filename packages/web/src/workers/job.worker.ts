@@ -12,7 +12,8 @@ export type JobMessage =
 export type JobReply =
   | { readonly id: number; readonly say: 'step'; readonly step: unknown }
   | { readonly id: number; readonly say: 'answer'; readonly answer: unknown; readonly ms: number }
-  | { readonly id: number; readonly say: 'fault'; readonly message: string }
+  /** Refused: the computation says what is wrong with the question; else it met a fault of the moment. */
+  | { readonly id: number; readonly say: 'fault'; readonly message: string; readonly refused: boolean }
   | { readonly id: number; readonly say: 'left' };
 
 const left = new Set<number>();
@@ -73,7 +74,7 @@ async function run(id: number, name: JobName, question: never): Promise<void> {
   } catch (error) {
     const message =
       error instanceof CoreError ? error.message : 'The computation met a fault. Change a figure and try again.';
-    post({ id, say: 'fault', message });
+    post({ id, say: 'fault', message, refused: error instanceof CoreError });
   } finally {
     running -= 1;
     if (asked) ground.ask(undefined);

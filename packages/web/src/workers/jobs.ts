@@ -1,3 +1,4 @@
+import { CoreError } from '@velvet-reed/core/errors';
 import {
   optimiseDesign,
   trimToResonance,
@@ -61,8 +62,10 @@ function* solveHearings(
     let answer: Hearing | Unheard;
     try {
       answer = solveHearing(question);
-    } catch {
-      answer = { why: 'The computation met a fault here.' };
+    } catch (error) {
+      // a refusal is an answer; a fault of the moment ends the lot, and is not kept
+      if (!(error instanceof CoreError)) throw error;
+      answer = { why: error.message };
     }
     yield { index, answer };
   }

@@ -56,7 +56,7 @@ describe('the pool of workers', () => {
     const [first, second] = [a.job, b.job];
     b.say({ id: second, say: 'answer', answer: 'b', ms: 3 });
     expect(b.job).toBe(second + 1);
-    a.say({ id: first, say: 'fault', message: 'No resonance.' });
+    a.say({ id: first, say: 'fault', refused: true, message: 'No resonance.' });
     await expect(jobs[0]).rejects.toThrow('No resonance.');
     await expect(jobs[1]).resolves.toEqual({ answer: 'b', ms: 3 });
     expect(a.job).toBe(second + 2);

@@ -39,6 +39,8 @@ interface Slot {
   ending?: ReturnType<typeof setTimeout>;
 }
 
+/** The computation said what is wrong with the question: asked again, it says the same. Every other error is a fault of the moment. */
+export class JobRefused extends Error {}
 /** The person left the job, or asked for another one. */
 export class JobLeft extends Error {}
 
@@ -63,7 +65,7 @@ function openSlot(): Slot {
     clearTimeout(slot.ending);
     slot.job = undefined;
     if (data.say === 'answer') job.resolve({ answer: data.answer, ms: data.ms });
-    else if (data.say === 'fault') job.reject(new Error(data.message));
+    else if (data.say === 'fault') job.reject(data.refused ? new JobRefused(data.message) : new Error(data.message));
     feed();
   };
   worker.onerror = () => {
@@ -117,7 +119,7 @@ function leave(job: Job): void {
 
 /**
  * Runs a job in one of the workers.
- * @throws JobLeft when the signal came; Error with a sentence for the person when the computation refused.
+ * @throws JobLeft when the signal came; JobRefused with a sentence for the person when the computation refused; Error for a fault of the moment.
  */
 export function runJob<N extends JobName>(
   name: N,

@@ -4,7 +4,14 @@ export const amplifier: StageKindSpec<'amplifier'> = {
   id: 'amplifier',
   article: 'an amplifier',
   name: 'Amplifier',
-  fields: [...activeFields('15 dB', '3 dB', '40 dBm', '15 dBm'), ...FED],
+  fields: [
+    ...activeFields('15 dB', '3 dB', '40 dBm', '15 dBm'),
+    {
+      ...{ id: 'surviveDbm', label: 'Its input survives', hint: 'by its data sheet; empty: not known', start: '' },
+      ...{ dimension: 'level', bareUnit: 'dBm', least: -30, most: 60, optional: true },
+    },
+    ...FED,
+  ],
   stage: ({ name, gainDb, noiseFigureDb, iip2Dbm, iip3Dbm }) => ({
     ...{ kind: 'amplifier', name, gainDb, noiseFigureDb, iip2Dbm, iip3Dbm },
   }),

@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useCouplings } from '../../data/couplings';
-import { drawnStation } from '../../data/guard';
+import { drawnStation } from '../../data/guard-drawing';
 import { useStationId, type StationData } from '../../data/station';
 import { plannedTransmitters, type PlannedTransmitter } from '../../data/transmitters';
 import { Room } from '../../ui/room';
@@ -31,7 +31,7 @@ export function GuardRoom({
         title={title}
         verdict={
           <>
-            No transmitter is planned for.{' '}
+            No transmitter has a Guard plan yet.{' '}
             <Next>
               <Link to={`/s/${stationId}/guard/inputs`}>Next: enter its power in Inputs.</Link>
             </Next>

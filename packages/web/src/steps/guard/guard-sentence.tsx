@@ -1,16 +1,17 @@
-import type { GuardProof } from '@velvet-reed/core/guard';
+import { guardVerdict, type JudgedGuard } from '../../data/guard';
 import { Next } from '../../ui/section';
 import { STATE } from './guard-state';
 
-/** Guard's verdict as the core states it. */
-export function GuardSentence({ proof }: { readonly proof: GuardProof }) {
-  const ink = proof.colour === 'proven' || proof.colour === 'computed' ? '' : STATE[proof.colour].ink;
+/** Guard's verdict as it was judged. */
+export function GuardSentence({ judged }: { readonly judged: JudgedGuard }) {
+  const { colour, sentence, next, pending } = guardVerdict(judged);
+  const ink = pending || colour === 'proven' || colour === 'computed' ? '' : STATE[colour].ink;
   return (
     <>
-      <span className={ink}>{proof.sentence}</span>{' '}
+      <span className={ink}>{sentence}</span>{' '}
       <Next>
-        Next: {proof.next.charAt(0).toLowerCase()}
-        {proof.next.slice(1)}
+        Next: {next.charAt(0).toLowerCase()}
+        {next.slice(1)}
       </Next>
     </>
   );

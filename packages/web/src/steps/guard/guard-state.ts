@@ -1,4 +1,4 @@
-import type { Cell, Colour } from '@velvet-reed/core/guard';
+import { type Cell, type Colour, COLOUR_WORDS } from '@velvet-reed/core/guard';
 import { fixed, plain, showPower } from '@velvet-reed/core/units';
 import type { PlannedTransmitter } from '../../data/transmitters';
 
@@ -15,7 +15,7 @@ export const STATE: Readonly<Record<Colour, { readonly mark: string; readonly in
 export function lookOf(cell: Cell): { readonly mark: string; readonly ink: string; readonly word: string } {
   if (cell.uncovered) return { ...STATE.danger, word: 'uncovered' };
   if (cell.thin) return { mark: '◑', ink: 'text-caution', word: `${cell.colour}, thin` };
-  return { ...STATE[cell.colour], word: cell.colour };
+  return { ...STATE[cell.colour], word: COLOUR_WORDS[cell.colour] };
 }
 
 export const levelProvenance = (cell: Cell, plan: PlannedTransmitter) =>
@@ -25,7 +25,8 @@ export const levelProvenance = (cell: Cell, plan: PlannedTransmitter) =>
     inputs: [
       ['power', plain(showPower(plan.powerW))],
       ...(cell.route?.steps ?? []).map(
-        ({ name, lossDb, evidence }) => [name, `${fixed(lossDb, 1)} dB, ${evidence}`] as const,
+        ({ name, lossDb, footing, because }) =>
+          [name, `${fixed(lossDb, 1)} dB, ${footing}${because === undefined ? '' : ` (${because})`}`] as const,
       ),
     ],
     source: 'your drawing and figures; a reflecting load can raise the voltage by up to 6 dB',

@@ -34,7 +34,8 @@ export const inputFields = (data: StationData): readonly FieldSpec[] => [
     label: 'Isolation while transmitting',
     kind: 'quantity',
     dimension: 'gain',
-    hint: 'transmitter output to this input',
+    optional: true,
+    hint: 'transmitter output to this input; empty: not known',
   },
   {
     name: 'limitDbm',

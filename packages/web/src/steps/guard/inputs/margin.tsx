@@ -5,8 +5,9 @@ export function Margin() {
     <>
       <Note title="Every antenna counts">
         <p>
-          An antenna without a disconnect is red until what it hands on is computed or measured, and every other antenna
-          of the station until it is drawn. What was typed counts as assumed.
+          An antenna without a disconnect is red until the level it delivers is computed or measured. Every other
+          antenna and receiver of the station is red until it is drawn, or until you say in Routes that it hangs on
+          nothing. What was typed counts as assumed.
         </p>
       </Note>
     </>

@@ -1,11 +1,13 @@
 import { createOf, type Saved, SCHEMAS, updateOf } from '@velvet-reed/contract';
-import { plain, showPower } from '@velvet-reed/core/units';
+import type { GuardProof } from '@velvet-reed/core/guard';
+import { fixed, frequencyText, plain, showPower } from '@velvet-reed/core/units';
 import { useState, type ReactNode } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useCouplings } from '../../../data/couplings';
 import { entry, useStationId, useWrite, type StationData } from '../../../data/station';
 import { plannedTransmitters, unplannedTransmitters, type PlannedTransmitter } from '../../../data/transmitters';
-import { cellsOf, judgedGuard } from '../../../data/guard';
+import { cellsOf, guardVerdict, isDrawn, judgedGuard } from '../../../data/guard';
+import { inputNode } from '../../../data/guard-drawing';
 import { Button } from '../../../ui/button';
 import { Disclosure } from '../../../ui/disclosure';
 import { RecordForm } from '../../../ui/record-form';
@@ -16,6 +18,7 @@ import { Empty } from '../../../ui/states';
 import { StationPage } from '../../../ui/station-page';
 import { typedFrequency, typedPower } from '../../../ui/typed';
 import { inDb, Value } from '../../../ui/value';
+import { MissingFigures } from '../missing-figures';
 import { Margin } from './margin';
 import { inputFields } from './input-fields';
 import { PLAN_FIELDS, PLAN_SCHEMA } from '../plan-form';
@@ -36,7 +39,7 @@ function GuardChooser({ data }: { readonly data: StationData }) {
         title="Inputs, Guard"
         verdict={
           <>
-            No transmitter is planned for.{' '}
+            No transmitter has a Guard plan yet.{' '}
             <Next>Next: enter its power; if you never transmit, leave this step empty.</Next>
           </>
         }
@@ -121,7 +124,8 @@ function NewPlan({
         start={{
           name: transmitter?.name ?? 'My transmitter',
           powerW: transmitter ? typedPower(transmitter.powerW) : '100 W',
-          freqHz: '29.7 MHz',
+          freqHz: typedFrequency(transmitter?.freqHz ?? 29.7e6),
+          ...{ bands: '', powerSteps: '' },
           marginToKeepDb: '10 dB',
           meterResolutionW: '1 W',
         }}
@@ -161,12 +165,15 @@ function Guard({
 }) {
   const { save, trySave } = useWrite();
   const [editing, setEditing] = useState<number>();
-  const { rows, proof, drawn } = judgedGuard(data, plan);
+  const judged = judgedGuard(data, plan);
+  const { rows, proof, drawn } = judged;
+  const verdict = guardVerdict(judged);
   useCouplings([...drawn.asks.values()].flat());
   const stationId = useStationId();
   return (
-    <Room title="Inputs, Guard" verdict={<GuardSentence proof={proof} />} margin={<Margin />}>
+    <Room title="Inputs, Guard" verdict={<GuardSentence judged={judged} />} margin={<Margin />}>
       <Section title="Receiver inputs while transmitting" hint={`${plain(showPower(plan.powerW))} on the air`}>
+        <MissingFigures proof={proof} planId={plan.id} />
         {rows.length === 0 ? (
           <Empty>
             No receiver input entered. Enter every antenna that stays connected to any receiver, also the ones you do
@@ -211,6 +218,13 @@ function Guard({
                     </span>
                   </div>
                   <p className="text-sm">Key down: {down.sentence}</p>
+                  <Bands proof={proof} input={row.id} />
+                  {row.isolationDb !== null && isDrawn(data, plan, inputNode(row.id)) && (
+                    <p className="text-sm text-dim">
+                      The typed {fixed(row.isolationDb, 0)} dB are not used: Routes says what this input is connected
+                      to.
+                    </p>
+                  )}
                   {worst !== down && (
                     <p className={`text-sm ${look.ink}`}>
                       {worst.state.name}: {worst.sentence}{' '}
@@ -225,7 +239,7 @@ function Guard({
                       start={{
                         name: row.name,
                         antennaName: feederOf(data, row),
-                        isolationDb: `${row.isolationDb} dB`,
+                        isolationDb: row.isolationDb === null ? '' : `${row.isolationDb} dB`,
                         limitDbm: `${row.limitDbm} dBm`,
                         disconnects: row.disconnects,
                       }}
@@ -274,7 +288,7 @@ function Guard({
               look="quiet"
               onClick={() =>
                 void trySave(
-                  [entry('guard', `${plan.name}: ${proof.sentence} ${proof.next}`)],
+                  [entry('guard', `${plan.name}: ${verdict.sentence} ${verdict.next}`)],
                   'Added to the notebook.',
                 )
               }
@@ -293,6 +307,7 @@ function Guard({
             name: plan.name,
             powerW: typedPower(plan.powerW),
             freqHz: typedFrequency(plan.freqHz),
+            ...{ bands: plan.bands, powerSteps: plan.powerSteps },
             marginToKeepDb: `${plan.marginToKeepDb} dB`,
             meterResolutionW: typedPower(plan.meterResolutionW),
           }}
@@ -313,6 +328,30 @@ function Guard({
         />
       </Section>
     </Room>
+  );
+}
+
+/** Every transmit frequency by itself with the key down, where there are several. */
+function Bands({ proof, input }: { readonly proof: GuardProof; readonly input: number }) {
+  const own = proof.bands.flatMap(({ cells }) =>
+    cells.filter(({ receiver, state }) => receiver === inputNode(input) && state.kind === 'key down'),
+  );
+  if (own.length < 2) return null;
+  return (
+    <ul className="flex flex-wrap gap-x-5 text-sm">
+      {own.map((cell) => {
+        const look = lookOf(cell);
+        return (
+          <li key={cell.freqHz} className="whitespace-nowrap">
+            {frequencyText(cell.freqHz)}{' '}
+            <span className={look.ink}>
+              {look.mark} {look.word}
+            </span>
+            {cell.route && <span className="ml-1 font-mono">{fixed(cell.route.dbm, 1)} dBm</span>}
+          </li>
+        );
+      })}
+    </ul>
   );
 }
 

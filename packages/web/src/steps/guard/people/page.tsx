@@ -1,14 +1,16 @@
 import { SCHEMAS } from '@velvet-reed/contract';
 import { exposureFieldVPerM, insideNearField, MODE_SHARES } from '@velvet-reed/core/guard';
-import { DIPOLE_GAIN_DBI, plain, showPower, significant } from '@velvet-reed/core/units';
+import { DIPOLE_GAIN_DBI, frequencyText, plain, showPower, significant } from '@velvet-reed/core/units';
 import { Link } from 'react-router';
-import { fedAntenna } from '../../../data/guard';
+import { fedAntenna, transmitFrequencies } from '../../../data/guard-drawing';
 import { useStationId, useWrite, type StationData } from '../../../data/station';
 import type { PlannedTransmitter } from '../../../data/transmitters';
 import { Button } from '../../../ui/button';
+import { QuickAnswer } from '../../../ui/quick-answer';
 import { RecordForm, type FieldSpec } from '../../../ui/record-form';
 import { Caution, Next, Section, Wide } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';
+import { typedFrequency } from '../../../ui/typed';
 import { Value } from '../../../ui/value';
 import { useJob } from '../../../workers/use-job';
 import { GuardRoom } from '../guard-room';
@@ -26,14 +28,18 @@ export default function PeopleRoom() {
           verdict={(plan) => (
             <>
               10 m from a half-wave dipole with {plain(showPower(plan.powerW))} the far-field formula gives{' '}
-              {significant(exposureFieldVPerM(plan.powerW, DIPOLE_GAIN_DBI, 10), 2)} V/m (model).{' '}
-              <Next>Next: compare with the limit that applies where you live; licensed people judge it.</Next>
+              {significant(exposureFieldVPerM(plan.powerW, DIPOLE_GAIN_DBI, 10), 2)} V/m (model)
+              {nearestHz(data, plan) === undefined
+                ? ''
+                : `; at ${frequencyText(nearestHz(data, plan) ?? 0)} 10 m lie in the near field, where it can be more`}
+              . <Next>Next: compare with the limit that applies where you live; licensed people judge it.</Next>
             </>
           )}
         >
           {(plan) => (
             <>
-              <Fields plan={plan} />
+              <Fields plan={plan} freqHz={transmitFrequencies(data, plan)[0]} />
+              <AnyField plan={plan} freqHz={transmitFrequencies(data, plan)[0]} />
               <NearFields data={data} plan={plan} />
               <Limits plan={plan} />
             </>
@@ -44,8 +50,36 @@ export default function PeopleRoom() {
   );
 }
 
+/** The lowest transmit frequency at which 10 m lie in the near field; undefined: none. */
+const nearestHz = (data: StationData, plan: PlannedTransmitter): number | undefined =>
+  transmitFrequencies(data, plan).find((freqHz) => insideNearField(10, freqHz));
+
+/** The far-field formula with any power, gain and distance. */
+const AnyField = ({ plan, freqHz }: { readonly plan: PlannedTransmitter; readonly freqHz: number }) => (
+  <QuickAnswer
+    title="At any distance, with any gain"
+    hint="far-field formula √(30·P·G)/d (model)"
+    specs={[
+      { name: 'power', label: 'Mean power', dimension: 'power', bareUnit: 'W', start: plain(showPower(plan.powerW)) },
+      { name: 'gain', label: 'Gain', dimension: 'gain', start: `${DIPOLE_GAIN_DBI} dBi` },
+      { name: 'distance', label: 'Distance', dimension: 'length', bareUnit: 'm', start: '10 m' },
+      { name: 'freq', label: 'Frequency', dimension: 'frequency', bareUnit: 'MHz', start: typedFrequency(freqHz) },
+    ]}
+    answer={(value) => {
+      const field = exposureFieldVPerM(value('power'), value('gain'), value('distance'));
+      const near = insideNearField(value('distance'), value('freq'));
+      return (
+        <p className={near ? 'text-caution' : ''}>
+          {significant(field, 2)} V/m and {significant(field / 377, 2)} A/m (model)
+          {near ? ': inside λ/2π the formula does not hold, and both fields can be stronger.' : '.'}
+        </p>
+      );
+    }}
+  />
+);
+
 /** Field over distance, and where the formula stops to hold. */
-function Fields({ plan }: { readonly plan: PlannedTransmitter }) {
+function Fields({ plan, freqHz }: { readonly plan: PlannedTransmitter; readonly freqHz: number }) {
   return (
     <>
       <Wide evidence label="Field by distance">
@@ -59,7 +93,7 @@ function Fields({ plan }: { readonly plan: PlannedTransmitter }) {
           </thead>
           <tbody>
             {DISTANCES_M.map((distanceM) => {
-              const near = insideNearField(distanceM, plan.freqHz);
+              const near = insideNearField(distanceM, freqHz);
               return (
                 <tr key={distanceM}>
                   <th scope="row" className="text-ink">
@@ -83,7 +117,7 @@ function Fields({ plan }: { readonly plan: PlannedTransmitter }) {
                     />
                   </td>
                   <td className={near ? 'text-caution' : ''}>
-                    {near ? 'no: inside λ/2π the field can be stronger' : 'beyond λ/2π, at the highest frequency'}
+                    {near ? 'no: inside λ/2π the field can be stronger' : 'beyond λ/2π, at the lowest frequency too'}
                   </td>
                 </tr>
               );

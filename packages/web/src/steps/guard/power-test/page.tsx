@@ -1,9 +1,12 @@
-import { type Saved, SCHEMAS, type Values } from '@velvet-reed/contract';
+import { type Saved, SCHEMAS, updateOf, type Values } from '@velvet-reed/contract';
+import { holdsFor } from '@velvet-reed/core/evidence';
 import { checkedPad, testAgainstModel } from '@velvet-reed/core/guard';
 import { capital, countText, fixed, frequencyText, plain, showPower, wattsToDbm } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { cellsOf, judgedGuard, judgedTest } from '../../../data/guard';
+import { judgedGuard } from '../../../data/guard';
+import { inputNode, transmitFrequencies } from '../../../data/guard-drawing';
+import { judgedTest, testEvidence } from '../../../data/guard-evidence';
 import { plug, readInstrument, useInstruments } from '../../../data/instruments';
 import { entry, showTrouble, useWrite, type StationData } from '../../../data/station';
 import type { PlannedTransmitter } from '../../../data/transmitters';
@@ -55,16 +58,19 @@ function Verdict({ data, plan }: { readonly data: StationData; readonly plan: Pl
       </>
     );
   const { judged } = judgedTest(data, test, plan);
-  const { loss, atFullDbm = 0, allowedW } = judged;
+  const { loss, atFullDbm = 0, atFullMostDbm = 0, allowedW } = judged;
+  const beyond = loss && plan.powerW > 4 * loss.upToW * (1 + 1e-9);
   const stop = judged.next.state === 'stop' || judged.next.state === 'ask';
   return (
     <>
       {loss && loss.rungs >= 2 ? (
         <>
           {fixed(loss.db, 1)} dB lie between the transmitter and this input (95 % {fixed(loss.lowDb, 1)} to{' '}
-          {fixed(loss.highDb, 1)}, measured): {fixed(atFullDbm, 1)} dBm at {plain(showPower(plan.powerW))}
+          {fixed(loss.highDb, 1)}, measured at {frequencyText(test.freqHz, 4)} up to {plain(showPower(loss.upToW))}):{' '}
+          {beyond ? 'forecast ' : ''}
+          {fixed(atFullDbm, 1)} dBm, {fixed(atFullMostDbm, 1)} at most, at {plain(showPower(plan.powerW))}
           {allowedW !== undefined && allowedW < plan.powerW
-            ? `, limit less margin already at ${plain(showPower(allowedW))}`
+            ? `; the margin is surely kept up to ${plain(showPower(allowedW))}`
             : ''}
           .
         </>
@@ -150,13 +156,25 @@ function Begin({
   const { save } = useWrite();
   const inputs = data.guardInputs.filter(({ guardPlanId }) => guardPlanId === plan.id);
   const [inputId, setInputId] = useState(inputs[0]?.id);
-  const { proof } = judgedGuard(data, plan);
-  const down = inputId === undefined ? undefined : cellsOf(proof, inputId).down;
-  // the model's expectation, where every step of the route has a figure
-  const expected =
-    down?.route && down.route.steps.every(({ evidence }) => evidence === 'model' || evidence === 'measured')
+  const { proof, drawn } = judgedGuard(data, plan);
+  // the model's expectation at a frequency, where every step of the route has a figure
+  const expectedAt = (freqHz: number): number | null => {
+    const down = proof.bands
+      .find((band) => band.freqHz === freqHz)
+      ?.cells.find(
+        ({ receiver, state }) => inputId !== undefined && receiver === inputNode(inputId) && state.kind === 'key down',
+      );
+    return down?.route?.steps.every(({ footing }) => footing === 'model' || footing === 'measured')
       ? wattsToDbm(plan.powerW) - down.route.dbm
       : null;
+  };
+  const expected = expectedAt(plan.freqHz);
+  const frequencies = transmitFrequencies(data, plan);
+  // the first frequency that no test of this input was made at comes first
+  const openHz =
+    frequencies.find(
+      (hz) => !data.powerTests.some((one) => one.guardInputId === inputId && Math.abs(one.freqHz / hz - 1) < 0.001),
+    ) ?? plan.freqHz;
   if (inputs.length === 0) return <p className="text-sm text-dim">Enter a receiver input in Inputs first.</p>;
   return (
     <Disclosure label={first ? 'Begin a test' : 'Begin another test'} look={first ? 'main' : 'plain'}>
@@ -179,15 +197,21 @@ function Begin({
           <RecordForm
             fields={FIELDS}
             schema={SCHEMAS.powerTests}
-            fixed={{ guardPlanId: plan.id, guardInputId: inputId, expectedLossDb: expected, atMs: 0 }}
+            key={inputId}
+            fixed={{ guardPlanId: plan.id, guardInputId: inputId, expectedLossDb: null, atMs: 0 }}
             start={{
-              ...{ freqHz: `${plan.freqHz / 1e6} MHz`, lowestW: '0.5 W', attenuatorDb: '40 dB' },
+              ...{ freqHz: `${openHz / 1e6} MHz`, lowestW: '0.5 W', attenuatorDb: '40 dB' },
               ...{ backgroundDbm: '', conditions: '' },
             }}
             submit="Begin"
             onCancel={close}
             onSave={async (values) => {
-              const made: Values<'powerTests'> = SCHEMAS.powerTests.cast({ ...values, atMs: Date.now() });
+              const input = inputs.find(({ id }) => id === inputId);
+              const made: Values<'powerTests'> = SCHEMAS.powerTests.cast({
+                ...{ ...values, atMs: Date.now(), expectedLossDb: expectedAt(values.freqHz) },
+                // what it is taken on: it holds for that only
+                takenOn: input ? drawn.scopeOf(input) : {},
+              });
               const [id] = await save([{ op: 'create', resource: 'powerTests', values: made }], 'The test has begun.');
               onMade(id);
               close();
@@ -195,7 +219,8 @@ function Begin({
           />
           {expected !== null && (
             <p className="mt-1 text-sm text-dim">
-              The model expects {fixed(expected, 0)} dB on this way; it may be 15 dB off.
+              The model expects {fixed(expected, 0)} dB on this way at {frequencyText(plan.freqHz)}; it may be 15 dB
+              off.
             </p>
           )}
         </>
@@ -290,12 +315,16 @@ function Running({
           </table>
         </Wide>
       )}
+      <Standing data={data} plan={plan} test={test} />
       {loss && loss.rungs >= 2 && (
         <p className="mt-2 max-w-prose">
           Without the pad {fixed(judged.atFullDbm ?? 0, 1)} dBm at {plain(showPower(plan.powerW))}, at most{' '}
           {fixed(judged.atFullMostDbm ?? 0, 1)} dBm
-          {judged.allowedW === undefined ? '' : `; ${plain(showPower(judged.allowedW))} keep the margin`}. It holds for
-          this frequency, these positions and these switches only.
+          {judged.allowedW === undefined || judged.allowedMiddleW === undefined
+            ? ''
+            : `; ${plain(showPower(judged.allowedW))} surely keep the margin (by the lower end of the loss; ${plain(showPower(judged.allowedMiddleW))} by its middle)`}
+          . It holds at {frequencyText(test.freqHz, 4)}, up to {plain(showPower(loss.upToW))} (to{' '}
+          {plain(showPower(4 * loss.upToW))} with 1 dB more doubt), and for these antennas and parts as they stood.
           {test.expectedLossDb !== null && <> {testAgainstModel(loss.db, test.expectedLossDb).sentence}</>}{' '}
           <Button
             look="quiet"
@@ -316,6 +345,51 @@ function Running({
         </p>
       )}
     </div>
+  );
+}
+
+/** Whether the test still speaks for the station as it is drawn; a test of an earlier release is asked what it was taken on. */
+function Standing({
+  data,
+  plan,
+  test,
+}: {
+  readonly data: StationData;
+  readonly plan: PlannedTransmitter;
+  readonly test: Saved<'powerTests'>;
+}) {
+  const { trySave } = useWrite();
+  const input = data.guardInputs.find(({ id }) => id === test.guardInputId);
+  const evidence = testEvidence(test, judgedTest(data, test, plan).judged);
+  if (!input || !evidence) return null;
+  const now = judgedGuard(data, plan).drawn.scopeOf(input);
+  const holding = holdsFor(evidence, now);
+  if (holding.state === 'covers') return null;
+  const unsaid = test.takenOn.parts === undefined;
+  return (
+    <p className="mt-2 max-w-prose text-caution">
+      {holding.state === 'stretched'
+        ? `It is stretched: ${holding.because}.`
+        : `It does not hold for the station as it is drawn: ${holding.reason}.`}{' '}
+      {unsaid ? (
+        <Button
+          look="quiet"
+          onClick={() =>
+            void trySave(
+              [
+                updateOf('powerTests', test, { takenOn: now }),
+                entry('guard', `${input.name}: the station stands as it stood at the stepwise test.`),
+              ],
+              'Noted.',
+            )
+          }
+        >
+          The station stands as it stood then
+        </Button>
+      ) : (
+        'Where the state returns it holds again; else repeat it.'
+      )}
+    </p>
   );
 }
 

@@ -1,9 +1,12 @@
-import { type Change, type Saved, SCHEMAS } from '@velvet-reed/contract';
+import { type Change, type Saved, SCHEMAS, updateOf } from '@velvet-reed/contract';
+import { readTwoPort, thinTransfer } from '@velvet-reed/core/formats';
 import { portsOf } from '@velvet-reed/core/guard';
 import { useMemo, useState } from 'react';
 import { useCouplings } from '../../../data/couplings';
-import { judgedGuard, inputNode, partNode, type JudgedGuard } from '../../../data/guard';
-import { entry, useWrite, type StationData } from '../../../data/station';
+import { judgedGuard, type JudgedGuard } from '../../../data/guard';
+import { inputNode, numbersIn, partNode } from '../../../data/guard-drawing';
+import { entry, showTrouble, useWrite, type StationData } from '../../../data/station';
+import { fileText } from '../../../data/table-previews';
 import type { PlannedTransmitter } from '../../../data/transmitters';
 import { Button } from '../../../ui/button';
 import { Disclosure } from '../../../ui/disclosure';
@@ -13,7 +16,7 @@ import { Section } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';
 import { GuardRoom } from '../guard-room';
 import { GuardSentence } from '../guard-sentence';
-import { evidenceOf, PART_FIELDS, PART_NAMES, PART_START, type PartKind, typedPart } from './part-fields';
+import { evidenceOf, FIGURE_OF, PART_FIELDS, PART_NAMES, PART_START, type PartKind, typedPart } from './part-fields';
 import { PartsByFigures } from './parts-by-figures';
 import { HEIGHT, StationDrawing, WIDTH } from './station-drawing';
 
@@ -24,7 +27,7 @@ export default function RoutesRoom() {
         <GuardRoom
           data={data}
           title="Routes, Guard"
-          verdict={(plan) => <GuardSentence proof={judgedGuard(data, plan).proof} />}
+          verdict={(plan) => <GuardSentence judged={judgedGuard(data, plan)} />}
         >
           {(plan) => <Routes key={plan.id} data={data} plan={plan} />}
         </GuardRoom>
@@ -86,9 +89,10 @@ function Routes({ data, plan }: { readonly data: StationData; readonly plan: Pla
         in Inputs, until you draw it. Drag parts, or move a chosen one by arrow keys; join two ports by a drag or by two
         clicks; Delete takes out a chosen link.
       </p>
-      {drawn.loose > 0 && (
+      {drawn.looseLinks > 0 && (
         <p role="alert" className="mb-3 text-caution">
-          {drawn.loose} links end at something that is gone. Draw them again.
+          {drawn.looseLinks === 1 ? 'One link ends' : `${drawn.looseLinks} links end`} at a part that is gone. What is
+          connected there is not known: take the link apart below, and join what it led to.
         </p>
       )}
       <NewPart data={data} plan={plan} judged={judged} />
@@ -146,7 +150,7 @@ function NewPart({
     );
   };
   return (
-    <Section title="Put a part in" hint="relay, limiter, filter, splitter, pad or line">
+    <Section title="Put a part in" hint="relay, limiter, filter, splitter, pad, line or amplifier">
       <div className="mb-2 flex flex-wrap items-end gap-x-4 gap-y-2">
         <label className="text-sm text-dim">
           Kind
@@ -177,7 +181,7 @@ function NewPart({
             ))}
           </select>
         </label>
-        <Disclosure label={`Add a ${PART_NAMES[kind].toLowerCase()}`}>
+        <Disclosure label={`Add ${kind === 'amplifier' ? 'an' : 'a'} ${PART_NAMES[kind].toLowerCase()}`}>
           {(close) => (
             <RecordForm
               key={kind}
@@ -210,7 +214,7 @@ function NewPart({
 }
 
 const kindOf = (word: string): PartKind => {
-  const kinds: readonly PartKind[] = ['switch', 'limiter', 'filter', 'splitter', 'pad', 'line'];
+  const kinds: readonly PartKind[] = ['switch', 'limiter', 'filter', 'splitter', 'pad', 'line', 'amplifier'];
   return kinds.find((one) => one === word) ?? 'switch';
 };
 
@@ -230,6 +234,7 @@ function Parts({ parts }: { readonly parts: readonly Saved<'guardParts'>[] }) {
                 Change
               </Button>
               <DeleteButton resource="guardParts" record={one} name={one.name} />
+              <FromTwoPort part={one} />
             </div>
             {editing === one.id && (
               <RecordForm
@@ -335,7 +340,44 @@ function Links({
   );
 }
 
-/** Antennas that are not in the drawing: drawn, or said to hang on nothing. */
+/** The figure of a part over frequency, from its measured two-port: a switch as it is while it is open. */
+function FromTwoPort({ part }: { readonly part: Saved<'guardParts'> }) {
+  const { trySave } = useWrite();
+  const figure = FIGURE_OF[part.kind];
+  const take = async (file: File): Promise<void> => {
+    try {
+      const { points } = readTwoPort(await fileText(file));
+      const own = thinTransfer(points, MOST_PART_POINTS).map(({ freqHz, gainDb }) => ({
+        ...{ figure, freqHz, db: Math.min(200, Math.max(0, figure === 'gainDb' ? gainDb : -gainDb)) },
+      }));
+      await trySave(
+        [updateOf('guardParts', part, { points: own, evidence: { ...part.evidence, [figure]: 'measured' } })],
+        `${part.name}: ${own.length} points taken from ${file.name}.`,
+      );
+    } catch (error) {
+      showTrouble(error);
+    }
+  };
+  return (
+    <label className="text-sm text-dim">
+      {figure === 'isolationDb' ? 'Isolation' : figure === 'gainDb' ? 'Gain' : 'Loss'} from a two-port file (.s2p
+      {part.kind === 'switch' ? ', measured while open' : ''})
+      <input
+        type="file"
+        accept=".s2p,.txt"
+        className="ml-2 max-w-48 border-0 text-sm text-ink"
+        onChange={(event) => {
+          const chosen = event.target.files?.[0];
+          event.target.value = '';
+          if (chosen) void take(chosen);
+        }}
+      />
+    </label>
+  );
+}
+const MOST_PART_POINTS = 200;
+
+/** Antennas and receivers that are not in the drawing: drawn, or said to hang on nothing. */
 function Nothing({
   data,
   plan,
@@ -346,34 +388,33 @@ function Nothing({
   readonly judged: JudgedGuard;
 }) {
   const { trySave } = useWrite();
-  const nothing = plan.hangingOnNothing.split(',').map(Number).filter(Boolean);
-  const asked = data.antennas.filter(({ id }) => nothing.includes(id) || drawn.undrawn.some((one) => one.id === id));
+  const lists = [
+    { what: 'antenna', records: data.antennas, column: 'hangingOnNothing' },
+    { what: 'receiver', records: data.receivers, column: 'receiversOnNothing' },
+  ] as const;
+  const asked = lists.flatMap(({ what, records, column }) => {
+    const nothing = numbersIn(plan[column]);
+    return records
+      .filter(({ id }) => nothing.includes(id) || drawn.undrawn.some((one) => one.what === what && one.id === id))
+      .map(({ id, name }) => ({ what, column, nothing, id, name }));
+  });
   if (asked.length === 0) return null;
-  const set = (id: number, on: boolean): void => {
-    const next = on ? [...nothing, id] : nothing.filter((one) => one !== id);
-    void trySave(
-      [
-        {
-          ...{ op: 'update', resource: 'guardPlans', id: plan.id, version: plan.version },
-          values: { hangingOnNothing: next.join(',') },
-        },
-      ],
-      'Saved.',
-    );
-  };
   return (
     <Section
-      title="Antennas that are not drawn"
-      hint="each is red until it is drawn, or until you say that it hangs on nothing"
+      title="Antennas and receivers that are not drawn"
+      hint="each is red until it is drawn, or until you say that it hangs on nothing; a receiver is drawn once Inputs has an input of it"
     >
       <ul>
-        {asked.map(({ id, name }) => (
-          <li key={id}>
+        {asked.map(({ what, column, nothing, id, name }) => (
+          <li key={`${what} ${id}`}>
             <label className="flex items-center gap-2">
               <input
                 type="checkbox"
                 checked={nothing.includes(id)}
-                onChange={(event) => set(id, event.target.checked)}
+                onChange={({ target: { checked } }) => {
+                  const next = checked ? [...nothing, id] : nothing.filter((one) => one !== id);
+                  void trySave([updateOf('guardPlans', plan, { [column]: next.join(',') })], 'Saved.');
+                }}
               />
               {name} hangs on nothing
             </label>

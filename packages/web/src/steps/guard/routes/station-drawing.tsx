@@ -14,7 +14,7 @@ import {
   useNodesState,
 } from '@xyflow/react';
 import { useEffect, useMemo, useRef } from 'react';
-import { type DrawnStation, reachedFrom } from '../../../data/guard';
+import { type DrawnStation, reachedFrom } from '../../../data/guard-drawing';
 
 /** Keys rest when none was pressed for this long, ms. */
 const REST_MS = 400;
@@ -31,7 +31,7 @@ type PartNode = Node<PartData, 'part'>;
 
 const KINDS: Readonly<Record<GuardNode['kind'], string>> = {
   ...{ transmitter: 'transmitter', receiver: 'receiver', antenna: 'antenna', switch: 'switch', line: 'line' },
-  ...{ pad: 'pad', filter: 'filter', limiter: 'limiter', splitter: 'splitter' },
+  ...{ pad: 'pad', filter: 'filter', limiter: 'limiter', splitter: 'splitter', amplifier: 'amplifier' },
 };
 
 /** What is told of a node beside its name. */
@@ -47,6 +47,8 @@ function figureText(node: GuardNode): string {
       return node.isolation.db === undefined ? 'isolation ?' : `isolation ${fixed(node.isolation.db, 0)} dB`;
     case 'limiter':
       return `leaks ${fixed(node.leakDbm, 0)} dBm`;
+    case 'amplifier':
+      return node.gain.db === undefined ? 'gain ?' : `${fixed(node.gain.db, 0)} dB`;
     default:
       return node.loss.db === undefined ? 'loss ?' : `${fixed(node.loss.db, 1)} dB`;
   }

@@ -2,7 +2,9 @@ import { BEFORE_STORM, BEFORE_TRANSMITTING } from '../../../data/check-lists';
 import { fixed, frequencyText, plain, showPower } from '@velvet-reed/core/units';
 import { CAUTIONS } from '@velvet-reed/core/safety';
 import type { TDocumentDefinitions } from 'pdfmake/interfaces';
-import { judgedGuard, judgedSequence, judgedTest, transmitFrequencies } from '../../../data/guard';
+import { guardVerdict, judgedGuard, judgedSequence } from '../../../data/guard';
+import { transmitFrequencies } from '../../../data/guard-drawing';
+import { judgedTest } from '../../../data/guard-evidence';
 import type { StationData } from '../../../data/station';
 import type { PlannedTransmitter } from '../../../data/transmitters';
 import { lookOf } from '../guard-state';
@@ -45,7 +47,9 @@ function stationSvg(data: StationData, plan: PlannedTransmitter): string {
 
 /** One page for the shack: the station, what each state does, the tests, the key line, the check lists. */
 export function shackCard(data: StationData, plan: PlannedTransmitter, day: string): TDocumentDefinitions {
-  const { proof } = judgedGuard(data, plan);
+  const judged = judgedGuard(data, plan);
+  const { proof } = judged;
+  const verdict = guardVerdict(judged);
   const sequence = judgedSequence(plan);
   const tests = data.powerTests
     .filter(({ guardPlanId }) => guardPlanId === plan.id)
@@ -53,7 +57,9 @@ export function shackCard(data: StationData, plan: PlannedTransmitter, day: stri
       const { loss } = judgedTest(data, test, plan).judged;
       const input = data.guardInputs.find(({ id }) => id === test.guardInputId);
       return `${new Date(test.atMs).toISOString().slice(0, 10)}, ${input?.name ?? 'deleted input'} at ${frequencyText(test.freqHz)}: ${
-        loss ? `${fixed(loss.db, 1)} dB (${fixed(loss.lowDb, 1)} to ${fixed(loss.highDb, 1)})` : 'no result'
+        loss
+          ? `${fixed(loss.db, 1)} dB (${fixed(loss.lowDb, 1)} to ${fixed(loss.highDb, 1)}), up to ${plain(showPower(loss.upToW))}`
+          : 'no result'
       }`;
     });
   const list = (items: readonly string[]) => ({ ul: items.map((text) => ({ text })), fontSize: 9 });
@@ -75,7 +81,7 @@ export function shackCard(data: StationData, plan: PlannedTransmitter, day: stri
           .join(', ')}; printed ${day}`,
         fontSize: 9,
       },
-      { text: `${proof.sentence} ${proof.next}`, margin: [0, 5, 0, 5] },
+      { text: `${verdict.sentence} ${verdict.next}`, margin: [0, 5, 0, 5] },
       { svg: stationSvg(data, plan), width: WIDTH },
       heading('What each state does'),
       {
@@ -101,8 +107,8 @@ export function shackCard(data: StationData, plan: PlannedTransmitter, day: stri
       heading('Key line'),
       list([
         sequence
-          ? `Switched by ${sequence.times.by}. ${sequence.remarks.join(' ') || 'RF comes after the switch and is gone before it goes back.'}`
-          : 'Nobody said by what the switch is driven, nor its times.',
+          ? `Switched by ${sequence.by}. ${sequence.known ? sequence.known.remarks.join(' ') || 'RF comes after the switch and is gone before it goes back.' : 'Its times are not complete.'}`
+          : 'What drives the switch was not entered, nor its times.',
         'Loads and currents by the radio’s manual; a diode across each coil, cathode to plus.',
       ]),
       heading('Before transmitting'),

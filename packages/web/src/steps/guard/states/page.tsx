@@ -1,5 +1,13 @@
-import { type Cell, cheapestMending, COLOURS, type GuardProof, type Offer } from '@velvet-reed/core/guard';
-import { fixed } from '@velvet-reed/core/units';
+import {
+  badness,
+  type Cell,
+  cheapestMending,
+  COLOUR_WORDS,
+  COLOURS,
+  type GuardProof,
+  type Offer,
+} from '@velvet-reed/core/guard';
+import { fixed, frequencyText, listText } from '@velvet-reed/core/units';
 import { useMemo, useState } from 'react';
 import { useCouplings } from '../../../data/couplings';
 import { judgedGuard, type JudgedGuard } from '../../../data/guard';
@@ -10,6 +18,7 @@ import { Section, Wide } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';
 import { GuardRoom } from '../guard-room';
 import { GuardSentence } from '../guard-sentence';
+import { MissingFigures } from '../missing-figures';
 import { lookOf, STATE } from '../guard-state';
 import { snrCostOf } from './snr-cost';
 
@@ -20,7 +29,7 @@ export default function StatesRoom() {
         <GuardRoom
           data={data}
           title="States, Guard"
-          verdict={(plan) => <GuardSentence proof={judgedGuard(data, plan).proof} />}
+          verdict={(plan) => <GuardSentence judged={judgedGuard(data, plan)} />}
         >
           {(plan) => <States key={plan.id} data={data} plan={plan} />}
         </GuardRoom>
@@ -47,10 +56,18 @@ function States({ data, plan }: { readonly data: StationData; readonly plan: Pla
     }
   };
   const key = ({ receiver, state }: Cell): string => `${receiver} ${state.id}`;
-  const shown = proof.cells.find((cell) => key(cell) === chosen) ?? proof.worst;
+  const [bandHz, setBandHz] = useState<number>();
+  const bands = proof.bands.filter(({ cells }) => cells.some(({ state }) => state.kind === 'key down'));
+  // a storm and a neighbour have no frequency of one's own: they stand in every band
+  const cells =
+    bands
+      .find(({ freqHz }) => freqHz === bandHz)
+      ?.cells.concat(proof.cells.filter(({ state }) => state.kind === 'neighbour on')) ?? proof.cells;
+  const shown = cells.find((cell) => key(cell) === chosen) ?? [...cells].sort((a, b) => badness(b) - badness(a))[0];
   if (proof.receivers.length === 0) return null;
   return (
     <>
+      <MissingFigures proof={proof} planId={plan.id} />
       <Wide evidence label="Every receiver in every state">
         <table className="w-full max-w-4xl">
           <thead>
@@ -70,7 +87,7 @@ function States({ data, plan }: { readonly data: StationData; readonly plan: Pla
                   {state.name}
                 </th>
                 {proof.receivers.map(({ id, name }) => {
-                  const cell = proof.cells.find((one) => one.receiver === id && one.state.id === state.id);
+                  const cell = cells.find((one) => one.receiver === id && one.state.id === state.id);
                   if (!cell) return <td key={id} />;
                   const look = lookOf(cell);
                   return (
@@ -95,6 +112,23 @@ function States({ data, plan }: { readonly data: StationData; readonly plan: Pla
           </tbody>
         </table>
       </Wide>
+      {bands.length > 1 && (
+        <label className="mt-2 block text-sm text-dim">
+          Frequency
+          <select
+            className="ml-2 text-ink"
+            value={bandHz ?? ''}
+            onChange={(event) => setBandHz(event.target.value === '' ? undefined : Number(event.target.value))}
+          >
+            <option value="">the worst of all</option>
+            {bands.map(({ freqHz }) => (
+              <option key={freqHz} value={freqHz}>
+                {frequencyText(freqHz)}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
       <div className="h-5" />
       {shown && <Why cell={shown} proof={proof} />}
       <Cheapest data={data} plan={plan} judged={judged} />
@@ -102,13 +136,16 @@ function States({ data, plan }: { readonly data: StationData; readonly plan: Pla
         Card for the shack (PDF)
       </Button>
       <p className="max-w-prose text-sm text-dim">
-        {COLOURS.map((colour) => `${STATE[colour].mark} ${colour}`).join(', ')}. Proven: by what was measured alone,
-        whatever else is. Computed: with the wire model’s couplings too. Assumed: with figures that were typed. Nothing
-        here is a permission: local codes, makers’ manuals and licensed people decide.
+        {COLOURS.map((colour) => `${STATE[colour].mark} ${COLOUR_WORDS[colour]}`).join(', ')}. Proven: by what was
+        measured alone, whatever else is. Computed: with the wire model’s couplings too. Assumed: with figures that were
+        typed. Nothing here is a permission: local codes, makers’ manuals and licensed people decide.
       </p>
     </>
   );
 }
+
+const figureText = (lossDb: number, footing: string): string =>
+  lossDb < 0 ? `gain ${fixed(-lossDb, 1)} dB, ${footing}` : `${fixed(lossDb, 1)} dB, ${footing}`;
 
 /** The route of a cell, step by step. */
 function Why({ cell, proof }: { readonly cell: Cell; readonly proof: GuardProof }) {
@@ -118,11 +155,10 @@ function Why({ cell, proof }: { readonly cell: Cell; readonly proof: GuardProof 
       <p className={`max-w-prose ${lookOf(cell).ink}`}>{cell.sentence}</p>
       {cell.route && cell.route.steps.length > 0 && (
         <ol className="mt-1 list-decimal pl-6 text-sm">
-          {cell.route.steps.map(({ name, lossDb, evidence, dbm }, i) => (
+          {cell.route.steps.map(({ name, lossDb, footing, because, dbm }, i) => (
             <li key={`${i} ${name}`}>
-              {name}:{' '}
-              {evidence === 'unknown' ? 'no figure, counted as no loss' : `${fixed(lossDb, 1)} dB (${evidence})`},{' '}
-              {fixed(dbm, 1)} dBm behind it
+              {name}: {footing === 'unknown' ? 'no figure, counted as no loss' : figureText(lossDb, footing)}
+              {because === undefined ? '' : ` (${because})`}, {fixed(dbm, 1)} dBm behind it
             </li>
           ))}
         </ol>
@@ -153,15 +189,18 @@ function Cheapest({
 }) {
   const { trySave } = useWrite();
   const cost = useMemo(() => snrCostOf(data), [data]);
-  const mending = useMemo(() => cheapestMending(judged.question, OFFERS, cost), [judged.question, cost]);
-  if (mending && mending.changes.length === 0) return null;
+  const mending = useMemo(
+    () => (judged.pending > 0 ? undefined : cheapestMending(judged.question, OFFERS, cost)),
+    [judged, cost],
+  );
+  if (judged.pending > 0 || (mending && mending.changes.length === 0)) return null;
   const text =
     mending &&
     `${mending.changes.map(({ sentence }) => sentence).join('; ')}: about ${mending.price} in money${mending.snrCostDb >= 0.05 ? `, ${fixed(mending.snrCostDb, 1)} dB of SNR where it hurts most` : ', no SNR to speak of'}. Then: ${mending.proof.sentence}`;
   return (
     <Section
       title="The cheapest change"
-      hint="parts by usual figures and prices (assumed), up to three changes together"
+      hint="typical parts with typical prices (assumed), up to three changes together"
     >
       {text ? (
         <>
@@ -176,8 +215,9 @@ function Cheapest({
         </>
       ) : (
         <p className="max-w-prose">
-          No three changes of this kind are enough. Lower the power, disconnect by hand and say so in Routes, or enter
-          the figures that nobody knows.
+          {judged.proof.missing.length > 0
+            ? `First the missing figures: ${listText(judged.proof.missing.slice(0, 3).map(({ name }) => `“${name}”`))}. Without them no change can be judged.`
+            : 'No three changes of this kind are enough. Lower the power, or disconnect by hand and say so in Routes.'}
         </p>
       )}
     </Section>

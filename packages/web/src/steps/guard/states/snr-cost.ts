@@ -1,5 +1,5 @@
 import { analysePath } from '@velvet-reed/core/path';
-import { inputNode } from '../../../data/guard';
+import { inputNode } from '../../../data/guard-drawing';
 import { toPathReceiver } from '../../../data/path-stages';
 import type { StationData } from '../../../data/station';
 import { judgedPath } from '../../../data/verdicts';

@@ -1,6 +1,6 @@
 import { SCHEMAS } from '@velvet-reed/contract';
-import { keyLine } from '@velvet-reed/core/guard';
-import { fixed } from '@velvet-reed/core/units';
+import { keyLine, type sequenceOf } from '@velvet-reed/core/guard';
+import { fixed, listText } from '@velvet-reed/core/units';
 import { judgedSequence } from '../../../data/guard';
 import { entry, useWrite } from '../../../data/station';
 import type { PlannedTransmitter } from '../../../data/transmitters';
@@ -25,21 +25,44 @@ export default function TimingRoom() {
 
 const ms = (s: number): string => `${fixed(1000 * s, 1)} ms`;
 
+/** A time of the sequence as its field calls it. */
+const NAME_OF = {
+  ...{ rf: 'key to first RF', switch: 'the time of the switch', sense: 'the time of sensing' },
+  ...{ tail: 'RF after key up', hang: 'the stay after key up' },
+} as const;
+
 function Verdict({ plan }: { readonly plan: PlannedTransmitter }) {
   const judged = judgedSequence(plan);
   if (!judged)
     return (
       <>
-        Nobody said how the switch learns of RF, so RF may meet it while it moves.{' '}
-        <Next>Next: say by what it is switched, and the times that you measured.</Next>
+        How the switch is driven was not entered, so RF may meet it while it moves.{' '}
+        <Next>Next: choose what switches it, and enter the times that you measured.</Next>
       </>
     );
-  const { leads, hangs, sequence, chance } = judged;
-  if (leads && hangs)
+  const { missing, unscattered, known } = judged;
+  if (!known)
     return (
       <>
-        RF comes after the switch has moved, and is gone before it goes back, in all but one of a thousand.{' '}
+        Whether RF meets a moving switch is not known: {listText(missing.map((name) => NAME_OF[name]))}{' '}
+        {missing.length === 1 ? 'is' : 'are'} missing.{' '}
+        <Next>Next: enter {missing.length === 1 ? 'it' : 'them'} below.</Next>
+      </>
+    );
+  const { leads, hangs, sequence, chance } = known;
+  if (leads === 'measured' && hangs === 'measured')
+    return (
+      <>
+        In 99.9 % of transmissions RF comes after the switch has moved and is gone before it goes back (measured times).{' '}
         <Next>Next: measure the times again when a relay is replaced.</Next>
+      </>
+    );
+  if (leads !== 'no' && hangs !== 'no')
+    return (
+      <>
+        By the times as typed RF comes after the switch has moved and is gone before it goes back (assumed: no scatter
+        of {listText(unscattered.map((name) => NAME_OF[name]))}).{' '}
+        <Next>Next: measure each time some ten times, and enter its scatter.</Next>
       </>
     );
   return (
@@ -49,9 +72,11 @@ function Verdict({ plan }: { readonly plan: PlannedTransmitter }) {
         transmissions: {fixed(sequence.levelDbm, 1)} dBm, {chance.mostJ.toPrecision(2)} J at most.
       </span>{' '}
       <Next>
-        {judged.times.by === 'sensing'
+        {judged.by === 'sensing'
           ? 'Next: use the key line where there is one.'
-          : `Next: lead with ${ms(sequence.neededLeadS)}.`}
+          : leads === 'no'
+            ? `Next: let the key line lead RF by ${ms(sequence.neededLeadS)}.`
+            : 'Next: let the switch stay longer after key up.'}
       </Next>
     </>
   );
@@ -101,30 +126,30 @@ const NAMES = ['rf', 'switch', 'sense', 'tail', 'hang'] as const;
 
 function Timing({ plan }: { readonly plan: PlannedTransmitter }) {
   const { save } = useWrite();
-  const judged = judgedSequence(plan);
+  const known = judgedSequence(plan)?.known;
   const typed = (name: string): string =>
     name in plan.times ? `${Number((1000 * plan.times[name]).toPrecision(6))} ms` : '';
   return (
     <>
-      {judged ? (
-        <Timeline judged={judged} />
+      {known ? (
+        <Timeline sequence={known.sequence} />
       ) : (
         <div data-evidence className="grid min-h-44 place-items-center border border-dashed border-dim p-6">
-          <Empty>The timeline is drawn once you say by what the switch is driven.</Empty>
+          <Empty>The timeline is drawn once you choose how the switch is driven and enter its times.</Empty>
         </div>
       )}
-      {judged && (
+      {known && (
         <>
           <ul className="mt-3 mb-6 max-w-prose list-disc pl-5">
-            {judged.remarks.map((remark) => (
+            {known.remarks.map((remark) => (
               <li key={remark} className="text-caution">
                 {remark}
               </li>
             ))}
             <li>
-              {judged.chance.tries.toLocaleString('en')} made-up transmissions with these scatters:{' '}
-              {(100 * judged.chance.share).toFixed(1)} % meet a connected receiver; 95 % bring less than{' '}
-              {judged.chance.usualJ.toPrecision(2)} J (model).
+              {known.chance.tries.toLocaleString('en')} made-up transmissions with these scatters:{' '}
+              {(100 * known.chance.share).toFixed(1)} % meet a connected receiver; 95 % bring less than{' '}
+              {known.chance.usualJ.toPrecision(2)} J (model).
             </li>
           </ul>
         </>
@@ -183,7 +208,7 @@ function Timing({ plan }: { readonly plan: PlannedTransmitter }) {
 const [WIDTH, ROW, LEFT] = [860, 34, 120];
 
 /** Key, RF and receiver over time; where RF meets a connected receiver is marked. */
-function Timeline({ judged: { sequence } }: { readonly judged: NonNullable<ReturnType<typeof judgedSequence>> }) {
+function Timeline({ sequence }: { readonly sequence: ReturnType<typeof sequenceOf> }) {
   const last = Math.max(...sequence.bars.map(({ toS }) => toS));
   const x = (s: number): number => LEFT + (s / last) * (WIDTH - LEFT - 40);
   const [key, rf, off] = sequence.bars;

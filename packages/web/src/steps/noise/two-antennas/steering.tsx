@@ -5,7 +5,7 @@ import { fixed } from '@velvet-reed/core/units';
 import { useMemo, useState } from 'react';
 import { designOf, latestRevision } from '../../../data/derive';
 import { judgedDirection } from '../../../data/direction';
-import { placedAntenna } from '../../../data/guard';
+import { placedAntenna } from '../../../data/guard-drawing';
 import { modelOf, questionOf, useModel } from '../../../data/model';
 import type { StationData } from '../../../data/station';
 import { PolarPlot } from '../../../ui/polar-plot';

@@ -3,7 +3,7 @@ import { tryDraft } from '@velvet-reed/core/antenna';
 import { type Candidate, choiceVerdict, mayStay } from '@velvet-reed/core/choose';
 import type { MeasuredPattern } from '@velvet-reed/core/bearing';
 import type { LogSummary, SweepData } from '@velvet-reed/core/formats';
-import { meterZeroProves } from '@velvet-reed/core/guard';
+import { COLOUR_WORDS, meterZeroProves } from '@velvet-reed/core/guard';
 import { amplifierWords, riseOf } from '@velvet-reed/core/noise';
 import { noiseRise, overNoise, snrLossDigits } from '@velvet-reed/core/path';
 import { transmitterField, locatorOf } from '@velvet-reed/core/site';
@@ -13,7 +13,7 @@ import { bandText, fixed, frequencyText, lengthText, plain, showPower } from '@v
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { bandsOf, designOf, latestRevision } from '../../../data/derive';
 import type { StationData } from '../../../data/station';
-import { cellsOf, judgedGuard } from '../../../data/guard';
+import { cellsOf, guardVerdict, judgedGuard } from '../../../data/guard';
 import { BEFORE_STORM, BEFORE_TRANSMITTING } from '../../../data/check-lists';
 import { judgedDirection } from '../../../data/direction';
 import { levelsOf } from '../../../data/levels';
@@ -497,11 +497,13 @@ function pathPart(data: StationData): Content[] {
 
 function guardPart(data: StationData): Content[] {
   return plannedTransmitters(data).flatMap((plan): Content[] => {
-    const { rows, proof: proven } = judgedGuard(data, plan);
+    const judged = judgedGuard(data, plan);
+    const { rows, proof: proven } = judged;
+    const verdict = guardVerdict(judged);
     const proof = meterZeroProves(plan.powerW, plan.meterResolutionW);
     return [
       heading(`Guard: ${plan.name}, ${plain(showPower(plan.powerW))}`),
-      `${proven.sentence} ${proven.next}`,
+      `${verdict.sentence} ${verdict.next}`,
       table(
         ['Receiver input', 'Level (model)', 'Margin', 'State', 'Why'],
         rows.map((row) => {
@@ -510,7 +512,7 @@ function guardPart(data: StationData): Content[] {
             `${row.name} on ${row.antennaName}`,
             down?.route ? `${fixed(down.route.dbm, 1)} dBm` : '–',
             down?.marginDb === undefined ? '–' : `${fixed(down.marginDb, 1)} dB`,
-            worst ? `${worst.colour} (${worst.state.name})` : '–',
+            worst ? `${COLOUR_WORDS[worst.colour]} (${worst.state.name}, ${frequencyText(worst.freqHz)})` : '–',
             worst?.sentence ?? '',
           ];
         }),

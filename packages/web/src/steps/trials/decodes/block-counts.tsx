@@ -1,4 +1,4 @@
-import type { Saved, Values } from '@velvet-reed/contract';
+import { BLANK, type Saved, type Values } from '@velvet-reed/contract';
 import { type BlockRatio, blockRatio, readCounts } from '@velvet-reed/core/trial';
 import { countText } from '@velvet-reed/core/units';
 import { useState } from 'react';
@@ -113,6 +113,7 @@ function NewCount({ data }: { readonly data: StationData }) {
   const keep = async (): Promise<void> => {
     if (!found || seconds === undefined) return;
     const values: Values<'blockCounts'> = {
+      ...BLANK.blockCounts,
       name: name.trim() || `Count ${data.blockCounts.length + 1}`,
       ...{ atMs: Date.now(), blockMinutes: seconds / MINUTE_S, conditions: '' },
       ...{ antennaAId: antennas[0], antennaBId: antennas[1] },
