@@ -46,8 +46,9 @@ export type GuardNode =
       readonly reverse: Known;
       /** What it delivers at most, dBm; absent: nobody knows. */
       readonly mostDbm?: number;
-      /** What its input survives, dBm. */
+      /** What its input survives, dBm; assumed where nobody entered it. */
       readonly limitDbm: number;
+      readonly limitAssumed?: boolean;
     }
   | {
       readonly id: string;
@@ -318,7 +319,16 @@ function levelsFrom(
   start: string,
   dbm: number,
   edges: ReadonlyMap<string, readonly Edge[]>,
-  { counts, endsHere }: { readonly counts: Counts; readonly endsHere: (port: string) => boolean },
+  {
+    counts,
+    endsHere,
+    inputs,
+  }: {
+    readonly counts: Counts;
+    readonly endsHere: (port: string) => boolean;
+    /** Numbers of amplifiers by the port of their input. */
+    readonly inputs: ReadonlyMap<string, number>;
+  },
 ): ReadonlyMap<string, Reached> {
   // one layer for each set of amplifiers passed: inside a layer no level rises along a way
   const layers = new Map<number, Map<string, Reached>>([[0, new Map([[start, { dbm }]])]]);
@@ -338,7 +348,8 @@ function levelsFrom(
       // what reaches a receiver or another transmitter ends there
       if (next !== start && endsHere(next)) continue;
       for (const edge of edges.get(next) ?? []) {
-        const passed = set & (edge.amplifier?.bit ?? 0);
+        // once through an amplifier, no way leads to its input again
+        const passed = set & (inputs.get(edge.to) ?? edge.amplifier?.bit ?? 0);
         const to = set | (edge.amplifier?.bit ?? 0);
         const level = passed === 0 ? behind(here.dbm, edge, counts) : undefined;
         if (!level || (to === set && done.has(edge.to))) continue;
@@ -371,12 +382,18 @@ export function strongestRoutes(
 ): ReadonlyMap<string, Route> {
   const edges = edgesOf(graph, positions);
   const routes = new Map<string, Route>();
+  const amplifiers = graph.nodes.filter(({ kind }) => kind === 'amplifier');
+  const inputs = new Map(amplifiers.map(({ id }, i) => [`${id} a`, 1 << i]));
   const ends = new Set(
     graph.nodes.flatMap(({ id, kind }) => (kind === 'receiver' || kind === 'transmitter' ? [`${id} a`] : [])),
   );
   for (const source of graph.nodes) {
     if (source.kind !== 'transmitter' || !on.has(source.id)) continue;
-    const reached = levelsFrom(`${source.id} a`, source.dbm, edges, { counts, endsHere: (port) => ends.has(port) });
+    const reached = levelsFrom(`${source.id} a`, source.dbm, edges, {
+      counts,
+      inputs,
+      endsHere: (port) => ends.has(port),
+    });
     for (const victim of graph.nodes) {
       if (!isVictim(victim)) continue;
       const end = reached.get(`${victim.id} a`);

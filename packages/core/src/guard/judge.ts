@@ -134,7 +134,9 @@ function judgeLevel(
   };
 }
 
-function sentenceOf(cell: Omit<Cell, 'sentence'>, { name, limitDbm }: Victim, marginToKeepDb: number): string {
+function sentenceOf(cell: Omit<Cell, 'sentence'>, victim: Victim, marginToKeepDb: number): string {
+  const { name, limitDbm } = victim;
+  const assumed = victim.kind === 'amplifier' && victim.limitAssumed ? ' (assumed)' : '';
   const { colour, route, marginDb = 0, thin, state, uncovered, way, missing = [] } = cell;
   if (uncovered)
     return `${listText(uncovered)} ${uncovered.length === 1 ? 'is' : 'are'} not disconnected while transmitting, and nobody knows what comes over the air. The protection inside the radio does not cover ${name}: put a switch on the key line, or compute or measure the coupling.`;
@@ -150,8 +152,8 @@ function sentenceOf(cell: Omit<Cell, 'sentence'>, { name, limitDbm }: Victim, ma
     ? ` ${route.broken.name} gets ${dbm(route.broken.dbm)} and survives ${dbm(route.broken.surviveDbm)}: it counts as not there.`
     : '';
   return colour === 'danger'
-    ? `${dbm(route.dbm)}, ${overText(marginDb)} the limit of ${dbm(limitDbm)}: ${steps}.${broken}`
-    : `${dbm(route.dbm)}, ${below(marginDb)} dB below the limit${thin ? `, less than the ${fixed(marginToKeepDb, 0)} dB asked for` : ''}: ${steps}.${broken}`;
+    ? `${dbm(route.dbm)}, ${overText(marginDb)} the limit of ${dbm(limitDbm)}${assumed}: ${steps}.${broken}`
+    : `${dbm(route.dbm)}, ${below(marginDb)} dB below the limit${assumed}${thin ? `, less than the ${fixed(marginToKeepDb, 0)} dB asked for` : ''}: ${steps}.${broken}`;
 }
 
 /** The state of a storm: an antenna that still hangs on a receiver. */

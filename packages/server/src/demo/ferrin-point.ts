@@ -541,7 +541,7 @@ export const FERRIN_POINT_RECORDS: readonly Change[] = [
     antennaId: { new: 'old' },
     receiverId: { new: 'hf' },
     disconnects: true,
-    isolationDb: 62,
+    isolationDb: null,
     limitDbm: 0,
   }),
   createOf('guardInputs', {
@@ -550,7 +550,7 @@ export const FERRIN_POINT_RECORDS: readonly Change[] = [
     antennaName: 'Loop on the hut wall',
     antennaId: { new: 'loop' },
     disconnects: false,
-    isolationDb: 24,
+    isolationDb: null,
     limitDbm: 0,
   }),
 ];

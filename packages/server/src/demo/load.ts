@@ -17,6 +17,8 @@ import { sampleRecording } from './sample-recording';
 
 const DAY_MS = 86_400_000;
 const HOUR_MS = 3_600_000;
+/** Listens on the V, when it is up. */
+const DONGLE = '8-bit wide-range dongle';
 const YEAR_MS = 365 * DAY_MS;
 /** A week of the spring before. */
 const SPRING_BEFORE_MS = EVENING_MS - YEAR_MS - 4 * DAY_MS;
@@ -126,11 +128,12 @@ export async function loadDemo(db: Database): Promise<boolean> {
     const input = await db.tables.guardInputs.findOne({ where: { stationId }, order: [['id', 'ASC']], transaction });
     if (plan && input && old) {
       const ids = { plan: Number(plan.get('id')), oldDipole: Number(old.get('id')), hfInput: Number(input.get('id')) };
-      // the V is only put up for a pass: no input hangs on it
+      // the V is only put up for a pass, with the dongle: no input hangs on either while the club transmits
+      const dongle = await db.tables.receivers.findOne({ where: { stationId, name: DONGLE }, transaction });
       const loose = updateOf(
         'guardPlans',
         { id: ids.plan, version: Number(plan.get('version')) },
-        { hangingOnNothing: String(numbers.v) },
+        { hangingOnNothing: String(numbers.v), receiversOnNothing: String(dongle?.get('id') ?? '') },
       );
       const parts = [createOf('guardParts', clubSwitch(ids.plan)), loose];
       const [part] = await applyWithin(db, transaction, stationId, { changes: parts, author: author() });

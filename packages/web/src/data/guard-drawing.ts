@@ -187,7 +187,11 @@ function amplifierAt({ id, name, stages }: PathAmplifier, freqHz: number): Guard
     gain += stage.gainDb(freqHz);
   }
   // what a chain loses beside is not counted: it may be taken out without a word here
-  return { id, name, kind: 'amplifier', gain: { db: gain, footing: 'assumed' }, reverse: {}, limitDbm: limit };
+  const limitAssumed = stages.some(({ limitDbm }) => limitDbm === undefined);
+  return {
+    ...{ id, name, kind: 'amplifier', gain: { db: gain, footing: 'assumed' }, reverse: {} },
+    ...{ limitDbm: limit, limitAssumed },
+  };
 }
 
 /** A plan's drawing without any frequency: what is there, and what leads where. */
