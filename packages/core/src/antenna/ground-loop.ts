@@ -12,7 +12,7 @@ const LISTED_HZ = [1.85e6, 3.6e6, 7.1e6, 10.1e6, 14.1e6];
 export const groundLoop = wireKind({
   id: 'ground-loop',
   bandHz: [100e3, 15e6],
-  burden: { price: 60, hours: 3, sight: 0, onLawn: true },
+  burden: { price: 60, hours: 3, sight: 0, onLawn: true, stakes: true },
   usefulHz: (_, d) => [(0.05 * SPEED_OF_LIGHT_M_PER_S) / (4 * d.sideM), (0.9 * SPEED_OF_LIGHT_M_PER_S) / (4 * d.sideM)],
   name: 'Loop on the ground',
   summary: 'a square of wire lying on the lawn: quiet, unseen, for low bands',

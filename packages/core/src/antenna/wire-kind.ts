@@ -25,8 +25,15 @@ interface WireKindSpec extends Omit<AntennaKind, 'draft' | 'fit' | 'model'> {
     | ((d: Dimensions) => readonly BuildStep[]);
   /** Ground span and height it takes, metres. */
   readonly needs: (d: Dimensions, design: Design) => { readonly spanM: number; readonly heightM: number };
+  /** Its longest stiff piece, turned or held as a whole, m: a boom, an element of tube. */
+  readonly stiffM?: (d: Dimensions) => number;
   readonly wires: (d: Dimensions, design: Design) => Omit<WireModel, 'ground'>;
 }
+
+/** A boom or an element longer than this is no matter of a mast. Common practice, no source. */
+const MOST_STIFF_M = 6;
+/** A support as high as this is taken for a tower, a lower one for a mast. Common practice, no source. */
+const TOWER_M = 12;
 
 /** A kind from its own part: drafting, fitting and modelling are the same for all wire antennas. */
 export function wireKind(spec: WireKindSpec): AntennaKind {
@@ -66,6 +73,12 @@ export function wireKind(spec: WireKindSpec): AntennaKind {
   };
   const fit = (design: Design, room: PlaceRoom): Fit => {
     const { spanM: needsSpanM, heightM: needsHeightM } = spec.needs(dims(design), design);
+    const stiffM = spec.stiffM?.(dims(design)) ?? 0;
+    if (stiffM > MOST_STIFF_M && room.heightM < TOWER_M)
+      return {
+        ...{ fits: false, needsSpanM, needsHeightM },
+        reason: `its longest stiff piece is ${lengthText(stiffM)}: over ${MOST_STIFF_M} m it takes a tower, and ${lengthText(room.heightM)} here are taken for a mast`,
+      };
     const fits = needsSpanM <= room.spanM && needsHeightM <= room.heightM;
     const reason = fits
       ? `it fits, with ${lengthText(room.spanM - needsSpanM)} of ground to spare`
@@ -84,6 +97,7 @@ export function wireKind(spec: WireKindSpec): AntennaKind {
     remarks: _remarks,
     build: _build,
     needs: _needs,
+    stiffM: _stiff,
     wires: _wires,
     ...own
   } = spec;

@@ -65,6 +65,7 @@ export const yagi = wireKind({
     spanM: Math.max(reflectorM, (elements - 1) * spacingM),
     heightM: heightM + (upright ? reflectorM / 2 : 0),
   }),
+  stiffM: ({ reflectorM, elements, spacingM }) => Math.max(reflectorM, (elements - 1) * spacingM),
   wires({ elements, reflectorM, drivenM, directorM, spacingM, heightM, upright }, design) {
     const h = upright ? Math.max(heightM, reflectorM / 2 + 0.05) : heightM;
     const lengths = [reflectorM, drivenM, ...Array.from({ length: elements - 2 }, () => directorM)];

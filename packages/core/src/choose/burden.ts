@@ -11,11 +11,17 @@ export interface BurdenWeights {
 const MONEY_PER_DB = 100;
 const HOURS_PER_DB = 4;
 
-/** Burden in dB, to be added to the dB that are lost in hearing. */
-export const burdenDb = (burden: Burden, weights: BurdenWeights): number =>
-  (weights.price * burden.price) / MONEY_PER_DB +
-  (weights.effort * burden.hours) / HOURS_PER_DB +
-  weights.sight * burden.sight;
+/** Burdens in dB, each to be added to the dB that are lost in hearing. */
+export interface BurdenParts {
+  readonly price: number;
+  readonly effort: number;
+  readonly sight: number;
+}
+export const burdenParts = (burden: Burden, weights: BurdenWeights): BurdenParts => ({
+  price: (weights.price * burden.price) / MONEY_PER_DB,
+  effort: (weights.effort * burden.hours) / HOURS_PER_DB,
+  sight: weights.sight * burden.sight,
+});
 
 /** What the landlord, the neighbours or the listener forbid. */
 export interface Restrictions {

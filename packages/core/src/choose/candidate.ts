@@ -28,6 +28,8 @@ export type CandidateSpec = { readonly id: string; readonly name: string; readon
       readonly design: Design;
       /** It hangs there: something was measured on it. A draft on paper does not. */
       readonly standing?: boolean;
+      /** As it is laid it is a danger: what comes too near to a line. */
+      readonly forbidden?: string;
       /** Bearing of its forward (+x) side, when it lies on the Plot. */
       readonly headingDeg?: number;
     }

@@ -7,6 +7,7 @@ export {
   type Candidate,
   candidateKindName,
   inView,
+  isJudged,
   mayStay,
   rankCandidates,
   type RankRules,

@@ -1,7 +1,7 @@
 import { antennaKind } from '../antenna/kinds';
 import type { Fit, PlaceRoom } from '../antenna/kind';
 import { capital, frequencyText } from '../units/format';
-import { burdenDb, withdrawnBecause, type BurdenWeights, type Restrictions } from './burden';
+import { type BurdenParts, burdenParts, withdrawnBecause, type BurdenWeights, type Restrictions } from './burden';
 import { candidateFit, type CandidateSpec, type ReadyCandidate } from './candidate';
 import {
   forecasterAt,
@@ -34,6 +34,8 @@ export interface Candidate {
   /** How many targets are in which state. */
   readonly counts: Readonly<Record<HearingState, number>>;
   readonly burdenDb: number;
+  /** What price, work and looks count in it, dB. */
+  readonly burdens: BurdenParts;
   /** What it is ranked by: loss or weakness, plus burden. */
   readonly scoreDb: number;
   readonly reason: string;
@@ -46,6 +48,11 @@ export interface RankRules {
   readonly restrictions: Restrictions;
   readonly room: PlaceRoom;
 }
+
+const NO_BURDEN: BurdenParts = { price: 0, effort: 0, sight: 0 };
+
+/** Whether it was judged on anything: what lies outside the range of its formulas on all targets was not. */
+export const isJudged = ({ lossDb }: Candidate): boolean => lossDb !== undefined;
 
 /** Ranks candidates; what does not fit or is withdrawn stands below everything that may stay, whatever it would hear. */
 export function rankCandidates(
@@ -101,8 +108,12 @@ function judge(
   const fit = candidateFit(spec, room);
   // what stands there already needs nobody's leave; a draft on paper does
   const stands = spec.source === 'own' && spec.standing === true;
-  const withdrawn = stands ? undefined : withdrawnBecause(spec.burden, restrictions);
-  const burden = stands ? 0 : burdenDb(spec.burden, weights);
+  // a danger is none of taste: it counts for what stands, too
+  const danger =
+    spec.source === 'own' && spec.forbidden ? `a danger as laid: ${spec.forbidden.replace(/\.$/, '')}` : undefined;
+  const withdrawn = danger ?? (stands ? undefined : withdrawnBecause(spec.burden, restrictions));
+  const burdens = stands ? NO_BURDEN : burdenParts(spec.burden, weights);
+  const burden = burdens.price + burdens.effort + burdens.sight;
   const counts = { served: 0, weak: 0, unusable: 0, overloads: 0, 'not judged': 0 };
   for (const forecast of forecasts) counts[hearingState(forecast)] += 1;
   return {
@@ -113,7 +124,7 @@ function judge(
     lossDb: overallLossDb(forecasts),
     weaknessDb: overallWeaknessDb(forecasts),
     counts,
-    burdenDb: burden,
+    ...{ burdenDb: burden, burdens },
     scoreDb: orderDb(forecasts, view) + burden,
     reason: withdrawn ? `${capital(withdrawn)}.` : reasonFor(forecasts, fit, spec, stands),
   };

@@ -16,7 +16,7 @@ import {
   type LineLossModel,
 } from '@velvet-reed/core/line';
 import { effectiveNoiseFigureDb, OWN_CABLE } from '@velvet-reed/core/path';
-import { type Layout, layoutOf, type PlotFeature, plotRoom } from '@velvet-reed/core/plot';
+import { type Finding, type Layout, layoutOf, type PlotFeature, plotRoom } from '@velvet-reed/core/plot';
 import { arrivalOf, expectedNoise, type ExpectedNoise, floorNear, measuredFaDb } from '@velvet-reed/core/site';
 import { type Band, catalogueFor, ituRegionOf } from '@velvet-reed/core/spectrum';
 import type { FeedLine } from '@velvet-reed/core/sweep';
@@ -180,15 +180,45 @@ export interface LaidAntenna {
 export function laidLayouts(data: StationData, antennaId: number): readonly LaidAntenna[] {
   const revision = latestRevision(data, antennaId);
   if (!revision) return [];
+  return laidFeatures(data, antennaId).flatMap((feature) => layoutOfRun(data, feature, revision) ?? []);
+}
+
+/** One run by its own figures. @param revision of its antenna; without one its clearances alone are judged. */
+function layoutOfRun(
+  data: StationData,
+  feature: Saved<'plotFeatures'>,
+  revision: Saved<'revisions'> | undefined,
+): LaidAntenna | undefined {
   const features = plotFeaturesOf(data);
-  return laidFeatures(data, antennaId).flatMap((feature) => {
-    const { needsSpanM, needsHeightM } = fitOf(designOf(data, revision, feature), roomOf(data));
-    const needs = {
-      ...{ spanM: needsSpanM, heightM: needsHeightM, across: antennaKind(revision.kind).hearsAlong !== true },
-    };
-    const laid = features.find((one) => one.id === String(feature.id));
-    return laid ? [{ feature, layout: layoutOf(laid, needs, features) }] : [];
-  });
+  const laid = features.find((one) => one.id === String(feature.id));
+  const fit = revision && fitOf(designOf(data, revision, feature), roomOf(data));
+  const needs = {
+    ...{ spanM: fit?.needsSpanM ?? 0, heightM: fit?.needsHeightM ?? 0 },
+    across: !revision || antennaKind(revision.kind).hearsAlong !== true,
+  };
+  return laid && { feature, layout: layoutOf(laid, needs, features) };
+}
+
+/** Every run on the plan by its own figures, that which is worst off first. */
+export const runsOnPlan = (data: StationData): readonly LaidAntenna[] =>
+  data.plotFeatures
+    .filter(({ kind }) => kind === 'antenna')
+    .flatMap((feature) => {
+      const revision = feature.antennaId === null ? undefined : latestRevision(data, feature.antennaId);
+      return layoutOfRun(data, feature, revision) ?? [];
+    })
+    .sort((a, b) => severityOf(b.layout) - severityOf(a.layout));
+
+/** The worst finding of a run, unless all is good. */
+export const worstFinding = ({ findings }: Layout): Finding | undefined =>
+  [...findings]
+    .sort((a, b) => SEVERITY.indexOf(b.state) - SEVERITY.indexOf(a.state))
+    .find(({ state }) => state !== 'good');
+
+/** What of an antenna, as laid, comes too near to a line or another keep-out; undefined: nothing does. */
+export function laidDanger(data: StationData, antennaId: number): string | undefined {
+  const worst = laidLayouts(data, antennaId).flatMap(({ layout }) => worstFinding(layout) ?? []);
+  return worst.find(({ state }) => state === 'danger')?.sentence;
 }
 
 const SEVERITY = ['good', 'caution', 'danger'] as const;
@@ -233,6 +263,7 @@ export const ownCandidates = (data: StationData): readonly CandidateSpec[] =>
     const revision = latestRevision(data, antenna.id);
     if (!revision) return [];
     const layout = laidLayout(data, antenna.id);
+    const danger = laidDanger(data, antenna.id);
     return [
       {
         id: `own-${antenna.id}`,
@@ -241,6 +272,7 @@ export const ownCandidates = (data: StationData): readonly CandidateSpec[] =>
         design: designOf(data, revision),
         standing: stands(data, antenna.id),
         burden: antennaKind(revision.kind).burden,
+        ...(danger === undefined ? {} : { forbidden: danger }),
         ...(layout ? { headingDeg: layout.facingDeg } : {}),
       },
     ];

@@ -1,3 +1,4 @@
+import { runsOnPlan, severityOf } from '../data/derive';
 import { guardVerdict, judgedGuard } from '../data/guard';
 import type { StationData } from '../data/station';
 import { plannedTransmitters } from '../data/transmitters';
@@ -25,9 +26,11 @@ function standing(data: StationData, step: StepId): StepStanding {
     case 'plot':
       return data.plotFeatures.length === 0
         ? 'empty'
-        : data.plotFeatures.some((feature) => feature.kind === 'antenna')
-          ? 'done'
-          : 'in work';
+        : runsOnPlan(data).some(({ layout }) => severityOf(layout) > 0)
+          ? 'doubtful'
+          : data.plotFeatures.some((feature) => feature.kind === 'antenna')
+            ? 'done'
+            : 'in work';
     case 'choose':
       return data.antennas.length > 0 ? 'done' : data.targets.length > 0 ? 'in work' : 'empty';
     case 'draft': {

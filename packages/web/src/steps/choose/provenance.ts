@@ -1,4 +1,4 @@
-import type { TargetForecast } from '@velvet-reed/core/choose';
+import type { Candidate, RankView, TargetForecast } from '@velvet-reed/core/choose';
 import type { Provenance } from '../../ui/value';
 
 const METHOD = 'moment method over this ground; ITU-R P.372 medians (±10 dB) or your own floor; Friis 1944';
@@ -22,6 +22,22 @@ export const weaknessProvenance = (forecasts: readonly TargetForecast[]): Proven
   ),
   source: METHOD,
 });
+
+/** The sum that orders the ranking: what is heard, less what price, work and looks count. */
+export const sumProvenance = ({ forecasts, scoreDb, burdenDb, burdens }: Candidate, view: RankView): Provenance => {
+  const heard = view === 'quiet' ? lossProvenance(forecasts) : weaknessProvenance(forecasts);
+  return {
+    ...heard,
+    formula: `${view === 'quiet' ? 'SNR won' : 'signal'} less price, work and looks by your weights. ${heard.formula}`,
+    inputs: [
+      [view === 'quiet' ? 'SNR' : 'signal', `${(burdenDb - scoreDb).toFixed(1)} dB`],
+      ['price', `−${burdens.price.toFixed(1)} dB`],
+      ['work', `−${burdens.effort.toFixed(1)} dB`],
+      ['looks', `−${burdens.sight.toFixed(1)} dB`],
+      ...(heard.inputs ?? []),
+    ],
+  };
+};
 
 export const marginProvenance = (forecast: TargetForecast): Provenance => ({
   origin: 'model',

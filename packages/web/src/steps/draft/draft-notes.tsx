@@ -1,5 +1,6 @@
 import { antennaKind, type Design, type Draft, fitOf } from '@velvet-reed/core/antenna';
 import { groundClass } from '@velvet-reed/core/solver';
+import { roomOf } from '../../data/derive';
 import type { StationData } from '../../data/station';
 import { Note } from '../../ui/section';
 
@@ -12,11 +13,14 @@ export function DraftNotes({
   readonly draft: Draft;
   readonly data: StationData;
 }) {
-  const fit = fitOf(design, data.station);
+  const room = roomOf(data);
+  const fit = fitOf(design, room);
   return (
     <>
       <Note title="Does it fit?">
-        <p className={fit.fits ? '' : 'text-caution'}>{fit.reason}.</p>
+        <p className={fit.fits ? '' : 'text-caution'}>
+          {fit.reason} ({room.from}).
+        </p>
       </Note>
       <Note title="How far to trust it">
         {draft.remarks.map((remark) => (

@@ -10,6 +10,7 @@ import {
 } from '@velvet-reed/core/antenna';
 import { countText, frequencyText, lengthText, showFrequency, showLength } from '@velvet-reed/core/units';
 import { Link } from 'react-router';
+import { laidDanger, roomOf } from '../../data/derive';
 import { useModel } from '../../data/model';
 import { useStationId, type StationData } from '../../data/station';
 import { Next } from '../../ui/section';
@@ -34,7 +35,8 @@ export function Verdict({
   const stationId = useStationId();
   const kind = antennaKind(design.kind);
   const piece = draft.pieces[0];
-  const fit = fitOf(design, data.station);
+  const fit = fitOf(design, roomOf(data));
+  const danger = laidDanger(data, antennaId);
   const dip = kind.trim && state.sweep && modelDip(state.sweep);
   const steps = stepStates(
     withPermission(withEntry(draft.steps, data.station.noDrilling), data.station.askFirst),
@@ -42,6 +44,15 @@ export function Verdict({
     new Set(revision.done.filter(Boolean)),
   );
   const nextStep = steps.find((step) => step.open && !step.done);
+  if (danger !== undefined)
+    return (
+      <>
+        <span className="text-danger">{danger}</span>{' '}
+        <Next>
+          <Link to={`/s/${stationId}/plot/plan`}>Next: lay it elsewhere on the Plot, before anything is cut.</Link>
+        </Next>
+      </>
+    );
   return (
     <>
       {piece.bought ? 'Get' : 'Cut'} {countText(piece.count, piece.name)} {piece.bought ? 'of' : 'to'}{' '}

@@ -82,8 +82,8 @@ function RankingSheet({ data }: { readonly data: StationData }) {
         title="What fits, best first"
         hint={
           view === 'quiet'
-            ? 'SNR against an ideal antenna, −30 to +15 dB'
-            : 'signal at the receiver against an isotropic antenna, −30 to +15 dB'
+            ? 'by the sum of SNR against an ideal antenna and what price, work and looks count, dB'
+            : 'by the sum of signal against an isotropic antenna and what price, work and looks count, dB'
         }
       >
         <RankingList
@@ -115,7 +115,7 @@ function RankingSheet({ data }: { readonly data: StationData }) {
         )}
       </Section>
       <Progress ranking={everything} />
-      <Section title="What else counts" hint="in the order above, beside hearing">
+      <Section title="What else counts" hint="in the sum above, besides reception">
         <Weights data={data} />
       </Section>
     </Room>

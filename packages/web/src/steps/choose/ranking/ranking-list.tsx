@@ -1,13 +1,20 @@
 import { SIGHT_WORDS } from '@velvet-reed/core/antenna';
-import { type Candidate, candidateKindName, mayStay, type RankView, spoiltCount } from '@velvet-reed/core/choose';
-import { frequencyText, type ShownQuantity } from '@velvet-reed/core/units';
+import {
+  type Candidate,
+  candidateKindName,
+  isJudged,
+  mayStay,
+  type RankView,
+  spoiltCount,
+} from '@velvet-reed/core/choose';
+import { countText, frequencyText, type ShownQuantity } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { designValues } from '../../../data/derive';
 import { entry, useStationId, useWrite, type StationData } from '../../../data/station';
 import { Button } from '../../../ui/button';
 import { inDb, Value } from '../../../ui/value';
-import { lossProvenance, weaknessProvenance } from '../provenance';
+import { sumProvenance } from '../provenance';
 import { Details } from './ranking-details';
 
 /** Candidates in order, each with its reason, and everything behind it to open. */
@@ -31,27 +38,51 @@ export function RankingList({
 }) {
   const known = ranked.filter(({ spec }) => !waiting.has(spec.id));
   const open = ranked.filter(({ spec }) => waiting.has(spec.id));
+  const stays = known.filter((one) => mayStay(one) && isJudged(one));
+  const folded = known.filter((one) => !stays.includes(one));
+  const row = (candidate: Candidate) => (
+    <Row
+      key={candidate.spec.id}
+      data={data}
+      candidate={candidate}
+      view={view}
+      beside={beside.includes(candidate.spec.id)}
+      onBeside={() => onBeside(candidate.spec.id)}
+      onLeave={() => onLeave(candidate.spec.id)}
+    />
+  );
   return (
-    <ol data-evidence className="evidence overflow-y-auto border-t border-rule" aria-label="Ranking">
-      {known.map((candidate) => (
-        <Row
-          key={candidate.spec.id}
-          data={data}
-          candidate={candidate}
-          view={view}
-          beside={beside.includes(candidate.spec.id)}
-          onBeside={() => onBeside(candidate.spec.id)}
-          onLeave={() => onLeave(candidate.spec.id)}
-        />
-      ))}
-      {open.map(({ spec }) => (
-        <li key={spec.id} className="flex h-11 items-center border-b border-rule text-dim">
-          {spec.name}: computing…
-        </li>
-      ))}
-    </ol>
+    <>
+      <ol data-evidence className="evidence overflow-y-auto border-t border-rule" aria-label="Ranking">
+        {stays.map(row)}
+        {open.map(({ spec }) => (
+          <li key={spec.id} className="flex h-11 items-center border-b border-rule text-dim">
+            {spec.name}: computing…
+          </li>
+        ))}
+      </ol>
+      {folded.length > 0 && (
+        <details className="mt-2" open={stays.length + open.length === 0}>
+          <summary className="cursor-pointer text-sm text-dim">
+            {countText(folded.length, 'antenna')} not ranked: they do not fit, a rule forbids them, or nothing wanted
+            lies in their range
+          </summary>
+          <ol className="border-t border-rule" aria-label="Not ranked">
+            {folded.map(row)}
+          </ol>
+        </details>
+      )}
+    </>
   );
 }
+
+/** What a row stands for: kinds that could be built need no word. */
+const SOURCE = (spec: Candidate['spec']): string | undefined =>
+  spec.source === 'bought'
+    ? 'to buy'
+    : spec.source === 'own'
+      ? `${spec.standing ? 'built' : 'drafted'}, ${candidateKindName(spec).toLowerCase()}`
+      : undefined;
 
 /** Bars run from −30 to +15 dB. */
 const BAR_LOW = -30;
@@ -63,6 +94,11 @@ const barX = (db: number): number =>
 const signedDb = (db: number, unit: string): ShownQuantity => {
   const shown = inDb(db, 0, unit);
   return db >= 0.5 ? { ...shown, digits: `+${shown.digits}` } : shown;
+};
+
+const signedText = (db: number): string => {
+  const { digits } = signedDb(db, '');
+  return digits;
 };
 
 function Row({
@@ -86,6 +122,7 @@ function Row({
     spoiltCount(candidate) > 0 || forecasts.some(({ worstProduct }) => (worstProduct?.overNoiseDb ?? 0) > 0);
   // what is not judged has no figure
   const shownDb = view === 'quiet' ? candidate.lossDb : candidate.weaknessDb;
+  const source = SOURCE(spec);
   const cut = spec.source === 'kind' ? `, ${frequencyText(spec.design.freqHz, 3)}` : '';
   return (
     <li className="border-b border-rule">
@@ -94,24 +131,24 @@ function Row({
           <h3 className="truncate text-[0.95rem] leading-5 font-semibold">
             {spec.name}
             {cut}
-            {spec.source !== 'kind' && (
-              <span className="ml-2 text-sm font-normal text-dim">
-                {spec.source === 'own' ? `yours, ${candidateKindName(spec).toLowerCase()}` : 'to buy'}
-              </span>
-            )}
+            {source !== undefined && <span className="ml-2 text-sm font-normal text-dim">{source}</span>}
           </h3>
           <p className={`truncate text-xs leading-4 ${!mayStay(candidate) || spoilt ? 'text-caution' : 'text-dim'}`}>
             {reason}
           </p>
         </div>
-        <div className="max-md:hidden">{shownDb !== undefined && <WonBar wonDb={-shownDb} />}</div>
-        <div className="text-right">
+        <div className="max-md:hidden">{shownDb !== undefined && <WonBar wonDb={-candidate.scoreDb} />}</div>
+        <div className="text-right leading-4">
           {shownDb === undefined ? (
             <span className="text-sm text-dim">not judged</span>
-          ) : view === 'quiet' ? (
-            <Value strong shown={signedDb(-shownDb, 'dB SNR')} provenance={lossProvenance(forecasts)} />
           ) : (
-            <Value strong shown={signedDb(-shownDb, 'dB signal')} provenance={weaknessProvenance(forecasts)} />
+            <>
+              <Value strong shown={signedDb(-candidate.scoreDb, 'dB')} provenance={sumProvenance(candidate, view)} />
+              <span className="block text-xs whitespace-nowrap text-dim">
+                {view === 'quiet' ? 'SNR' : 'signal'} {signedText(candidate.burdenDb - candidate.scoreDb)}
+                {candidate.burdenDb >= 0.5 ? `, effort ${signedText(-candidate.burdenDb)}` : ''}
+              </span>
+            </>
           )}
         </div>
         <span className="flex items-center justify-end gap-2 whitespace-nowrap max-md:col-span-2">

@@ -1,6 +1,6 @@
 import { cableRunM, earthDistance, type Finding, type PlanPoint, supportFindings } from '@velvet-reed/core/plot';
 import { frequencyText, plain } from '@velvet-reed/core/units';
-import { laidLayout, plotFeaturesOf } from '../../../data/derive';
+import { type LaidAntenna, plotFeaturesOf, runsOnPlan } from '../../../data/derive';
 import { useFocus } from '../../../data/focus';
 import type { StationData } from '../../../data/station';
 import { Section } from '../../../ui/section';
@@ -17,7 +17,7 @@ const WORD: Readonly<Record<Finding['state'], string>> = { good: 'Good', caution
 /** What the plan says about every antenna, support, earth and cable on it. */
 export function Findings({ data, system }: { readonly data: StationData; readonly system: UnitSystem }) {
   const features = plotFeaturesOf(data);
-  const laid = data.plotFeatures.filter((one) => one.kind === 'antenna');
+  const laid = runsOnPlan(data);
   const dangers = supportFindings(features);
   return (
     <>
@@ -29,8 +29,8 @@ export function Findings({ data, system }: { readonly data: StationData; readonl
           </p>
         ) : (
           <ul>
-            {laid.map((feature) => (
-              <LaidAntenna key={feature.id} data={data} id={feature.antennaId} name={feature.name} system={system} />
+            {laid.map((run) => (
+              <LaidRun key={run.feature.id} run={run} system={system} />
             ))}
           </ul>
         )}
@@ -54,19 +54,8 @@ function FindingList({ findings, label }: { readonly findings: readonly Finding[
   );
 }
 
-function LaidAntenna({
-  data,
-  id,
-  name,
-  system,
-}: {
-  readonly data: StationData;
-  readonly id: number | null;
-  readonly name: string;
-  readonly system: UnitSystem;
-}) {
-  const layout = id === null ? undefined : laidLayout(data, id);
-  if (!layout) return <li>{name}: its dimensions are not drafted yet, so nothing can be said about it.</li>;
+function LaidRun({ run: { feature, layout }, system }: { readonly run: LaidAntenna; readonly system: UnitSystem }) {
+  const { name } = feature;
   return (
     <li className="mb-3">
       <p>

@@ -1,21 +1,26 @@
 import { lengthText } from '@velvet-reed/core/units';
-import { laidLayout, roomOf } from '../../../data/derive';
+import { roomOf, runsOnPlan, worstFinding } from '../../../data/derive';
 import type { StationData } from '../../../data/station';
 import { Next, Note } from '../../../ui/section';
 import { Value } from '../../../ui/value';
 
 export function Verdict({ data }: { readonly data: StationData }) {
   const room = roomOf(data);
-  const laid = data.plotFeatures.find((one) => one.kind === 'antenna' && one.antennaId !== null);
-  const layout = laid?.antennaId ? laidLayout(data, laid.antennaId) : undefined;
-  const worst =
-    layout?.findings.find(({ state }) => state === 'danger') ??
-    layout?.findings.find(({ state }) => state === 'caution');
+  const runs = runsOnPlan(data);
+  const [leading] = runs;
+  const worst = leading && worstFinding(leading.layout);
   if (data.plotFeatures.length === 0)
     return (
       <>
         The plan is empty; spans and heights are those entered for the station.{' '}
         <Next>Next: draw the boundary and two supports, or import a GeoJSON file.</Next>
+      </>
+    );
+  if (worst?.state === 'danger')
+    return (
+      <>
+        <span className="text-danger">{worst.sentence}</span>{' '}
+        <Next>Next: move {leading.feature.name}, or take it off the plan.</Next>
       </>
     );
   return (
@@ -38,9 +43,9 @@ export function Verdict({ data }: { readonly data: StationData }) {
       ) : (
         <>With fewer than two supports the plan gives no run yet.</>
       )}{' '}
-      {worst ? <span className={worst.state === 'danger' ? 'text-danger' : ''}>{worst.sentence}</span> : ''}{' '}
+      {worst ? `${leading.feature.name}: ${worst.sentence}` : ''}{' '}
       <Next>
-        {laid
+        {leading
           ? 'Next: see in Choose and Draft what these heights and bearings change.'
           : data.antennas.length > 0
             ? 'Next: lay an antenna between two supports.'
