@@ -75,6 +75,7 @@ export const rectangleBeam = wireKind({
   ],
   build: { cuts: 'both elements', raise: 'Set it on its mast, the driven side toward what you want.' },
   needs: ({ sideM, heightM, upright }) => ({ spanM: sideM, heightM: heightM + (upright ? sideM / 2 : 0) }),
+  stiffM: ({ sideM }) => sideM,
   wires({ sideM, drivenTipM, gapM, reflectorTipM, heightM, upright }, design) {
     const s = sideM / 2;
     const front = 0;

@@ -11,7 +11,16 @@ export function dipOf(dips: readonly Resonance[], targetHz: number | undefined):
 
 /** How an antenna stands to its target, and what to do. */
 type BenchState =
-  'nothing measured' | 'fault' | 'flat' | 'no target' | 'on target' | 'cut' | 'too short' | 'stop' | 'length wanted';
+  | 'nothing measured'
+  | 'stale'
+  | 'fault'
+  | 'flat'
+  | 'no target'
+  | 'on target'
+  | 'cut'
+  | 'too short'
+  | 'stop'
+  | 'length wanted';
 
 /** The Bench's verdict as data: page, mast page, report and rail read this. */
 export interface BenchVerdict {
@@ -50,6 +59,7 @@ export function benchVerdict({
   trimName,
   lastReadingHz,
   fault,
+  stale,
 }: {
   readonly dips?: readonly Resonance[];
   readonly targetHz?: number;
@@ -57,9 +67,17 @@ export function benchVerdict({
   readonly trimName: string;
   readonly lastReadingHz?: number;
   readonly fault?: string;
+  /** Why the latest sweep does not speak for the antenna as it stands. */
+  readonly stale?: string;
 }): BenchVerdict {
   if (fault !== undefined)
     return { state: 'fault', sentence: fault, next: 'Find the cause first; cutting does not cure it.' };
+  if (stale !== undefined)
+    return {
+      state: 'stale',
+      sentence: `The latest sweep is of another state. ${stale}`,
+      next: 'Sweep it again before any cut.',
+    };
   if (!dips && lastReadingHz === undefined)
     return { state: 'nothing measured', sentence: 'Nothing measured yet.', next: 'Import a sweep of the antenna.' };
   const dip = dips && dipOf(dips, targetHz);
@@ -88,7 +106,7 @@ export function benchVerdict({
   if (!cut)
     return close
       ? { ...common, state: 'on target', next: CUT_WORDS.done }
-      : { ...common, state: 'length wanted', next: 'Enter the present length below; the first cut follows from it.' };
+      : { ...common, state: 'length wanted', next: 'Enter the present length in Trim; the first cut follows from it.' };
   switch (cut.state) {
     case 'cut':
       // the diary may lag behind the sweep: what the sweep shows on target is not cut

@@ -20,6 +20,7 @@ import { askPath, type AskedPath } from './path-question';
 import { ordersOf, type StageOrder } from './path-orders';
 import { toDcStage, toPathReceiver, toPathStage } from './path-stages';
 import type { StationData } from './station';
+import { antennaHolding, type AntennaHolding } from './taken-on';
 
 /** One order of a path, analysed: what is heard, and the DC on its coax. */
 export interface OrderView {
@@ -113,11 +114,14 @@ export function judgedTrial(
   readonly names: { readonly a: string; readonly b: string };
   readonly readings: readonly Saved<'readings'>[];
   readonly verdict: TrialVerdict;
+  /** Whether it still speaks for the two antennas as they stand. */
+  readonly holding: AntennaHolding;
 } {
   const name = (id: number): string => data.antennas.find((antenna) => antenna.id === id)?.name ?? 'deleted antenna';
   const names = { a: name(trial.antennaAId), b: name(trial.antennaBId) };
   const readings = data.readings.filter((reading) => reading.trialId === trial.id);
-  return { names, readings, verdict: trialVerdict(readings, names, termsOf(trial, readings)) };
+  const holding = antennaHolding(data, trial.takenOn, [trial.antennaAId, trial.antennaBId]);
+  return { names, readings, holding, verdict: trialVerdict(readings, names, termsOf(trial, readings)) };
 }
 
 /** The noise of a station judged: readings with the antenna off and on decide, other floors are counted. */
@@ -132,6 +136,7 @@ export function judgedBench(
   antenna: Saved<'antennas'> | undefined,
   dips: readonly Resonance[] | undefined,
   fault?: string,
+  sweep?: Saved<'sweeps'>,
 ): {
   readonly verdict: BenchVerdict;
   readonly steps: readonly Saved<'trimSteps'>[];
@@ -144,8 +149,10 @@ export function judgedBench(
   const steps = data.trimSteps.filter((step) => step.antennaId === antenna?.id);
   const cut = design && steps.length > 0 ? nextCut(steps, design.freqHz) : undefined;
   const trimName = (design && tryDraft(design).draft?.trimName) ?? 'the element';
+  const holding = sweep && antenna ? antennaHolding(data, sweep.takenOn, [antenna.id]) : undefined;
   const verdict = benchVerdict({
     dips,
+    ...(holding?.state === 'not' ? { stale: holding.sentence } : {}),
     targetHz: design?.freqHz,
     cut,
     trimName,

@@ -48,9 +48,10 @@ function standing(data: StationData, step: StepId): StepStanding {
     }
     case 'trials': {
       if (data.trials.length === 0) return 'empty';
-      const verdicts = data.trials.map((trial) => judgedTrial(data, trial).verdict);
-      if (verdicts.some(({ doubt }) => doubt !== undefined)) return 'doubtful';
-      return verdicts.some(({ snr }) => snr.proven) ? 'done' : 'in work';
+      const judged = data.trials.map((trial) => judgedTrial(data, trial));
+      if (judged.some(({ verdict, holding }) => verdict.doubt !== undefined || holding.state === 'not'))
+        return 'doubtful';
+      return judged.some(({ verdict }) => verdict.snr.proven) ? 'done' : 'in work';
     }
     case 'noise': {
       const { state } = judgedNoise(data);

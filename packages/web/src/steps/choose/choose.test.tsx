@@ -96,7 +96,9 @@ describe('the ranking', () => {
   });
   test('what is still computed stands last and says so', () => {
     show(new Set(['kind-ground-loop']));
-    const all = screen.getAllByRole('listitem').map((one) => one.textContent ?? '');
+    const all = within(screen.getByRole('list', { name: 'Ranking' }))
+      .getAllByRole('listitem')
+      .map((one) => one.textContent ?? '');
     expect(all.at(-1)).toBe('Loop on the ground: computing…');
   });
   test('ticks and leaving out are handed on by id', async () => {

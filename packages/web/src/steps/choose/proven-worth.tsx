@@ -16,7 +16,10 @@ export function ProvenWorth({ data }: { readonly data: StationData }) {
     }));
     const [a, b] = sides;
     if (!a.name || !b.name || !a.kind || !b.kind) return [];
-    const { snr } = judgedTrial(data, trial).verdict;
+    const { verdict, holding } = judgedTrial(data, trial);
+    // proven of another state of the antenna: no price of this one
+    if (holding.state === 'not') return [];
+    const { snr } = verdict;
     const prices = [antennaKind(a.kind).burden.price, antennaKind(b.kind).burden.price] as const;
     const worth = pricePerProvenDb(snr, ...prices);
     return [{ trial, names: { A: a.name, B: b.name }, prices, worth }];

@@ -11,6 +11,7 @@ import {
 import { countText, frequencyText, lengthText, showFrequency, showLength } from '@velvet-reed/core/units';
 import { Link } from 'react-router';
 import { laidDanger, roomOf } from '../../data/derive';
+import { gateEvidence, passedGates } from '../../data/gates';
 import { useModel } from '../../data/model';
 import { useStationId, type StationData } from '../../data/station';
 import { Next } from '../../ui/section';
@@ -40,7 +41,7 @@ export function Verdict({
   const dip = kind.trim && state.sweep && modelDip(state.sweep);
   const steps = stepStates(
     withPermission(withEntry(draft.steps, data.station.noDrilling), data.station.askFirst),
-    new Set(revision.gates.filter(Boolean)),
+    passedGates(revision.gates.filter(Boolean), gateEvidence(data, revision)),
     new Set(revision.done.filter(Boolean)),
   );
   const nextStep = steps.find((step) => step.open && !step.done);

@@ -23,7 +23,7 @@ function Changed({ data }: { readonly data: StationData }) {
   const { antenna, design, loaded } = bench;
   const [fault, setFault] = useState<string>();
   const latest = loaded.at(-1);
-  const { verdict, cut, trimName } = judgedBench(data, antenna, latest?.dips, fault);
+  const { verdict, cut, trimName } = judgedBench(data, antenna, latest?.dips, fault, latest?.header);
   return (
     <Room
       title="What changed, Bench"

@@ -38,7 +38,7 @@ function Sweep({ data }: { readonly data: StationData }) {
   }, []);
   const { shown, doubts, curves, placed } = useCurves({ loaded, plane, line, live, held });
   const latest = shown.at(-1);
-  const { verdict, cut, trimName } = judgedBench(data, antenna, latest?.dips);
+  const { verdict, cut, trimName } = judgedBench(data, antenna, latest?.dips, undefined, latest?.header);
   return (
     <Room
       title="Sweep, Bench"

@@ -20,7 +20,7 @@ function Trim({ data }: { readonly data: StationData }) {
   const bench = useBench(data);
   const { antenna, design, draft, loaded } = bench;
   const latest = loaded.at(-1);
-  const { verdict, steps, cut, trimName } = judgedBench(data, antenna, latest?.dips);
+  const { verdict, steps, cut, trimName } = judgedBench(data, antenna, latest?.dips, undefined, latest?.header);
   const stationId = useStationId();
   return (
     <Room

@@ -7,7 +7,7 @@ import {
   type RankView,
   spoiltCount,
 } from '@velvet-reed/core/choose';
-import { countText, frequencyText, type ShownQuantity } from '@velvet-reed/core/units';
+import { capital, countText, frequencyText, type ShownQuantity } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { designValues } from '../../../data/derive';
@@ -64,7 +64,7 @@ export function RankingList({
       {folded.length > 0 && (
         <details className="mt-2" open={stays.length + open.length === 0}>
           <summary className="cursor-pointer text-sm text-dim">
-            {countText(folded.length, 'antenna')} not ranked: they do not fit, a rule forbids them, or nothing wanted
+            {capital(countText(folded.length, 'antenna'))} not ranked: they do not fit, a rule forbids them, or nothing wanted
             lies in their range
           </summary>
           <ol className="border-t border-rule" aria-label="Not ranked">
@@ -126,7 +126,7 @@ function Row({
   const cut = spec.source === 'kind' ? `, ${frequencyText(spec.design.freqHz, 3)}` : '';
   return (
     <li className="border-b border-rule">
-      <div className="grid min-h-11 grid-cols-[1fr_auto] items-center gap-x-4 md:grid-cols-[minmax(15rem,1.6fr)_minmax(6rem,1fr)_6.5rem_auto]">
+      <div className="grid min-h-11 grid-cols-[1fr_auto] items-center gap-x-4 md:grid-cols-[minmax(15rem,1fr)_6rem_9rem_auto]">
         <div className="min-w-0">
           <h3 className="truncate text-[0.95rem] leading-5 font-semibold">
             {spec.name}

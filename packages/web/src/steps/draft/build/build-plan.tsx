@@ -1,6 +1,7 @@
 import type { Saved } from '@velvet-reed/contract';
 import { type BuildStep, stepStates } from '@velvet-reed/core/antenna';
 import { useState } from 'react';
+import { type GateEvidence, passedGates } from '../../../data/gates';
 import { entry, useWrite } from '../../../data/station';
 import { Caution, Section } from '../../../ui/section';
 
@@ -20,16 +21,20 @@ export function BuildPlan({
   revision,
   steps,
   antennaName,
+  evidence,
 }: {
   readonly revision: Saved<'revisions'>;
   readonly steps: readonly BuildStep[];
   readonly antennaName: string;
+  /** What the station holds of the gates. */
+  readonly evidence: ReadonlyMap<string, GateEvidence>;
 }) {
   const { trySave } = useWrite();
   // a tick shows at once and is taken back when the server refuses it; a saved one remounts this plan by its version
   const [ticked, setTicked] = useState<Ticks>();
   const { gates, done: doneSteps } = ticked ?? ticksOf(revision);
-  const states = stepStates(steps, new Set(gates), new Set(doneSteps));
+  const passed = passedGates(gates, evidence);
+  const states = stepStates(steps, passed, new Set(doneSteps));
   const write = async (ticks: Ticks, story?: string): Promise<void> => {
     setTicked(ticks);
     const saved = await trySave([
@@ -67,9 +72,11 @@ export function BuildPlan({
                 <label className="flex min-h-11 items-center gap-2 font-semibold sm:min-h-0">
                   <input
                     type="checkbox"
-                    checked={gates.includes(step.gate.id)}
+                    checked={passed.has(step.gate.id)}
                     // a measured test is passed on the Bench; here it can only be taken back
-                    disabled={!open || (step.gate.measured && !gates.includes(step.gate.id))}
+                    disabled={
+                      !open || evidence.has(step.gate.id) || (step.gate.measured && !gates.includes(step.gate.id))
+                    }
                     onChange={() =>
                       step.gate &&
                       void write(
@@ -82,10 +89,17 @@ export function BuildPlan({
                   />
                   {step.gate.question}
                 </label>
-                {!gates.includes(step.gate.id) && (
-                  <span className="text-sm text-dim">
-                    {step.gate.measured ? 'Passed on the Bench, by three positions. ' : ''}If not: {step.gate.otherwise}
+                {evidence.has(step.gate.id) ? (
+                  <span className={`text-sm ${passed.has(step.gate.id) ? 'text-dim' : 'text-danger'}`}>
+                    {evidence.get(step.gate.id)?.sentence}
                   </span>
+                ) : (
+                  !passed.has(step.gate.id) && (
+                    <span className="text-sm text-dim">
+                      {step.gate.measured ? 'Passed on the Bench, by three positions. ' : ''}If not:{' '}
+                      {step.gate.otherwise}
+                    </span>
+                  )
                 )}
               </fieldset>
             )}

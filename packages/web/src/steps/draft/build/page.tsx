@@ -1,4 +1,5 @@
 import { withEntry, withPermission } from '@velvet-reed/core/antenna';
+import { gateEvidence } from '../../../data/gates';
 import { StationPage } from '../../../ui/station-page';
 import { DraftRoom } from '../draft-room';
 import { Figures } from '../figures';
@@ -19,6 +20,7 @@ export default function BuildRoom() {
                   revision={revision}
                   steps={withPermission(withEntry(draft.steps, data.station.noDrilling), data.station.askFirst)}
                   antennaName={antenna.name}
+                  evidence={gateEvidence(data, revision)}
                 />
                 <Figures figures={draft.figures} />
               </>

@@ -387,11 +387,13 @@ function antennaPart(data: StationData, samples: ReadonlyMap<number, SweepData>)
 
 function trialPart(data: StationData): Content[] {
   return data.trials.flatMap((trial): Content[] => {
-    const { names, readings, verdict } = judgedTrial(data, trial);
+    const { names, readings, verdict, holding } = judgedTrial(data, trial);
     const level = (value: number | null): string => (value === null ? '–' : fixed(value, 1));
     return [
       heading(`Trial: ${trial.name}`),
-      verdict.sentence + (verdict.warning ? ` ${verdict.warning}` : ''),
+      verdict.sentence +
+        (verdict.warning ? ` ${verdict.warning}` : '') +
+        (holding.state === 'holds' ? '' : ` ${holding.sentence}`),
       table(
         [`${names.b} minus ${names.a} (measured)`, 'Mean', '95 % interval', 'Verdict'],
         [verdict.snr, verdict.level, verdict.noise].map((one) => [

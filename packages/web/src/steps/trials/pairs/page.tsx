@@ -8,6 +8,7 @@ import { ChangeButton, DeleteButton } from '../../../ui/record-row';
 import { Room } from '../../../ui/room';
 import { Next, Note } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';
+import { TakenOn } from '../../../ui/taken-on';
 import { inDb, Value } from '../../../ui/value';
 import { provenanceOf } from './result-provenance';
 import { MEASURES } from './measures';
@@ -116,6 +117,7 @@ function Trials({ data }: { readonly data: StationData }) {
     >
       {trial && names && verdict && (
         <>
+          {judged && <TakenOn what="This trial" holding={judged.holding} />}
           <ThreeResults results={[verdict.snr, verdict.level, verdict.noise]} worthDb={trial.worthDb} />
           <div className="mb-5 flex flex-wrap gap-3">
             <Disclosure label="Record one after the other">

@@ -1,11 +1,13 @@
 import type { Saved } from '@velvet-reed/contract';
 import { fixed } from '@velvet-reed/core/units';
 import type { StationData } from '../../../data/station';
+import { antennaHolding } from '../../../data/taken-on';
 import { LongLogs } from '../../../ui/long-logs';
 import { Room } from '../../../ui/room';
 import { Next, Note } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';
 import { PatternFiguresOf, PatternQuestions } from './figures';
+import { TakenOn } from '../../../ui/taken-on';
 import { Substitution } from './substitution';
 import { TurnHere } from './turn-here';
 import { type OverModel, useOverModel } from './use-over-model';
@@ -56,6 +58,7 @@ function Measured({ data, log }: { readonly data: StationData; readonly log: Sav
   const over = useOverModel(data, log, pattern.found);
   return (
     <Room title="Pattern, Trials" verdict={<Verdict log={log} pattern={pattern} over={over} />} margin={MARGIN}>
+      <TakenOn what="This pattern" holding={antennaHolding(data, log.takenOn, [log.antennaId], false)} />
       <PatternFiguresOf
         {...{ log, pattern, over }}
         others={data.logs.filter(({ id, kind }) => kind === 'pattern' && id !== log.id)}
