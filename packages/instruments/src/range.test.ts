@@ -28,7 +28,7 @@ function turnOf(seed: number, home: boolean) {
     return level === undefined ? [] : [{ angleDeg: patternDeg, level }];
   });
   const { levelsDb, stepDeg } = measuredPattern(rows, 'dB');
-  return { angleDeg: levelsDb.map((_, i) => i * stepDeg), levelDb: levelsDb };
+  return { angleDeg: levelsDb.map((_, i) => i * stepDeg), levelDb: levelsDb.map((db) => db ?? NaN) };
 }
 
 test('a Yagi of the stand-in, measured in eight hidden places with a wall, drift and dropped readings, agrees with its model within the stated error', () => {

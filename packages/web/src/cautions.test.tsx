@@ -51,7 +51,10 @@ describe('a build step tells its hazards', () => {
     const steps = stepsOf(kind);
     const step = steps.find((one) => one.id === id);
     if (!step) throw new Error(`${kind} has no step ${id}`);
-    renderView(<BuildPlan revision={TEST_STATION.revisions[0]} steps={steps} antennaName="Wire" />, 'draft');
+    renderView(
+      <BuildPlan revision={TEST_STATION.revisions[0]} steps={steps} evidence={new Map()} antennaName="Wire" />,
+      'draft',
+    );
     const row = screen.getAllByRole('listitem')[steps.indexOf(step)];
     for (const caution of wanted) expect(within(row).getByText(CAUTIONS[caution], { exact: false })).toBeTruthy();
   });

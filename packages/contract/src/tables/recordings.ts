@@ -19,9 +19,10 @@ export const recordings = tableOf({
     receiverId: maybeRef('receivers', 'Receiver'),
     antennaAId: maybeRef('antennas', 'First antenna'),
     antennaBId: maybeRef('antennas', 'Second antenna'),
-    signalHz: maybeReal('Signal (Hz)', 0, FREQUENCY[1]),
+    /** Below nothing where nobody said the centre: then it counts from the middle of the band. */
+    signalHz: maybeReal('Signal (Hz)', -FREQUENCY[1], FREQUENCY[1]),
     bandwidthHz: maybeReal('Bandwidth (Hz)', 0.1, 1e9),
-    quietHz: maybeReal('Quiet frequency (Hz)', 0, FREQUENCY[1]),
+    quietHz: maybeReal('Quiet frequency (Hz)', -FREQUENCY[1], FREQUENCY[1]),
     /** Time of one antenna's turn; null: looked for, or not switched. */
     turnS: maybeReal('Time of a turn (s)', 0.05, 86_400),
     /** Level of a sine of full scale at the receiver's input, at the gain of this recording; null: levels stay in dBFS. */

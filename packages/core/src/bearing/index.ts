@@ -10,6 +10,7 @@ export {
 export { crossingOf, nullSector, nullSteering, type PairArrival, pairArrival } from './pair';
 export { averageTurns, checkedGain, substitutionGain, twoRay } from './range';
 export { type LevelScale, type MeasuredPattern, measuredPattern, scaleDoubtful, scanPlan } from './measured-pattern';
+export type { Estimate } from './pattern-fit';
 export { farField, patternFigures, reflectionByMove, reflectionRipple, threeAntennas } from './pattern';
 export { type DiversityGain, diversityGain } from './diversity';
 export { judgedFix, nextPlace } from './judged-fix';

@@ -64,8 +64,8 @@ export function RankingList({
       {folded.length > 0 && (
         <details className="mt-2" open={stays.length + open.length === 0}>
           <summary className="cursor-pointer text-sm text-dim">
-            {capital(countText(folded.length, 'antenna'))} not ranked: they do not fit, a rule forbids them, or nothing wanted
-            lies in their range
+            {capital(countText(folded.length, 'antenna'))} not ranked: they do not fit, a rule forbids them, or nothing
+            wanted lies in their range
           </summary>
           <ol className="border-t border-rule" aria-label="Not ranked">
             {folded.map(row)}

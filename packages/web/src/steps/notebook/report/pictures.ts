@@ -168,14 +168,20 @@ export function patternPicture({ levelsDb, stepDeg }: MeasuredPattern): string {
     );
   });
   const drawn = levelsDb
-    .map((db, i) =>
-      at(i * stepDeg, db)
-        .map((v) => v.toFixed(1))
-        .join(),
+    .flatMap((db, i) =>
+      db === undefined
+        ? []
+        : [
+            at(i * stepDeg, db)
+              .map((v) => v.toFixed(1))
+              .join(),
+          ],
     )
     .join(' ');
+  // an open line where not all directions were measured
+  const shape = levelsDb.includes(undefined) ? 'polyline' : 'polygon';
   return svg(
-    [...rings, ...spokes, `<polygon points="${drawn}" fill="none" stroke="${INK}" stroke-width="1.3"/>`],
+    [...rings, ...spokes, `<${shape} points="${drawn}" fill="none" stroke="${INK}" stroke-width="1.3"/>`],
     size,
   );
 }

@@ -1,7 +1,7 @@
 import { momentText } from '../../../ui/moment-text';
 import { tryDraft } from '@velvet-reed/core/antenna';
 import { type Candidate, choiceVerdict, mayStay } from '@velvet-reed/core/choose';
-import type { MeasuredPattern } from '@velvet-reed/core/bearing';
+import type { Estimate, MeasuredPattern } from '@velvet-reed/core/bearing';
 import type { LogSummary, SweepData } from '@velvet-reed/core/formats';
 import { COLOUR_WORDS, meterZeroProves } from '@velvet-reed/core/guard';
 import { amplifierWords, riseOf } from '@velvet-reed/core/noise';
@@ -197,19 +197,20 @@ function patternPart(data: StationData, patterns: Patterns): Content[] {
   return data.logs.flatMap((log): Content[] => {
     const pattern = patterns.get(log.id);
     if (!pattern) return [];
-    const { figures, turns } = pattern;
+    const { turns } = pattern;
+    const of = (estimate: Estimate | undefined, unit: string): string =>
+      estimate
+        ? `${fixed(estimate.value, 1)}${unit} (95 % ${fixed(estimate.low, 1)} to ${fixed(estimate.high, 1)})`
+        : 'not measured';
     return [
       heading(`Pattern: ${log.name}`),
       ...picture(patternPicture(pattern)),
       table(
         ['Of the pattern (measured)', 'Value'],
         [
-          ['Width, half power', figures.widthDeg === null ? 'not closed' : `${fixed(figures.widthDeg, 1)}°`],
-          [
-            'Front to back',
-            figures.frontToBackDb === null ? 'no direction behind' : `${fixed(figures.frontToBackDb, 1)} dB`,
-          ],
-          ['At right angles', `${fixed(pattern.sideDb, 1)} dB`],
+          ['Width, half power', of(pattern.widthDeg, '°')],
+          ['Front to back', of(pattern.frontToBackDb, ' dB')],
+          ['To the sides', of(pattern.frontToSideDb, ' dB')],
           ['Turns averaged', String(turns)],
         ],
       ),

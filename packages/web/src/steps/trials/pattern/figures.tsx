@@ -1,7 +1,7 @@
 import type { Saved } from '@velvet-reed/contract';
-import { farField, reflectionRipple, scanPlan, threeAntennas } from '@velvet-reed/core/bearing';
+import { type Estimate, farField, reflectionRipple, scanPlan, threeAntennas } from '@velvet-reed/core/bearing';
 import { patternFileText } from '@velvet-reed/core/formats';
-import { fixed, lengthText } from '@velvet-reed/core/units';
+import { fixed, lengthText, listText } from '@velvet-reed/core/units';
 import { useRef } from 'react';
 import { Button } from '../../../ui/button';
 import { saveCsv, saveText } from '../../../ui/export';
@@ -10,13 +10,17 @@ import { type PolarCurve, PolarPlot } from '../../../ui/polar-plot';
 import { QuickAnswer } from '../../../ui/quick-answer';
 import { Section } from '../../../ui/section';
 import { Waiting } from '../../../ui/states';
+import { gapsText } from './gaps';
 import { MovedByQuarter } from './moved';
 import { Agreement, OverModelForm } from './over-model';
 import type { OverModel } from './use-over-model';
 import { SCALES, type ShownPattern } from './use-pattern';
 
-/** Half of a 95 % interval behind its figure, where repeats give one. */
-const within = (half: number | undefined): string => (half === undefined ? '' : ` ± ${half.toFixed(1)}`);
+/** A figure with its 95 % interval. */
+const ofRange = (estimate: Estimate | undefined, unit: string): string =>
+  estimate
+    ? `${fixed(estimate.value, 1)}${unit} (95 % ${fixed(estimate.low, 1)} to ${fixed(estimate.high, 1)})`
+    : 'not measured there';
 
 /** A curve that went once round meets its beginning. */
 const closed = (curve: PolarCurve): PolarCurve => {
@@ -49,15 +53,11 @@ export function PatternFiguresOf({
       </p>
     );
   if (!read) return <Waiting what="the pattern" />;
-  const {
-    widthDeg = null,
-    peakDeg = 0,
-    frontToBackDb = 0,
-    frontToRearDb = 0,
-    sideLobeDb = null,
-  } = found?.figures ?? {};
   const { overlay, chosen, freqHz } = over;
-  const angles = found?.levelsDb.map((_, i) => i * found.stepDeg) ?? [];
+  const measured = (found?.levelsDb ?? []).flatMap((db, i) =>
+    db === undefined ? [] : [{ deg: i * (found?.stepDeg ?? 0), db }],
+  );
+  const [angles, levels] = [measured.map(({ deg }) => deg), measured.map(({ db }) => db)];
   const file = log.name.toLowerCase().replaceAll(/[^a-z0-9]+/g, '-');
   const saveJson = (): void => {
     if (!found) return;
@@ -69,7 +69,7 @@ export function PatternFiguresOf({
           }
         : undefined;
     const vertical = over.cut !== 'azimuth';
-    const shown = overlay?.points ?? { angleDeg: angles, levelDb: found.levelsDb };
+    const shown = overlay?.points ?? { angleDeg: angles, levelDb: levels };
     saveText(
       `${file}.json`,
       patternFileText({
@@ -86,7 +86,7 @@ export function PatternFiguresOf({
       `${file}.csv`,
       ['angle_deg', 'level_dB', 'model_dB', 'difference_dB'],
       (overlay?.points.angleDeg ?? angles).map((deg, i) => [
-        ...[deg, overlay ? overlay.points.levelDb[i] : found.levelsDb[i]],
+        ...[deg, overlay ? overlay.points.levelDb[i] : levels[i]],
         ...[overlay?.modelDb[i], overlay?.residualDb[i]],
       ]),
     );
@@ -120,7 +120,7 @@ export function PatternFiguresOf({
               shape="compass"
               unit="dB"
               curves={[
-                closed({ name: 'measured', look: 0, angleDeg: angles, gainDbi: found.levelsDb }),
+                closed({ name: 'measured', look: 0, angleDeg: angles, gainDbi: levels }),
                 ...(overlay
                   ? [closed({ name: 'model', look: 1, angleDeg: overlay.points.angleDeg, gainDbi: overlay.modelDb })]
                   : []),
@@ -136,27 +136,39 @@ export function PatternFiguresOf({
           </figure>
           <ul className="list-disc pl-5">
             <Agreement over={over} />
-            <li>Strongest at {fixed(peakDeg, 0)}° (measured).</li>
             <li>
-              {widthDeg === null
-                ? 'It never falls by 3 dB.'
-                : `3 dB width ${fixed(widthDeg, 1)}°${found.widthHalfDeg === undefined ? '' : ` ± ${found.widthHalfDeg.toFixed(1)}° (95 %, ${found.turns} turns)`}.`}
+              Strongest at {fixed(found.peakDeg.value, 0)}° (measured); one reading scatters by{' '}
+              {found.sigmaDb.toFixed(1)} dB.
             </li>
             <li>
-              Front to back {fixed(frontToBackDb, 1)}
-              {within(found.frontToBackHalfDb)} dB, to the worst behind {fixed(frontToRearDb, 1)}
-              {within(found.frontToRearHalfDb)} dB, to the sides {fixed(-found.sideDb, 1)}
-              {within(found.sideHalfDb)} dB.
+              {found.widthDeg
+                ? `3 dB width ${ofRange(found.widthDeg, '°')}.`
+                : 'No 3 dB width: the main lobe does not fall so far, or its readings scatter too much.'}
             </li>
             <li>
-              {sideLobeDb === null
-                ? 'No side lobe.'
-                : `Highest side lobe ${fixed(sideLobeDb, 1)}${within(found.sideLobeHalfDb)} dB.`}
+              Front to back {ofRange(found.frontToBackDb, ' dB')}, to the worst behind{' '}
+              {ofRange(found.frontToRearDb, ' dB')}, to the sides {ofRange(found.frontToSideDb, ' dB')}.
             </li>
             <li>
-              Directivity about {fixed(found.rotationalDbi, 1)} dBi: an estimate, as if it looked the same from all
-              sides.
+              {found.sideLobeDb === undefined
+                ? 'Side lobes: not all directions were measured.'
+                : found.sideLobeDb === null
+                  ? 'No side lobe stands out of the scatter.'
+                  : `Highest side lobe ${ofRange(found.sideLobeDb, ' dB')}.`}
             </li>
+            <li>
+              {found.rotationalDbi === undefined
+                ? 'Directivity: not all directions were measured.'
+                : `Directivity about ${fixed(found.rotationalDbi, 1)} dBi: an estimate, as if it looked the same from all sides.`}
+            </li>
+            {found.gapsDeg.length > 0 && <li className="text-caution">Nothing was measured {gapsText(found)}.</li>}
+            {found.deadDeg.length > 0 && (
+              <li className="text-caution">
+                Left out as dead: the {found.deadDeg.length === 1 ? 'reading' : 'readings'} at{' '}
+                {listText(found.deadDeg.slice(0, 6).map((deg) => `${fixed(deg, 0)}°`))}
+                {found.deadDeg.length > 6 ? ` and ${found.deadDeg.length - 6} more` : ''}.
+              </li>
+            )}
             {found.driftDb !== undefined && (
               <li className={Math.abs(found.driftDb) > 1 ? 'text-caution' : ''}>
                 It drifted by {fixed(found.driftDb, 1)} dB between beginning and return; that is taken out.
@@ -226,7 +238,8 @@ export function PatternQuestions() {
           { name: 'off', label: 'Distance known within', dimension: 'length', bareUnit: 'm', start: '0.1 m' },
         ]}
         answer={(value) => {
-          const s21Db = { ab: value('ab'), ac: value('ac'), bc: value('bc') };
+          // received over sent is below nothing: a loss that was typed as a positive number is meant so
+          const s21Db = { ab: -Math.abs(value('ab')), ac: -Math.abs(value('ac')), bc: -Math.abs(value('bc')) };
           const found = threeAntennas(value('freq'), value('distance'), s21Db, {
             ...{ scatterDb: Math.abs(value('scatter')), distanceErrorM: Math.abs(value('off')) },
           });

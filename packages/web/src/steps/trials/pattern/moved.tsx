@@ -1,3 +1,4 @@
+import { ShapeError } from '@velvet-reed/core/errors';
 import type { Saved } from '@velvet-reed/contract';
 import { type MeasuredPattern, reflectionByMove } from '@velvet-reed/core/bearing';
 import { fixed } from '@velvet-reed/core/units';
@@ -42,6 +43,13 @@ export function MovedByQuarter({
   );
 }
 
+/** Levels of all directions. @throws ShapeError where some were not measured. */
+function wholeCircle({ levelsDb }: MeasuredPattern): readonly number[] {
+  const known = levelsDb.flatMap((db) => db ?? []);
+  if (known.length < levelsDb.length) throw new ShapeError('Both turns need all directions. Measure the missing ones.');
+  return known;
+}
+
 function Reflection({
   found,
   other,
@@ -53,7 +61,7 @@ function Reflection({
 }) {
   const moved = usePattern(other);
   const { value: db, fault } = tried(() =>
-    moved.found ? reflectionByMove(found.levelsDb, moved.found.levelsDb) : undefined,
+    moved.found ? reflectionByMove(wholeCircle(found), wholeCircle(moved.found)) : undefined,
   );
   if (fault)
     return (

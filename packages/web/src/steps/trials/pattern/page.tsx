@@ -1,5 +1,6 @@
 import type { Saved } from '@velvet-reed/contract';
-import { fixed } from '@velvet-reed/core/units';
+import { countText, fixed } from '@velvet-reed/core/units';
+import { gapsText } from './gaps';
 import type { StationData } from '../../../data/station';
 import { antennaHolding } from '../../../data/taken-on';
 import { LongLogs } from '../../../ui/long-logs';
@@ -85,7 +86,9 @@ function Verdict({
         {what}. <Next>Next: {scale ? 'measure more directions.' : 'say what its levels are.'}</Next>
       </>
     );
-  const width = found.figures.widthDeg === null ? '' : `, ${fixed(found.figures.widthDeg, 0)}° wide`;
+  const { widthDeg, gapsDeg, deadDeg } = found;
+  const left = deadDeg.length > 0 ? `; ${countText(deadDeg.length, 'dead reading')} left out` : '';
+  const width = `${widthDeg === undefined ? '' : `, ${fixed(widthDeg.value, 0)}° wide (95 % ${fixed(widthDeg.low, 0)} to ${fixed(widthDeg.high, 0)})`}${gapsDeg.length > 0 ? `; not measured ${gapsText(found)}` : ''}${left}`;
   if (!overlay)
     return (
       <>
@@ -102,7 +105,9 @@ function Verdict({
       <Next>
         Next:{' '}
         {overlay.agrees
-          ? 'trust the model for the directions that you did not measure.'
+          ? gapsDeg.length > 0
+            ? 'measure the missing directions, or take them from the model.'
+            : 'keep it: it confirms the model in all directions.'
           : best
             ? `look for ${{ mirrored: 'the sense of the angles', 'feed line': 'a radiating feed line', reflection: 'a reflection', tilt: 'a mast out of plumb' }[best.kind]}.`
             : 'see whether it is the same antenna, cut and frequency.'}

@@ -61,13 +61,13 @@ export function useOverModel(data: StationData, log: Saved<'logs'>, found: Measu
     () =>
       tried(() => {
         if (!found || !spot || scatterDb === undefined || reflectionDb === undefined) return undefined;
-        const all = found.levelsDb.map((_, i) => i * found.stepDeg);
+        const all = found.levelsDb.flatMap((db, i) => (db === undefined ? [] : [i * found.stepDeg]));
         const vertical = cut !== 'azimuth';
         // over ground nothing lies below the horizon
         const shown = all.filter((deg) => !vertical || groundId === FREE || (deg >= 0 && deg <= 180));
         const points = {
           angleDeg: shown,
-          levelDb: shown.map((deg) => found.levelsDb[Math.round(deg / found.stepDeg)]),
+          levelDb: shown.map((deg) => found.levelsDb[Math.round(deg / found.stepDeg)] ?? 0),
         };
         const model = {
           azimuth: spot.azimuthAtArrival,

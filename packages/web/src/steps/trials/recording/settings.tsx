@@ -1,4 +1,4 @@
-import { BLANK, SCHEMAS, updateOf, type Values } from '@velvet-reed/contract';
+import { BLANK, type Saved, SCHEMAS, updateOf, type Values } from '@velvet-reed/contract';
 import { showTrouble, useWrite, type StationData } from '../../../data/station';
 import { Button } from '../../../ui/button';
 import { DeleteButton } from '../../../ui/record-row';
@@ -36,7 +36,10 @@ const fieldsOf = (data: StationData): readonly FieldSpec[] => {
       },
       ...{ optional: true, hint: 'level of a sine that just fills it; empty: levels stay in dBFS' },
     },
-    frequency('signalHz', 'Signal at', 'MHz'),
+    {
+      ...frequency('signalHz', 'Signal at', 'MHz'),
+      hint: 'without a centre: from the middle, such as 740 Hz or -2000 Hz',
+    },
     frequency('bandwidthHz', 'Bandwidth', 'Hz'),
     frequency('quietHz', 'Quiet at', 'MHz'),
     {
@@ -45,6 +48,15 @@ const fieldsOf = (data: StationData): readonly FieldSpec[] => {
     },
   ];
 };
+
+/** The values of a kept recording, without what the server adds. */
+const valuesOf = ({
+  id: _id,
+  version: _version,
+  stationId: _station,
+  createdAt: _created,
+  ...values
+}: Saved<'recordings'>): Values<'recordings'> => values;
 
 /** What was set, kept with the file's checksum: the same file gives the same numbers again. */
 export function RecordingSettings({
@@ -68,7 +80,7 @@ export function RecordingSettings({
     ...{ fileBytes: chosen.file.size, checksum: checksum ?? '' },
     ...{ lengthS: layout.frames / layout.sampleRateHz, sampleRateHz: layout.sampleRateHz },
     startMs: layout.captures[0]?.startMs ?? null,
-    ...record,
+    ...(record ? valuesOf(record) : {}),
     ...draft,
   };
   const keepFile = async (): Promise<void> => {
@@ -82,7 +94,11 @@ export function RecordingSettings({
   return (
     <Section
       title="What it is, and what was set"
-      hint={record ? `kept; SHA-256 ${record.checksum.slice(0, 12)}…` : 'not kept yet: the file stays where it is'}
+      hint={
+        record
+          ? `kept; SHA-256 ${record.checksum.slice(0, 12)}…; what is typed counts once it is kept`
+          : 'not kept yet: the file stays where it is; what is typed counts once it is kept'
+      }
     >
       <RecordForm
         key={`${record?.id ?? 0} ${JSON.stringify(draft)}`}

@@ -86,9 +86,16 @@ export function useOpened(
   // an answer may still be of the file before
   const layout = shown && head.answer?.key === keyOf(shown) ? head.answer.layout : undefined;
   // a file that was looked at before is known by its checksum: its settings come back
-  const known = proof.answer && data.recordings.find(({ checksum }) => checksum === proof.answer?.checksum);
+  // the proof may still be of the file before, and what was said of that one is not true of this
+  const known =
+    proof.answer &&
+    data.recordings.find(
+      ({ checksum, fileBytes }) => checksum === proof.answer?.checksum && fileBytes === shown?.file.size,
+    );
   const record = chosen ? known : asked;
-  const meaning = answers.meaning ?? record?.meaning ?? layout?.meaning;
+  const meant = record?.meaning;
+  const meaning =
+    answers.meaning ?? (meant === 'real' || (layout && layout.channels > 1) ? meant : undefined) ?? layout?.meaning;
   const centreHz = answers.centreHz ?? record?.centreHz ?? layout?.captures[0]?.centreHz ?? 0;
   const channel = answers.channel ?? 0;
   const open = useMemo(
