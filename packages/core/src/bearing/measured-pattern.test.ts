@@ -106,7 +106,8 @@ describe('as it is measured', () => {
     expect(holds(found.widthDeg, 79.5)).toBe(true);
     // five readings of 0.3 dB behind, the top by the curve: 0.15 dB, 1 σ
     expect(Math.abs((found.frontToBackDb?.value ?? 0) - 26.02)).toBeLessThan(0.5);
-    expect(holds(found.frontToSideDb, 15.5)).toBe(true);
+    // the larger of two sides leans up by half a scatter
+    expect(Math.abs((found.frontToSideDb?.value ?? 0) - 15.5)).toBeLessThan(0.6);
     expect((found.widthDeg?.high ?? 99) - (found.widthDeg?.low ?? 0)).toBeLessThan(5);
   });
   test('a pattern turned round and unevenly read keeps its width', () => {

@@ -407,9 +407,10 @@ function Nothing({
       <ul>
         {asked.map(({ what, column, nothing, id, name }) => (
           <li key={`${what} ${id}`}>
-            <label className="flex items-center gap-2">
+            <label className="flex min-h-8 items-center gap-2">
               <input
                 type="checkbox"
+                className="size-6"
                 checked={nothing.includes(id)}
                 onChange={({ target: { checked } }) => {
                   const next = checked ? [...nothing, id] : nothing.filter((one) => one !== id);
