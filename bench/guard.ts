@@ -28,7 +28,7 @@ function station(): GuardGraph {
       { from: { node: 'tx', port: 'a' }, to: { node: 'mast', port: 'a' } },
       ...receivers.map((n) => ({ from: { node: `a${n}`, port: 'a' }, to: { node: `r${n}`, port: 'a' } })),
     ],
-    couplings: receivers.map((n) => ({ a: 'mast', b: `a${n}`, loss: { db: 20 + 5 * n, evidence: 'model' as const } })),
+    couplings: receivers.map((n) => ({ a: 'mast', b: `a${n}`, loss: { db: 20 + 5 * n, footing: 'model' as const } })),
   };
 }
 
@@ -40,8 +40,9 @@ export function guardBench(): Promise<void> {
   const couplingS = (performance.now() - began) / 1000;
   printLine(`coupling of ${PAIRS} pairs over real ground`, `${couplingS.toFixed(2)} s`, '10 s', couplingS < 10);
   const question = {
-    ...{ graph: station(), sequence: { leads: false, hangs: false }, marginToKeepDb: 10 },
-    ...{ undrawn: [], measured: [], pulled: new Set<string>() },
+    bands: [{ freqHz: FREQ_HZ, graph: station(), measured: [], refused: new Map<string, string>() }],
+    ...{ sequence: { leads: 'no', hangs: 'no' } as const, marginToKeepDb: 10 },
+    ...{ undrawn: [], loose: new Set<string>(), pulled: new Set<string>() },
   };
   const proofs = performance.now();
   for (let i = 0; i < 200; i += 1) guardProof(question);

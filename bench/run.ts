@@ -1,5 +1,6 @@
-// Speed against targets that no test asserts: `npm run bench [-- crash fuzz guard heavy honesty interface path ranking recording solver station-file sync worlds]`. Each part prints its figures and the target beside them.
+// Speed against targets that no test asserts: `npm run bench [-- crash evidence fuzz guard heavy honesty interface path ranking recording solver station-file sync worlds]`. Each part prints its figures and the target beside them.
 import { crashBench } from './crash';
+import { evidenceBench } from './evidence';
 import { fuzzBench } from './fuzz';
 import { guardBench } from './guard';
 import { heavyBench } from './heavy';
@@ -19,6 +20,7 @@ const PARTS: Readonly<Record<string, () => Promise<void>>> = {
   recording: recordingBench,
   path: pathBench,
   guard: guardBench,
+  evidence: evidenceBench,
   worlds: worldsBench,
   honesty: honestyBench,
   interface: interfaceBench,

@@ -13,10 +13,10 @@ const BY_THE_SEA = 0.5;
 
 /** Kinds that live under a roof, lie on the ground, or stand as rods and tubes; all others hang on ropes. */
 const INDOORS = new Set<KindId>(['ferrite-rod']);
-const ON_GROUND = new Set<KindId>(['ground-laid-wire', 'ground-loop', 'travelling-wave-wire']);
+const ON_GROUND = new Set<KindId>(['ground-laid-wire', 'ground-loop']);
 const RODS = new Set<KindId>([
   ...['yagi', 'vertical-over-radials', 'quarter-wave', 'whip-on-surface', 'discone', 'dish', 'horn', 'v-dipole'],
-  ...['flat-v-dipole', 'field-probe', 'rectangle-beam'],
+  ...['flat-v-dipole', 'field-probe', 'rectangle-beam', 'amplified-loop'],
 ]);
 
 /**
@@ -27,7 +27,7 @@ export function dutiesFor(kind: KindId, salty: boolean): readonly Duty[] {
   const share = salty ? BY_THE_SEA : 1;
   const every = (days: number): number => Math.round(days * share);
   const joints: Duty = {
-    name: 'Joints, feed point and seals: no green, no water, tight',
+    name: 'Joints, feed point and seals: no corrosion, dry, tight',
     kind: 'joints',
     everyDays: every(YEAR),
   };
@@ -36,7 +36,7 @@ export function dutiesFor(kind: KindId, salty: boolean): readonly Duty[] {
   if (ON_GROUND.has(kind))
     return [
       joints,
-      { name: 'Wire along the ground: no cut, no mower, no root', kind: 'other', everyDays: every(YEAR / 2) },
+      { name: 'Wire along the ground: no damage, clear of the mower', kind: 'other', everyDays: every(YEAR / 2) },
     ];
   if (RODS.has(kind))
     return [

@@ -39,15 +39,6 @@ export interface BearingFix {
 /** Radius of the 95 % ellipse over that of 1 sigma in two dimensions: √(−2 ln 0.05). */
 export const ELLIPSE_95 = Math.sqrt(-2 * Math.log(0.05));
 
-/** Whether a place lies inside the 95 % ellipse of a fix. */
-export function insideEllipse95(fix: BearingFix, eastKm: number, northKm: number): boolean {
-  const [sine, cosine] = [Math.sin(fix.majorAxisDeg * RAD), Math.cos(fix.majorAxisDeg * RAD)];
-  const [de, dn] = [eastKm - fix.eastKm, northKm - fix.northKm];
-  const along = (de * sine + dn * cosine) / fix.semiMajorKm;
-  const across = (de * cosine - dn * sine) / fix.semiMinorKm;
-  return Math.hypot(along, across) <= ELLIPSE_95;
-}
-
 /** Difference of two directions, ±180°, or ±90° for an axis without a sense. */
 const turn = (deg: number, axial: boolean): number => {
   const period = axial ? 180 : 360;
@@ -124,6 +115,54 @@ export function bearingFix(lines: readonly BearingLine[], axial = false): Bearin
     chiSquare: cost(east, north),
   };
 }
+
+/** 95 % of chi square with two degrees of freedom. */
+const REGION_95 = ELLIPSE_95 ** 2;
+/** How far a place lies from fitting bearings, as chi square. */
+function misfit(lines: readonly BearingLine[], axial: boolean, east: number, north: number): number {
+  return lines.reduce((sum, { eastKm, northKm, bearingDeg, sigmaDeg }) => {
+    const off = turn(bearingDeg - Math.atan2(east - eastKm, north - northKm) / RAD, axial);
+    return sum + (off / sigmaDeg) ** 2;
+  }, 0);
+}
+
+/**
+ * Whether a place lies in the 95 % region of a fix by the ratio of likelihoods: right near a station and at a shallow cut, too, where an ellipse is not.
+ * Source: Wilks, Ann. Math. Stat. 9 (1938) 60.
+ */
+export const insideRegion95 = (
+  lines: readonly BearingLine[],
+  axial: boolean,
+  fix: BearingFix,
+  [eastKm, northKm]: readonly [number, number],
+): boolean => misfit(lines, axial, eastKm, northKm) - fix.chiSquare <= REGION_95;
+
+/** Corners of the 95 % region round a fix, km; farther than so many long half axes it is cut off. */
+export function region95(lines: readonly BearingLine[], axial: boolean, fix: BearingFix, corners = 72) {
+  const mostKm = FAR_AXES * fix.semiMajorKm;
+  return Array.from({ length: corners }, (_, i): readonly [number, number] => {
+    const [sine, cosine] = [Math.sin((2 * Math.PI * i) / corners), Math.cos((2 * Math.PI * i) / corners)];
+    const at = (r: number): readonly [number, number] => [fix.eastKm + r * sine, fix.northKm + r * cosine];
+    // outward in small steps to the first place outside, then halved: behind it another lobe may begin
+    let inner = 0;
+    let outer = mostKm;
+    for (let r = mostKm / REGION_STEPS; r <= mostKm; r += mostKm / REGION_STEPS) {
+      if (!insideRegion95(lines, axial, fix, at(r))) {
+        outer = r;
+        break;
+      }
+      inner = r;
+    }
+    for (let round = 0; round < 20 && inner < mostKm; round += 1) {
+      const middle = (inner + outer) / 2;
+      if (insideRegion95(lines, axial, fix, at(middle))) inner = middle;
+      else outer = middle;
+    }
+    return at(inner);
+  });
+}
+const FAR_AXES = 12;
+const REGION_STEPS = 200;
 
 /** Farther than half the earth round there is no source. */
 const FARTHEST_KM = 20_000;

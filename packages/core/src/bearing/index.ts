@@ -1,11 +1,13 @@
 export {
   type BearingFix,
+  type BearingLine,
   bearingFix,
   cancellation,
-  combining,
   ELLIPSE_95,
+  combining,
   figureEightNull,
-  insideEllipse95,
+  insideRegion95,
+  region95,
 } from './fix';
 export { crossingOf, nullSector, nullSteering, type PairArrival, pairArrival } from './pair';
 export { averageTurns, checkedGain, substitutionGain, twoRay } from './range';

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { chanceOf } from '../recording/made';
-import { type BearingLine, insideEllipse95 } from './fix';
+import { type BearingLine, insideRegion95, region95 } from './fix';
 import { diversityGain } from './diversity';
 import { judgedFix, nextPlace } from './judged-fix';
 
@@ -55,24 +55,142 @@ test('2,000 random triples with one bearing back to front: never NaN, and the cu
   expect(named / 2000).toBeGreaterThanOrEqual(0.9);
 });
 
-test('ellipses cover the source at their level: 95 % of 1,000 triples within 93 to 97 %', () => {
-  let [inside, count] = [0, 0];
-  for (let seed = 1; seed <= 1000; seed += 1) {
-    const { normal, uniform } = chanceOf(seed + 5000);
-    const source: readonly [number, number] = [40 * uniform() - 20, 40 * uniform() - 20];
-    const lines = [
+/** Places of the turns and the scatter, and where the source may lie: the last four near a station or at a shallow cut. */
+const CASES: readonly (readonly [
+  name: string,
+  places: readonly (readonly [number, number])[],
+  sigmaDeg: number,
+  spread: number,
+  at: readonly [number, number],
+])[] = [
+  [
+    'three round it',
+    [
       [-100, -60],
       [110, -50],
       [10, 120],
-    ].map(([x, y]) => lineTo([x, y], source, 1, normal()));
-    const { fix, culprit } = judgedFix(lines);
-    if (culprit) continue;
-    count += 1;
-    if (insideEllipse95(fix, source[0], source[1])) inside += 1;
+    ],
+    1,
+    20,
+    [0, 0],
+  ],
+  [
+    'three, 3° each',
+    [
+      [-100, -60],
+      [110, -50],
+      [10, 120],
+    ],
+    3,
+    20,
+    [0, 0],
+  ],
+  [
+    'two, square',
+    [
+      [-100, 0],
+      [0, -100],
+    ],
+    3,
+    20,
+    [0, 0],
+  ],
+  [
+    'two, shallow',
+    [
+      [-100, 10],
+      [-100, -10],
+    ],
+    2,
+    10,
+    [0, 0],
+  ],
+  [
+    'near a station',
+    [
+      [-100, 0],
+      [0, -8],
+      [60, 60],
+    ],
+    3,
+    2,
+    [0, 0],
+  ],
+  [
+    'very near a station',
+    [
+      [-100, 0],
+      [0, -4],
+      [60, 60],
+    ],
+    5,
+    1,
+    [0, 0],
+  ],
+  [
+    'three in a row',
+    [
+      [-60, -50],
+      [0, -52],
+      [60, -50],
+    ],
+    3,
+    10,
+    [0, 40],
+  ],
+  [
+    'far behind a short base',
+    [
+      [-10, 0],
+      [10, 0],
+      [0, 6],
+    ],
+    2,
+    10,
+    [0, 90],
+  ],
+];
+test.each(CASES)(
+  'regions hold the source at their level: %s, 95 %% of 1,000 within 93 to 97 %%',
+  (_, places, sigmaDeg, spread, at) => {
+    let [inside, count] = [0, 0];
+    for (let seed = 1; seed <= 1000; seed += 1) {
+      const { normal, uniform } = chanceOf(seed + 5000);
+      const source: readonly [number, number] = [
+        at[0] + 2 * spread * (uniform() - 0.5),
+        at[1] + 2 * spread * (uniform() - 0.5),
+      ];
+      const lines = places.map((place) => lineTo(place, source, sigmaDeg, sigmaDeg * normal()));
+      try {
+        const { fix, culprit, lines: used } = judgedFix(lines, true);
+        if (culprit) continue;
+        count += 1;
+        if (insideRegion95(used, true, fix, source)) inside += 1;
+      } catch (error) {
+        expect(String(error)).toMatch(/[.]/);
+      }
+    }
+    expect(count).toBeGreaterThan(850);
+    expect(inside / count).toBeGreaterThanOrEqual(0.93);
+    // two lines have no freedom left: the region is exact
+    expect(inside / count).toBeLessThanOrEqual(0.97);
+  },
+);
+test('the drawn region has its corners where the ratio of likelihoods ends', () => {
+  const lines = [lineTo([-100, 0], [0, 0], 3), lineTo([0, -100], [0, 0], 3)];
+  const { fix } = judgedFix(lines, true);
+  const corners = region95(lines, true, fix);
+  for (const [east, north] of corners) {
+    expect(insideRegion95(lines, true, fix, [0.99 * east, 0.99 * north])).toBe(true);
+    expect(insideRegion95(lines, true, fix, [1.02 * east, 1.02 * north])).toBe(false);
   }
-  expect(count).toBeGreaterThan(950);
-  expect(inside / count).toBeGreaterThanOrEqual(0.93);
-  expect(inside / count).toBeLessThanOrEqual(0.97);
+});
+test('a plane that was logged as a null is asked about, and nothing is asked where all agree', () => {
+  const source = [0, 0] as const;
+  const three = [lineTo([-50, 0], source, 3), lineTo([0, -50], source, 3), lineTo([-40, -40], source, 3)];
+  expect(judgedFix(three, true).doubtfulAxes).toEqual([]);
+  const logged = three.map((line, i) => (i === 0 ? { ...line, bearingDeg: line.bearingDeg + 90 } : line));
+  expect(() => judgedFix(logged, true)).toThrow(/Number 1 would fit if its directions are of the plane/);
 });
 
 test('with four bearings one that is simply wrong is left out; parallel ones get a sentence', () => {

@@ -11,6 +11,10 @@ export interface JudgedFix {
   readonly residualsDeg: readonly (number | null)[];
   /** The bearings agree within their errors. */
   readonly consistent: boolean;
+  /** The bearings that count, as they count. */
+  readonly lines: readonly BearingLine[];
+  /** Axes that fit as well when they are taken for the plane instead of the null, or the other way round: which they are must be asked. */
+  readonly doubtfulAxes: readonly number[];
 }
 
 /** 99 % points of chi square by degrees of freedom, from 1. Source: tables of the distribution (Pearson). */
@@ -38,6 +42,17 @@ const offDeg = ({ eastKm, northKm, bearingDeg }: BearingLine, fix: BearingFix, a
   return ((((off + period / 2) % period) + period) % period) - period / 2;
 };
 
+/** Axes of a fix that fit as well a quarter turn on: a plane that was logged as a null, or the other way round, is not told by the directions. */
+const quarterTurned = (used: readonly (BearingLine | null)[]): readonly number[] =>
+  used.flatMap((line, index) => {
+    if (!line) return [];
+    const turned = used.flatMap((one, i) =>
+      !one ? [] : i === index ? [{ ...one, bearingDeg: (one.bearingDeg + 90) % 360 }] : [one],
+    );
+    const fix = tryFix(turned, true);
+    return fix && fix.chiSquare <= limitOf(turned.length) ? [index] : [];
+  });
+
 /**
  * A fix that tolerates one bad bearing: where all together do not agree within their errors, each is tried back to front, and with four or more left out; the
  * one change that makes the rest agree is named. An axis without a sense has both ends already.
@@ -49,6 +64,8 @@ export function judgedFix(lines: readonly BearingLine[], axial = false): JudgedF
     ...(culprit ? { culprit } : {}),
     residualsDeg: used.map((line) => (line ? offDeg(line, fix, axial) : null)),
     consistent: fix.chiSquare <= limitOf(used.filter(Boolean).length) || used.length === 2,
+    lines: used.flatMap((line) => line ?? []),
+    doubtfulAxes: axial && used.length > 2 ? quarterTurned(used) : [],
   });
   const base = tryFix(lines, axial);
   if (lines.length === 2) return base ? told(base, lines) : told(bearingFix(lines, axial), lines);
@@ -83,6 +100,11 @@ export function judgedFix(lines: readonly BearingLine[], axial = false): JudgedF
     .at(0);
   if (best) return best;
   if (base) return told(base, lines);
+  const [exchanged] = axial ? quarterTurned(lines) : [];
+  if (exchanged !== undefined)
+    throw new OutOfRangeError(
+      `These axes do not meet. Number ${exchanged + 1} would fit if its directions are of the plane of the loop and not of its null: look which was written down, and correct it.`,
+    );
   throw new OutOfRangeError(
     'These bearings do not meet, and no single one turned round makes them. Check the places, and take the one again that you trust least.',
   );

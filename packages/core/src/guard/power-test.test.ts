@@ -41,8 +41,8 @@ describe('a ladder of a worked example: −31.0, −20.9, −14.0 dBm at 0.5, 5,
     ]);
     expect(next).toMatchObject({ state: 'go' });
     if (next.state !== 'go') throw new Error(next.state);
-    // nobody sets 7.96 W
-    expect(next.powerW).toBeCloseTo(7.9, 9);
+    // nobody sets 7.96 W: four times 2 W are 8 W
+    expect(next.powerW).toBeCloseTo(8, 9);
     expect(next.expectedDbm).toBeCloseTo(-19, 0);
   });
   test('a radio with powers of its own is asked for one of them: 5 W, though 8 W would do, and 25 W where nothing lies nearer', () => {

@@ -285,8 +285,9 @@ function nextPowerW({ fullW, stepsW = [] }: TestTerms, nowW: number): number {
   const own = [...stepsW, fullW].filter((one) => one > nowW * (1 + 1e-9) && one <= fullW).sort((a, b) => a - b);
   if (stepsW.length > 0) return own.filter((one) => one <= mostW * (1 + STEP_ROOM)).at(-1) ?? own[0] ?? fullW;
   if (fullW <= mostW * (1 + STEP_ROOM)) return fullW;
-  const scale = 10 ** (Math.floor(Math.log10(mostW)) - 1);
-  return (Math.floor(mostW / scale + STEP_ROOM) || 1) * scale;
+  const roomyW = mostW * (1 + STEP_ROOM);
+  const scale = 10 ** (Math.floor(Math.log10(roomyW)) - 1);
+  return (Math.floor(roomyW / scale + 1e-9) || 1) * scale;
 }
 /** Four times the power is called 6 dB. */
 const STEP_ROOM = 0.005;

@@ -32,5 +32,6 @@ export {
   seasonName,
   type SeasonShift,
   seasonShift,
+  type SeasonCause,
   widthCauses,
 } from './season';

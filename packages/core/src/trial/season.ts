@@ -129,14 +129,29 @@ export function seasonShift({ now, then }: SamePeriods, resolution = 0): SeasonS
   return { shift, low: shift - half, high: shift + half, days, moved: Math.abs(shift) > half };
 }
 
+/** What a change can mean, and where to look, the likeliest first. */
+export interface SeasonCause {
+  readonly means: string;
+  readonly look: readonly string[];
+}
+
 /** What can have moved a dip: down means electrically longer. @param shiftHz not zero */
-export const dipCauses = (shiftHz: number): string =>
+export const dipCauses = (shiftHz: number): SeasonCause =>
   shiftHz < 0
-    ? 'electrically longer: look for a stretched wire, a sagging middle, wet or iced insulation, something conducting that came near'
-    : 'electrically shorter: look for a slipped or broken end, a corroded joint, a shorted turn, something that was taken away';
+    ? {
+        means: 'electrically longer',
+        look: [
+          ...['a stretched wire', 'a sagging middle', 'wet or iced insulation'],
+          'something conducting that came near',
+        ],
+      }
+    : {
+        means: 'electrically shorter',
+        look: ['a slipped or broken end', 'a corroded joint', 'a shorted turn', 'something that was taken away'],
+      };
 
 /** What a wider or narrower dip can mean. @param ratio width now over width then */
-export const widthCauses = (ratio: number): string =>
+export const widthCauses = (ratio: number): SeasonCause =>
   ratio > 1
-    ? 'wider: more loss in the antenna or the cable; look for corrosion, water in the cable, dry ground'
-    : 'narrower: less loss, or a changed height; look whether ground or cable were wet then';
+    ? { means: 'wider: more loss in the antenna or the cable', look: ['corrosion', 'water in the cable', 'dry ground'] }
+    : { means: 'narrower: less loss, or a changed height', look: ['ground or cable that was wet then'] };

@@ -451,7 +451,7 @@ export const FERRIN_POINT_RECORDS: readonly Change[] = [
     ...{ sinceMs: Date.UTC(2025, 2, 8), doneMs: Date.UTC(2026, 2, 8), antennaId: { new: 'old' } },
   }),
   createOf('upkeep', {
-    ...{ name: 'Joints, feed point and seals: no green, no water, tight', kind: 'joints', everyDays: 365 },
+    ...{ name: 'Joints, feed point and seals: no corrosion, dry, tight', kind: 'joints', everyDays: 365 },
     ...{ sinceMs: Date.UTC(2025, 2, 8), doneMs: Date.UTC(2026, 2, 8), antennaId: { new: 'old' } },
   }),
   createOf('upkeep', {

@@ -3,9 +3,11 @@ import {
   type AxisReading,
   type BearingFix,
   fitNull,
-  insideEllipse95,
+  type BearingLine,
+  insideRegion95,
   judgedFix,
   nextPlace,
+  region95,
   type NullFit,
   senseOf,
 } from '@velvet-reed/core/bearing';
@@ -50,7 +52,12 @@ export interface JudgedDirection {
     readonly yM: number;
     readonly semiMajorM: number;
     readonly semiMinorM: number;
-    readonly majorAxisDeg: number;
+    /** Corners of the region that holds it in 95 % of such turns, m. */
+    readonly regionM: readonly (readonly [number, number])[];
+    readonly lines: readonly BearingLine[];
+    readonly axial: boolean;
+    /** Turns that fit as well with null and plane exchanged. */
+    readonly doubtful: readonly string[];
     /** The turn that does not fit, and what was done about it. */
     readonly culprit?: { readonly name: string; readonly how: 'back to front' | 'left out' };
     readonly consistent: boolean;
@@ -76,7 +83,7 @@ export function judgedDirection(logs: readonly NullLog[]): JudgedDirection {
     sigmaDeg: Math.hypot(log.sigmaDeg, fit.halfDeg / 2),
   }));
   try {
-    const { fix, culprit, consistent } = judgedFix(lines, !sensed);
+    const { fix, culprit, consistent, lines: used, doubtfulAxes } = judgedFix(lines, !sensed);
     const places = known.flatMap(({ log }) =>
       RINGS_M.flatMap((radius) =>
         Array.from({ length: DIRECTIONS }, (_, i) => ({
@@ -92,7 +99,9 @@ export function judgedDirection(logs: readonly NullLog[]): JudgedDirection {
         found: fix,
         ...{ xM: fix.eastKm * KM, yM: fix.northKm * KM },
         ...{ semiMajorM: fix.semiMajorKm * KM, semiMinorM: fix.semiMinorKm * KM },
-        ...{ majorAxisDeg: fix.majorAxisDeg, consistent },
+        ...{ consistent, lines: used, axial: !sensed },
+        regionM: region95(used, !sensed, fix).map(([east, north]) => [east * KM, north * KM] as const),
+        doubtful: doubtfulAxes.map((index) => known[index].log.name),
         ...(culprit ? { culprit: { name: known[culprit.index].log.name, how: culprit.how } } : {}),
         ...(next ? { next: { xM: next.eastKm * KM, yM: next.northKm * KM, semiMajorM: next.semiMajorKm * KM } } : {}),
       },
@@ -103,10 +112,10 @@ export function judgedDirection(logs: readonly NullLog[]): JudgedDirection {
   }
 }
 
-/** Noise sources of the plan that lie inside the ellipse of 95 %. */
+/** Noise sources of the plan that lie inside the region of 95 %. */
 export function suspectsIn(data: StationData, fix: NonNullable<JudgedDirection['fix']>): readonly string[] {
   return data.plotFeatures
     .filter(({ kind, points }) => kind === 'noise' && points.length > 0)
-    .filter(({ points: [[x, y]] }) => insideEllipse95(fix.found, x / KM, y / KM))
+    .filter(({ points: [[x, y]] }) => insideRegion95(fix.lines, fix.axial, fix.found, [x / KM, y / KM]))
     .map(({ name }) => name);
 }

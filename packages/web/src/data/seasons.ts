@@ -8,6 +8,7 @@ import {
   seasonName,
   type SeasonShift,
   seasonShift,
+  type SeasonCause,
   widthCauses,
 } from '@velvet-reed/core/trial';
 import { fixed, frequencyText, lengthText } from '@velvet-reed/core/units';
@@ -28,8 +29,8 @@ export interface SeasonRow {
   readonly unit: 'Hz' | 'dB' | '1/h';
   /** What lies between and may be why, known from the records; empty: nothing is known. */
   readonly known: readonly string[];
-  /** What it means and where to look; empty: no rule. */
-  readonly look: string;
+  /** What it means and where to look; absent: no rule. */
+  readonly cause?: SeasonCause;
 }
 
 interface Series {
@@ -40,7 +41,7 @@ interface Series {
   /** Half width within which one value is known. */
   readonly resolution: number;
   readonly antennaId: number | null;
-  readonly look: (shift: number) => string;
+  readonly look: (shift: number) => SeasonCause | undefined;
 }
 
 const dayText = (ms: number): string => new Date(ms).toISOString().slice(0, 10);
@@ -111,9 +112,14 @@ function sweepSeries(data: StationData, samples: ReadonlyMap<number, SweepData>)
   });
 }
 
+const causeOf = (cause: SeasonCause | undefined) => (cause ? { cause } : {});
+/** What a change can mean and where to look, in a line; empty: no rule. */
+export const causeText = ({ cause }: SeasonRow): string =>
+  cause ? `${cause.means}: look for ${cause.look.join(', ')}` : '';
+
 /** Hours of a day that are compared with each other. */
 const HOURS = 4;
-const noLook = (): string => '';
+const noLook = (): undefined => undefined;
 
 /** Floors by band and hours of the day, from levels and from long logs. */
 function floorSeries(data: StationData, summaries: ReadonlyMap<number, LogSummary>): readonly Series[] {
@@ -131,7 +137,8 @@ function floorSeries(data: StationData, summaries: ReadonlyMap<number, LogSummar
     const summary = log.kind === 'levels' ? summaries.get(log.id) : undefined;
     if (summary && log.freqHz !== null) for (const { at, median } of summary.buckets) add(log.freqHz, at, median);
   }
-  const look = (shift: number): string => (shift > 0 ? 'look for a new device: Noise, Own devices and Direction' : '');
+  const look = (shift: number): SeasonCause | undefined =>
+    shift > 0 ? { means: 'louder', look: ['a new device (Own devices and Direction help)'] } : undefined;
   return [...groups].map(([about, values]) => ({
     ...{ what: 'floor', about, unit: 'dB', values, resolution: 1 },
     antennaId: null,
@@ -205,7 +212,7 @@ export function seasonRows(
     return [
       {
         ...{ what, about, unit, shift, known, same: same !== undefined, now: name(nowMs), then: name(thenMs) },
-        look: shift.moved ? look(shift.shift) : '',
+        ...causeOf(shift.moved ? look(shift.shift) : undefined),
       },
     ];
   });

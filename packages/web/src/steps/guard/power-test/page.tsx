@@ -173,7 +173,13 @@ function Begin({
   // the first frequency that no test of this input was made at comes first
   const openHz =
     frequencies.find(
-      (hz) => !data.powerTests.some((one) => one.guardInputId === inputId && Math.abs(one.freqHz / hz - 1) < 0.001),
+      (hz) =>
+        !data.powerTests.some(
+          (one) =>
+            one.guardInputId === inputId &&
+            Math.abs(one.freqHz / hz - 1) < 0.001 &&
+            data.powerRungs.some(({ powerTestId }) => powerTestId === one.id),
+        ),
     ) ?? plan.freqHz;
   if (inputs.length === 0) return <p className="text-sm text-dim">Enter a receiver input in Inputs first.</p>;
   return (

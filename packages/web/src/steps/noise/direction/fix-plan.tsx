@@ -1,4 +1,3 @@
-import { ELLIPSE_95 } from '@velvet-reed/core/bearing';
 import { useRef } from 'react';
 import type { JudgedDirection } from '../../../data/direction';
 import type { StationData } from '../../../data/station';
@@ -45,7 +44,7 @@ export function FixPlan({
         viewBox={`0 0 ${SIZE} ${SIZE}`}
         className="w-full border border-rule"
         role="img"
-        aria-label={`Plan with ${turns.length} turns${fix ? ' and the ellipse where they meet' : ''}; the figures stand beside`}
+        aria-label={`Plan with ${turns.length} turns${fix ? ' and the region where they meet' : ''}; the figures stand beside`}
       >
         {houses.map(({ id, points }) => (
           <polygon
@@ -73,23 +72,15 @@ export function FixPlan({
             />
           );
         })}
-        {fix &&
-          [1, ELLIPSE_95].map((times) => {
-            const [x, y] = at(fix.xM, fix.yM);
-            return (
-              <ellipse
-                key={times}
-                cx={x}
-                cy={y}
-                rx={Math.max(2, fix.semiMinorM * times * scale)}
-                ry={Math.max(2, fix.semiMajorM * times * scale)}
-                transform={`rotate(${fix.majorAxisDeg} ${x} ${y})`}
-                fill="var(--reed)"
-                fillOpacity={times === 1 ? 0.3 : 0.12}
-                stroke="var(--reed)"
-              />
-            );
-          })}
+        {fix && (
+          <polygon
+            points={fix.regionM.map(([x, y]) => at(x, y).join(',')).join(' ')}
+            fill="var(--reed)"
+            fillOpacity={0.2}
+            stroke="var(--reed)"
+          />
+        )}
+        {fix && <circle cx={at(fix.xM, fix.yM)[0]} cy={at(fix.xM, fix.yM)[1]} r="3" fill="var(--reed)" />}
         {suspects.map(({ id, name, points: [[px, py]] }) => {
           const [x, y] = at(px, py);
           return (

@@ -1,7 +1,7 @@
 import { SCHEMAS } from '@velvet-reed/contract';
 import { silentMiddle } from '@velvet-reed/core/bearing';
 import { byMonth, floorSteps, type RecurringHour, recurringHour } from '@velvet-reed/core/noise';
-import { fixed, frequencyText, lengthText } from '@velvet-reed/core/units';
+import { fixed, frequencyText, lengthText, listText } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { type JudgedDirection, type JudgedTurn, judgedDirection, suspectsIn } from '../../../data/direction';
@@ -137,14 +137,16 @@ function Verdict({ data, judged }: { readonly data: StationData; readonly judged
   return (
     <>
       It comes from {place(fix.xM, fix.yM)}, within {lengthText(fix.semiMajorM, 2)} by {lengthText(fix.semiMinorM, 2)}{' '}
-      (1 σ, measured)
+      (1 σ, measured; the region of 95 % is drawn)
       {suspects.length > 0 ? `: ${suspects.join(', ')} ${suspects.length === 1 ? 'lies' : 'lie'} there` : ''}.
       {fix.culprit &&
         ` ${fix.culprit.name} was ${fix.culprit.how === 'left out' ? 'left out: it fits no other' : 'back to front, and is turned round'}.`}{' '}
       <Next>
-        {fix.next
-          ? `Next: turn once more at ${place(fix.next.xM, fix.next.yM)}.`
-          : 'Next: go there, and switch it off.'}
+        {fix.doubtful.length > 0
+          ? `Next: make sure of ${listText(fix.doubtful)}: taken for the plane of the loop instead of its null, it fits as well.`
+          : fix.next
+            ? `Next: turn once more at ${place(fix.next.xM, fix.next.yM)}.`
+            : 'Next: go there, and switch it off.'}
       </Next>
     </>
   );

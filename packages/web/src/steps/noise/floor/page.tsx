@@ -87,18 +87,12 @@ function Verdict({
   readonly verdict: NoiseVerdict<OffOn>;
   readonly stationId: number;
 }) {
-  const [before, after] = sentence.split(/: it costs .* dB of SNR/);
   const step = `Next: ${next.charAt(0).toLowerCase()}${next.slice(1)}`;
   return (
     <>
-      {worst && typeof snrLossDb === 'number' ? (
-        <>
-          {before}: it costs{' '}
-          <Value strong shown={inDb(snrLossDb, snrLossDb < 1 ? 2 : 1)} provenance={lossProvenance(worst)} /> of SNR
-          {after}
-        </>
-      ) : (
-        sentence
+      {sentence}{' '}
+      {worst && typeof snrLossDb === 'number' && (
+        <Value shown={inDb(snrLossDb, snrLossDb < 1 ? 2 : 1, 'dB lost')} provenance={lossProvenance(worst)} />
       )}{' '}
       <Next>{state === 'receiver decides' ? <Link to={`/s/${stationId}/path/chain`}>{step}</Link> : step}</Next>
     </>

@@ -57,11 +57,16 @@ export function planPicture(data: StationData, direction: JudgedDirection): stri
     parts.push(stroke([x, y], [x + 120 * Math.sin(angle), y - 120 * Math.cos(angle)], INK, 0.8));
   }
   if (direction.fix) {
-    const { xM, yM, semiMajorM, semiMinorM, majorAxisDeg } = direction.fix;
+    const { xM, yM, regionM } = direction.fix;
     const [x, y] = at([xM, yM]);
+    const corners = regionM.map((corner) =>
+      at(corner)
+        .map((v) => v.toFixed(1))
+        .join(),
+    );
     parts.push(
-      `<ellipse cx="${x.toFixed(1)}" cy="${y.toFixed(1)}" rx="${(semiMinorM * scale).toFixed(1)}" ry="${(semiMajorM * scale).toFixed(1)}" transform="rotate(${majorAxisDeg.toFixed(1)} ${x.toFixed(1)} ${y.toFixed(1)})" fill="none" stroke="${INK}" stroke-dasharray="3 2"/>`,
-      words(x + 5, y + 3, 'noise, 1 σ'),
+      `<polygon points="${corners.join(' ')}" fill="none" stroke="${INK}" stroke-dasharray="3 2"/>`,
+      words(x + 5, y + 3, 'noise, 95 %'),
     );
   }
   const ruler = 10 ** Math.floor(Math.log10((WIDTH - 40) / scale / 3));

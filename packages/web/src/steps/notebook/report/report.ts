@@ -17,7 +17,7 @@ import { cellsOf, guardVerdict, judgedGuard } from '../../../data/guard';
 import { BEFORE_STORM, BEFORE_TRANSMITTING } from '../../../data/check-lists';
 import { judgedDirection } from '../../../data/direction';
 import { levelsOf } from '../../../data/levels';
-import { seasonRows, shiftWords } from '../../../data/seasons';
+import { causeText, seasonRows, shiftWords } from '../../../data/seasons';
 import { hasField, plannedTransmitters } from '../../../data/transmitters';
 import { judgedNoise, judgedPath, judgedTrial, type OrderView } from '../../../data/verdicts';
 import { levelPicture, noisePicture, patternPicture, planPicture } from './pictures';
@@ -257,7 +257,7 @@ function seasonPart(
           ? 'not known'
           : `${shiftWords(row.shift.low, row.unit)} to ${shiftWords(row.shift.high, row.unit)}`,
         row.shift.moved
-          ? [...row.known, row.look].filter((one) => one !== '').join('; ') || 'not known'
+          ? [...row.known, causeText(row)].filter((one) => one !== '').join('; ') || 'not known'
           : 'within its interval',
       ]),
     ),

@@ -1,7 +1,7 @@
 import type { StationData } from '../../../data/station';
 import { useLogSummaries } from '../../../data/logs';
 import { useSamples } from '../../../data/samples';
-import { seasonRows, shiftWords, type SeasonRow } from '../../../data/seasons';
+import { causeText, seasonRows, shiftWords, type SeasonRow } from '../../../data/seasons';
 import { Room } from '../../../ui/room';
 import { Next, Note, Wide } from '../../../ui/section';
 import { Empty } from '../../../ui/states';
@@ -80,12 +80,12 @@ function Verdict({ rows }: { readonly rows: readonly SeasonRow[] | undefined }) 
   return (
     <>
       The {first.what} of {first.about} moved {shiftWords(first.shift.shift, first.unit)} since {first.then}
-      {first.look === '' ? '' : `: ${first.look.split(':')[0]}`}.{' '}
+      {first.cause ? `: ${first.cause.means}` : ''}.{' '}
       <Next>
         {first.known.length > 0
           ? 'Next: see below whether what happened since explains it.'
-          : first.look.includes('look for ')
-            ? `Next: look for ${first.look.split('look for ')[1].split(',')[0]}.`
+          : first.cause
+            ? `Next: look for ${first.cause.look[0]}.`
             : 'Next: measure it once more before you believe it.'}
       </Next>
     </>
@@ -126,7 +126,7 @@ function Table({ rows }: { readonly rows: readonly SeasonRow[] }) {
               </td>
               <td>
                 {row.shift.moved
-                  ? [...row.known, row.look].filter((one) => one !== '').join('; ') || 'not known'
+                  ? [...row.known, causeText(row)].filter((one) => one !== '').join('; ') || 'not known'
                   : 'within its interval'}
               </td>
             </tr>

@@ -1,41 +1,32 @@
-import { ELLIPSE_95 } from '@velvet-reed/core/bearing';
 import type { PlanPoint } from '@velvet-reed/core/plot';
-import { Circle, Ellipse, Group, Line } from 'react-konva';
+import { Circle, Group, Line } from 'react-konva';
 import type { JudgedDirection } from '../../../data/direction';
 import type { Colours } from './colours';
 
-/** Bearings of Direction on the plan: where the antenna was turned, the lines of its nulls, and the ellipses of 1 σ and 95 % where they meet. */
+/** Bearings of Direction on the plan: where the antenna was turned, the lines of its nulls, and the region of 95 % where they meet. */
 export function Bearings({
   judged: { turns, fix },
   colours,
   toPx,
-  pxPerM,
   farPx,
 }: {
   readonly judged: JudgedDirection;
   readonly colours: Colours;
   readonly toPx: (point: PlanPoint) => readonly [number, number];
-  readonly pxPerM: number;
   /** Longer than the plan is wide. */
   readonly farPx: number;
 }) {
   return (
     <Group listening={false}>
-      {fix &&
-        [ELLIPSE_95, 1].map((times) => {
-          const [x, y] = toPx([fix.xM, fix.yM]);
-          return (
-            <Ellipse
-              key={times}
-              {...{ x, y }}
-              radiusX={Math.max(3, fix.semiMinorM * times * pxPerM)}
-              radiusY={Math.max(3, fix.semiMajorM * times * pxPerM)}
-              rotation={fix.majorAxisDeg}
-              fill={colours.reed}
-              opacity={times === 1 ? 0.45 : 0.2}
-            />
-          );
-        })}
+      {fix && (
+        <Line
+          closed
+          points={fix.regionM.flatMap((point) => [...toPx(point)])}
+          fill={colours.reed}
+          stroke={colours.reed}
+          opacity={0.3}
+        />
+      )}
       {turns.flatMap(({ log, fit, bearingDeg }) => {
         if (!fit) return [];
         const [x, y] = toPx([log.xM, log.yM]);

@@ -134,9 +134,7 @@ export function PlanCanvas({
               <Underlay key={one.id} feature={one} at={toPx(one.points[0])} pxPerM={now.pxPerM} />
             ))}
             <Grid view={now} widthPx={widthPx} heightPx={heightPx} toPx={toPx} colour={colours.rule} />
-            {bearings && (
-              <Bearings judged={bearings} {...{ colours, toPx }} pxPerM={now.pxPerM} farPx={2 * (widthPx + heightPx)} />
-            )}
+            {bearings && <Bearings judged={bearings} {...{ colours, toPx }} farPx={2 * (widthPx + heightPx)} />}
           </Layer>
           <Layer listening={tool === 'select'}>
             {rest.map((one) => (
