@@ -1,4 +1,4 @@
-import { SCHEMAS } from '@velvet-reed/contract';
+import { BLANK, SCHEMAS } from '@velvet-reed/contract';
 import { useCallback } from 'react';
 import { entry, useWrite } from '../../../data/station';
 
@@ -21,6 +21,7 @@ export function useKeepTurn(): (turn: ReadTurn) => Promise<boolean> {
   return useCallback(
     async (turn: ReadTurn) => {
       const values = SCHEMAS.nullLogs.cast({
+        ...BLANK.nullLogs,
         ...{ ...turn, readings: turn.readings.map((one) => [...one]), sense: [], atMs: present() },
         ...{ meaning: 'null', sigmaDeg: 3, antennaId: null },
       });

@@ -1,4 +1,4 @@
-import { SCHEMAS, type Saved } from '@velvet-reed/contract';
+import { BLANK, SCHEMAS, type Saved } from '@velvet-reed/contract';
 import { fitNull } from '@velvet-reed/core/bearing';
 import { directionsIn, levelsAtMarks, typedMarks } from '@velvet-reed/core/recording';
 import { fixed } from '@velvet-reed/core/units';
@@ -50,6 +50,7 @@ export function NullOfTurn({
   const save = async (): Promise<void> => {
     if (!found) return;
     const values = SCHEMAS.nullLogs.cast({
+      ...BLANK.nullLogs,
       ...{ name: `Turn in ${name}`, atMs: startMs ?? present(), freqHz: null, declinationDeg: 0, meaning: 'null' },
       ...{ xM: typed.value('east') ?? 0, yM: typed.value('north') ?? 0, readings: found.readings, sense: [] },
       ...{ sigmaDeg: 3, antennaId: record?.antennaAId ?? null },
