@@ -19,7 +19,20 @@ const MAY_IMPORT = {
 
 /** The subjects of the core, each importing only from those before it. */
 const CORE_ORDER = [
-  ...['safety', 'numeric', 'units', 'evidence', 'site', 'spectrum', 'line', 'resonator', 'solver', 'antenna', 'plot', 'formats'],
+  ...[
+    'safety',
+    'numeric',
+    'units',
+    'evidence',
+    'site',
+    'spectrum',
+    'line',
+    'resonator',
+    'solver',
+    'antenna',
+    'plot',
+    'formats',
+  ],
   ...['sweep', 'filter', 'trial', 'bearing', 'path', 'choose', 'noise', 'guard', 'recording'],
 ];
 /** Node's own modules, by their bare names too. */

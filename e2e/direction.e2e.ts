@@ -44,7 +44,7 @@ test('the null of a turn, a second place, the ellipse; then a source is cancelle
   await expect(verdict).toContainText(
     /It comes from (78|79|80) m east, 10[345] m north, within 8\.[3-9] m by 4\.[5-9] m/,
   );
-  await expect(page.getByRole('img', { name: /^Plan with 2 turns and the ellipse/ })).toBeVisible();
+  await expect(page.getByRole('img', { name: /^Plan with 2 turns and the region/ })).toBeVisible();
   await page.reload();
   await expect(verdict).toContainText('turn once more at');
   await accessible(page, 'noise/direction');

@@ -133,7 +133,7 @@ export async function loadDemo(db: Database): Promise<boolean> {
       const loose = updateOf(
         'guardPlans',
         { id: ids.plan, version: Number(plan.get('version')) },
-        { hangingOnNothing: String(numbers.v), receiversOnNothing: String(dongle?.get('id') ?? '') },
+        { hangingOnNothing: String(numbers.v), receiversOnNothing: dongle ? String(Number(dongle.get('id'))) : '' },
       );
       const parts = [createOf('guardParts', clubSwitch(ids.plan)), loose];
       const [part] = await applyWithin(db, transaction, stationId, { changes: parts, author: author() });

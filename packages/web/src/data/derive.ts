@@ -165,7 +165,7 @@ export function roomOf(data: StationData): PlaceRoom & { readonly from: string }
 }
 
 /** Runs of an antenna on the plan; one antenna may be laid several times. */
-export const laidFeatures = (data: StationData, antennaId: number): readonly Saved<'plotFeatures'>[] =>
+const laidFeatures = (data: StationData, antennaId: number): readonly Saved<'plotFeatures'>[] =>
   data.plotFeatures
     .filter((feature) => feature.kind === 'antenna' && feature.antennaId === antennaId)
     .sort((a, b) => a.id - b.id);

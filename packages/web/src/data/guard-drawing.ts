@@ -20,9 +20,9 @@ interface Link {
   readonly to: Port;
 }
 
-export const TRANSMITTER = 'tx';
+const TRANSMITTER = 'tx';
 /** The transmit antenna, while no antenna of the station is drawn behind the transmitter. */
-export const MAST = 'mast';
+const MAST = 'mast';
 export const inputNode = (id: number): string => `input:${id}`;
 export const partNode = (id: number): string => `part:${id}`;
 const antennaNode = (id: number): string => `antenna:${id}`;
@@ -107,7 +107,7 @@ function partAt(part: Part, freqHz: number): GuardNode {
 const ASSUMED_LIMIT_DBM = 0;
 
 /** An antenna as the wire model wants it, once for each run that is laid of it; empty where it does not lie on the Plot. */
-export function placedAntennas(data: StationData, antennaId: number): readonly PlacedAntenna[] {
+function placedAntennas(data: StationData, antennaId: number): readonly PlacedAntenna[] {
   const revision = latestRevision(data, antennaId);
   if (!revision) return [];
   const name = data.antennas.find(({ id }) => id === antennaId)?.name ?? '';
@@ -128,7 +128,7 @@ const mastFeature = (data: StationData, plan: PlannedTransmitter) =>
   data.plotFeatures.find(({ kind, transmitterId }) => kind === 'transmitter' && transmitterId === plan.transmitterId);
 
 /** A transmit antenna that is on the Plot and not among the antennas: taken for a quarter-wave vertical at the frequency. */
-export function mastAt(data: StationData, plan: PlannedTransmitter, freqHz: number): PlacedAntenna | undefined {
+function mastAt(data: StationData, plan: PlannedTransmitter, freqHz: number): PlacedAntenna | undefined {
   const feature = mastFeature(data, plan);
   const place = feature?.points[0];
   return feature && place
@@ -141,7 +141,7 @@ const antennaOf = (data: StationData, input: Input): Saved<'antennas'> | undefin
   data.antennas.find(({ name }) => input.antennaId === null && sameName(name, input.antennaName));
 
 /** Amplifiers that the Path of an input's receiver holds between antenna and receiver, as one. */
-export interface PathAmplifier {
+interface PathAmplifier {
   readonly id: string;
   readonly name: string;
   readonly input: number;

@@ -82,7 +82,7 @@ function between(points: readonly { readonly freqHz: number; readonly db: number
 }
 
 /** What a typed coupling holds for: what was written down with it, and its own frequency. */
-export const couplingEvidence = (coupling: Saved<'guardCouplings'>): Evidence<number> => ({
+const couplingEvidence = (coupling: Saved<'guardCouplings'>): Evidence<number> => ({
   ...{ value: coupling.lossDb, origin: coupling.origin, atMs: null },
   scope: {
     ...coupling.takenOn,
@@ -151,7 +151,7 @@ function whyNot(asks: readonly CouplingAsk[]): string {
 }
 
 /** Typed powers that a transmitter can be set to, W. */
-export const stepsOf = (text: string): readonly number[] =>
+const stepsOf = (text: string): readonly number[] =>
   text
     .split(/[,;\s]+/)
     .map((one) => Number(one.replace(/W$/i, '')))

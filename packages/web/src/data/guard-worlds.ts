@@ -489,7 +489,7 @@ const NUMBER = /[−-]?\d+(?:\.\d+)?(?= dBm)/g;
 const ROUNDING_DB = 1e-3;
 
 /** What is wrong with the judge after an edit; empty: nothing. */
-export function faultsOf({ data, memory }: World): readonly string[] {
+function faultsOf({ data, memory }: World): readonly string[] {
   answerAll(data);
   const faults: string[] = [];
   for (const plan of plannedTransmitters(data)) {
@@ -548,7 +548,7 @@ export function faultsOf({ data, memory }: World): readonly string[] {
 }
 
 /** Everything that is said of a station, to be compared. */
-export function saidOf(data: StationData): string {
+function saidOf(data: StationData): string {
   answerAll(data);
   return JSON.stringify(
     plannedTransmitters(data).map((plan) => {
