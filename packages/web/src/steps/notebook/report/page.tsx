@@ -213,7 +213,8 @@ function Save({ data, choice }: { readonly data: StationData; readonly choice: R
     }
   };
   const busy = share !== undefined;
-  const waiting = busy || !complete || !summaries || !samples;
+  // what a station does not have is not waited for
+  const waiting = busy || !complete || (!summaries && data.logs.length > 0) || (!samples && data.sweeps.length > 0);
   return (
     <Section title="Save it" hint="the whole path with its charts, tables and checksums">
       <div className="flex flex-wrap gap-3">
