@@ -44,8 +44,8 @@ function namesOf(forecasts: readonly TargetForecast[], wanted: (forecast: Target
   return names.length <= 3 ? names.join(', ') : `${names.slice(0, 2).join(', ')} and ${names.length - 2} more`;
 }
 
-/** What the recommended antenna does, with the number that decides. */
-function bestSentence(best: Candidate, heard: number): string {
+/** What the recommended antenna does, with the number that decides; while others are still computed it leads only so far. */
+function bestSentence(best: Candidate, heard: number, complete: boolean): string {
   const { forecasts, lossDb = 0, spec } = best;
   const size = dbText(lossDb);
   const against =
@@ -53,9 +53,10 @@ function bestSentence(best: Candidate, heard: number): string {
       ? 'as well as a lossless antenna'
       : `with ${size} ${lossDb > 0 ? 'less' : 'more'} SNR than a lossless antenna`;
   const name = `${spec.source === 'kind' ? 'the ' : ''}${candidateName(best)}`;
+  const lead = complete ? 'Best here is' : 'So far the best is';
   if (forecasts.length > 1)
-    return `Best here is ${name}: it hears ${heard} of ${forecasts.length} targets, ${against}, by weight.`;
-  return `Best here is ${name}: it hears ${forecasts[0].target.name} ${against}.`;
+    return `${lead} ${name}: it hears ${heard} of ${forecasts.length} targets, ${against}, by weight.`;
+  return `${lead} ${name}: it hears ${forecasts[0].target.name} ${against}.`;
 }
 
 /** Name and cut length of the first piece to make, where the design can be drawn. */
@@ -117,8 +118,8 @@ export function choiceVerdict(ranked: readonly Candidate[], complete = true): Ch
       asked,
       heard,
       sentence: partly
-        ? `No antenna here hears everything wanted. ${bestSentence(best, heard)} Not ${missed}.`
-        : bestSentence(best, heard),
+        ? `${complete ? 'No antenna here' : 'So far no antenna'} hears everything wanted. ${bestSentence(best, heard, complete)} Not ${missed}.`
+        : bestSentence(best, heard, complete),
       ...nextOf(best),
     };
   }

@@ -124,4 +124,29 @@ describe('the same slots on two antennas', () => {
       censoredDb: null,
     });
   });
+  test('a night against its own copy is refused, and one that agrees by chance is not', () => {
+    const { uniform } = chanceOf(5);
+    const rows = Array.from({ length: 40 }, (_, k): Row => [2 * k, `s${k % 9}`, '', -5 - Math.floor(20 * uniform())]);
+    const night = logOf(rows);
+    expect(() => compareSlots(night, night, 120)).toThrow(/one night that was kept twice/);
+    // a copy that was kept earlier holds its beginning
+    expect(() => compareSlots(logOf(rows.slice(0, 25)), night, 120)).toThrow(/kept twice/);
+    const other = logOf(rows.map(([minute, sender, locator, snr], k): Row => [minute, sender, locator, snr + (k % 3)]));
+    expect(compareSlots(night, other, 120).both).toBeGreaterThan(30);
+  });
+});
+
+test('a locator of no place on earth counts in no figure, however often it comes, and is named', () => {
+  const rows: readonly Row[] = [
+    [0, 'a', 'IO00ie', -10],
+    [2, 'a', 'IO00ie', -12],
+    [4, 'odd', 'XX99zz', 20],
+    [6, 'odd', 'XX99zz', 20],
+  ];
+  const found = decodeReport(logOf(rows), HOME, MODES);
+  expect(found.all).toMatchObject({ n: 2, meanDb: -11 });
+  expect(found.doubtful.map(({ sender, why }) => `${sender}: ${why}`)).toEqual([
+    'odd: its locator is of no place on earth',
+    'odd: its locator is of no place on earth',
+  ]);
 });

@@ -2,7 +2,7 @@ import type { LogRows } from '../formats/log-csv';
 import { quantile } from '../numeric/statistics';
 import { greatCircle, positionOf, type Position } from '../site/place';
 import { powerDb } from '../units/decibel';
-import { requirePositive } from '../errors';
+import { requirePositive, ShapeError } from '../errors';
 import { censoredDifference, snrBandwidth } from './counts';
 import { sameSlotsTest } from './same-slots';
 
@@ -182,7 +182,18 @@ export function decodeReport(log: LogRows, home: Position, modes: readonly WeakM
   const modeNames = [...new Set(log.words.mode)];
   const weakest = figuresOf(snrDb)?.leastDb ?? -Infinity;
   const limitOf = (mode: string): number => modes.find(({ name }) => name === mode)?.limitDb ?? weakest;
-  const doubtful = [...senders].flatMap(([sender, { rows, place }]): DoubtfulDecode[] => {
+  // a locator that no place on earth has is a decode that is none, however often it comes
+  const impossible = ({ rows, place }: Sender): boolean =>
+    place === null && rows.some((i) => (log.words.locator[i] ?? '') !== '');
+  const none = new Set([...senders.values()].filter(impossible).flatMap(({ rows }) => rows));
+  const counted = snrDb.map((db, i) => (none.has(i) ? NaN : db));
+  const doubtful = [...senders].flatMap(([sender, one]): DoubtfulDecode[] => {
+    const { rows, place } = one;
+    if (impossible(one))
+      return rows.map((i) => ({
+        ...{ atMs: atMs[i], sender, locator: log.words.locator[i] ?? '', snrDb: snrDb[i] },
+        why: 'its locator is of no place on earth',
+      }));
     if (rows.length !== 1) return [];
     const [i] = rows;
     const nearLimit = !Number.isNaN(snrDb[i]) && snrDb[i] <= limitOf(log.words.mode[i] ?? '') + NEAR_LIMIT_DB;
@@ -218,9 +229,9 @@ export function decodeReport(log: LogRows, home: Position, modes: readonly WeakM
     return [Math.min(1, rows.length / (1 + Math.round(span / slot)))];
   });
   return {
-    all: figuresOf(snrDb),
+    all: figuresOf(counted),
     byMode: modeNames.flatMap((mode) => {
-      const figures = figuresOf(snrDb.filter((_, i) => log.words.mode[i] === mode));
+      const figures = figuresOf(counted.filter((_, i) => log.words.mode[i] === mode));
       return figures ? [{ mode, figures }] : [];
     }),
     senders: senders.size,
@@ -256,6 +267,9 @@ export interface SlotComparison {
   readonly sdDb: number | null;
 }
 
+/** So many equal rows, and such a share of the shorter night, are no chance. Two set-ups on one sender agree to the dB in a quarter of the slots at most. */
+const LEAST_SAME = 8;
+const SAME_SHARE = 0.8;
 /** Differences that the likelihood is fitted to: more tell no more. */
 const MOST_FITTED = 5000;
 
@@ -270,6 +284,15 @@ export function compareSlots(a: LogRows, b: LogRows, slotS: number): SlotCompari
   const heard = (log: LogRows): Map<string, number> =>
     new Map(Array.from(log.numbers.atMs, (_, i) => [keyOf(log, i), log.numbers.snrDb[i]] as const));
   const [inA, inB] = [heard(a), heard(b)];
+  // two receivers do not decode the same SNR at the same millisecond, night-long
+  const rowsOf = (log: LogRows): ReadonlySet<string> =>
+    new Set(Array.from(log.numbers.atMs, (at, i) => `${at} ${log.words.sender[i]} ${log.numbers.snrDb[i]}`));
+  const [rowsA, rowsB] = [rowsOf(a), rowsOf(b)];
+  const same = [...rowsA].filter((row) => rowsB.has(row)).length;
+  if (same >= LEAST_SAME && same > SAME_SHARE * Math.min(rowsA.size, rowsB.size))
+    throw new ShapeError(
+      `${same} rows of these two nights are the very same: they are one night that was kept twice. Compare two different ones.`,
+    );
   const keys = [...new Set([...inA.keys(), ...inB.keys()])];
   const both = keys.filter((key) => inA.has(key) && inB.has(key)).length;
   const [onlyA, onlyB] = [inA.size - both, inB.size - both];

@@ -124,10 +124,25 @@ export function judgedTrial(
   return { names, readings, holding, verdict: trialVerdict(readings, names, termsOf(trial, readings)) };
 }
 
+/** Off/on checks that do not hold for their antenna as it stands, by their numbers. */
+export const staleChecks = (data: StationData): ReadonlyMap<number, string> =>
+  new Map(
+    data.levels.flatMap((level) => {
+      if (level.kind !== 'off and on') return [];
+      const holding = antennaHolding(data, level.takenOn, [level.antennaId]);
+      return holding.state === 'not' ? [[level.id, holding.sentence] as const] : [];
+    }),
+  );
+
 /** The noise of a station judged: readings with the antenna off and on decide, other floors are counted. */
 export const judgedNoise = (data: StationData): NoiseVerdict<OffOn> => {
   const { offOn, floors, log, devices } = levelsOf(data);
-  return noiseVerdict(offOn, floors.length + log.length + devices.length);
+  // a check of another state of its antenna says nothing of this one
+  const gone = staleChecks(data);
+  return noiseVerdict(
+    offOn.filter(({ id }) => !gone.has(id)),
+    floors.length + log.length + devices.length + gone.size,
+  );
 };
 
 /** An antenna on the Bench judged. @param dips of the sweep that counts, deepest first. */

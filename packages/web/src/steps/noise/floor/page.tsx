@@ -5,7 +5,7 @@ import { fixed, frequencyText } from '@velvet-reed/core/units';
 import { Link } from 'react-router';
 import { entry, useStationId, useWrite, type StationData } from '../../../data/station';
 import { levelsOf, type OffOn } from '../../../data/levels';
-import { judgedNoise } from '../../../data/verdicts';
+import { judgedNoise, staleChecks } from '../../../data/verdicts';
 import { LongLogs } from '../../../ui/long-logs';
 import { levelDoubt } from '../../../ui/level-doubt';
 import { RecordForm, type FieldSpec } from '../../../ui/record-form';
@@ -112,6 +112,7 @@ const lossProvenance = (check: OffOn) =>
   }) as const;
 
 function ChecksTable({ data, checks }: { readonly data: StationData; readonly checks: readonly OffOn[] }) {
+  const stale = staleChecks(data);
   return (
     <Wide evidence label="Noise readings">
       <table className="w-full max-w-4xl">
@@ -141,6 +142,11 @@ function ChecksTable({ data, checks }: { readonly data: StationData; readonly ch
                   <span className="block font-sans text-xs text-dim">
                     {data.antennas.find((antenna) => antenna.id === check.antennaId)?.name}
                   </span>
+                  {stale.has(check.id) && (
+                    <span className="block max-w-60 font-sans text-xs whitespace-normal text-caution">
+                      {stale.get(check.id)} Repeat it.
+                    </span>
+                  )}
                 </th>
                 <td className="font-mono">{fixed(check.offDbm, 1)}</td>
                 <td className="font-mono">{fixed(check.onDbm, 1)}</td>
