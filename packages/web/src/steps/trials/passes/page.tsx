@@ -54,7 +54,7 @@ function Passes({ data }: { readonly data: StationData }) {
         shown && best ? (
           <>
             {passes.length} passes in the next 24 hours; the longest in view is {best.satellite.name} at{' '}
-            {clock(best.pass.riseMs).slice(0, 5)} UTC, {minutes(best.clearS)}, {best.pass.highestDeg.toFixed(0)}° high.{' '}
+            {clock(best.pass.riseMs).slice(0, 5)} UTC, {minutes(best.clearS)}, {(best.clearDeg ?? 0).toFixed(0)}° high.{' '}
             <Next>Next: be at the receiver then, and rate what you heard.</Next>
           </>
         ) : (
@@ -77,9 +77,10 @@ function Passes({ data }: { readonly data: StationData }) {
               value={shown?.pass.riseMs}
               onChange={(event) => setChosen(Number(event.target.value))}
             >
-              {passes.map(({ satellite, pass }) => (
+              {passes.map(({ satellite, pass, clearS, clearDeg }) => (
                 <option key={`${satellite.id} ${pass.riseMs}`} value={pass.riseMs}>
-                  {clock(pass.riseMs).slice(0, 5)} UTC, {satellite.name}, {pass.highestDeg.toFixed(0)}°
+                  {clock(pass.riseMs).slice(0, 5)} UTC, {satellite.name},{' '}
+                  {clearDeg === undefined ? 'hidden' : `${clearDeg.toFixed(0)}°, ${minutes(clearS)} in view`}
                 </option>
               ))}
             </select>

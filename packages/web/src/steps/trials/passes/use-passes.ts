@@ -20,6 +20,8 @@ export interface SeenPass {
   readonly pass: Pass;
   readonly track: readonly SkyPoint[];
   readonly clearS: number;
+  /** Highest point that the horizon does not hide, degrees; undefined: it is hidden throughout. */
+  readonly clearDeg?: number;
 }
 
 /** Passes of the next day, earliest first; elements that cannot be followed say why. */
@@ -36,7 +38,11 @@ export function usePasses(data: StationData, atMs: number) {
       if (fault) faults.push(`${satellite.name}: ${fault}`);
       return (value ?? []).map((pass) => {
         const track = skyTrack(satellite, station, pass, horizon);
-        return { satellite, pass, track, clearS: clearSeconds(track) };
+        const clear = track.filter((one) => one.clear).map(({ elevationDeg }) => elevationDeg);
+        return {
+          ...{ satellite, pass, track, clearS: clearSeconds(track) },
+          ...(clear.length > 0 ? { clearDeg: Math.max(...clear) } : {}),
+        };
       });
     });
     return { horizon, faults, passes: passes.sort((a, b) => a.pass.riseMs - b.pass.riseMs) };
