@@ -1,3 +1,4 @@
+import { RESOURCES } from '@velvet-reed/contract';
 import type { Transaction } from 'sequelize';
 import { checkReferences, validated } from './changes';
 import type { Database } from './database';
@@ -26,6 +27,7 @@ export async function storeRecording(
   const stored = fileValues(file);
   const attachment = await write('attachments', stored);
   const whole = await validated('recordings', {
+    ...RESOURCES.recordings.blank,
     ...said,
     ...{ fileBytes: stored.size, checksum: stored.sha256, attachmentId: Number(attachment.get('id')) },
   });

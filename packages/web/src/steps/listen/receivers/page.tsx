@@ -71,11 +71,17 @@ function Verdict({ data }: { readonly data: StationData }) {
   return (
     <>
       {capital(countText(data.receivers.length, 'receiver'))}
-      {unheard.length === 0
-        ? `${data.receivers.length === 1 ? ' reaches' : ' reach'} everything that is wanted.`
-        : `; none tunes to ${listText(unheard.map(({ name }) => name))}.`}{' '}
+      {data.targets.length === 0
+        ? `${data.receivers.length === 1 ? ' is' : ' are'} entered; nothing is wanted yet.`
+        : unheard.length === 0
+          ? `${data.receivers.length === 1 ? ' reaches' : ' reach'} everything that is wanted.`
+          : `; none tunes to ${listText(unheard.map(({ name }) => name))}.`}{' '}
       <Next>
-        <Link to={`/s/${stationId}/choose/ranking`}>Next: see which antenna serves them.</Link>
+        {data.targets.length === 0 ? (
+          <Link to={`/s/${stationId}/listen/wanted`}>Next: say what you want to hear.</Link>
+        ) : (
+          <Link to={`/s/${stationId}/choose/ranking`}>Next: see which antenna serves them.</Link>
+        )}
       </Next>
     </>
   );
