@@ -139,7 +139,7 @@ describe('what changed since a revision', () => {
     const now = await whole(station);
     expect(revision).toBe(now.revision);
     expect(plain(lists)).toEqual(plain(listsOf(now)));
-  });
+  }, 120_000);
   test('what another client saved comes along; a revision that is not known here is answered with the whole', async () => {
     const station = await newStation();
     const { revision } = await whole(station);
