@@ -1,4 +1,5 @@
 import { requireRange, ShapeError } from '../errors';
+import { fixed } from '../units/format';
 
 /** What a figure rests on, the weakest last. */
 export type Footing = 'measured' | 'model' | 'assumed';
@@ -408,6 +409,13 @@ export function strongestRoutes(
   return routes;
 }
 
+/** Why a step says what it says: a figure that exists and was not counted is told as such. */
+function becauseOf({ db, because }: Known, countedDb: number): { readonly because?: string } {
+  if (db !== undefined && db > 0 && countedDb === 0)
+    return { because: `its ${fixed(db, 1)} dB are not needed here, so they are not counted` };
+  return because === undefined ? {} : { because };
+}
+
 function stepsTo(end: Reached): readonly RouteStep[] {
   const steps: RouteStep[] = [];
   for (let here: Reached | undefined = end; here; here = here.from) {
@@ -424,7 +432,7 @@ function stepsTo(end: Reached): readonly RouteStep[] {
         ...(figure ? { figure } : {}),
       },
       footing: known.db === undefined ? 'unknown' : (known.footing ?? 'assumed'),
-      ...(known.because === undefined ? {} : { because: known.because }),
+      ...becauseOf(known, lossDb),
     });
   }
   return steps;

@@ -107,6 +107,8 @@ const overText = (marginDb: number): string => (marginDb > -0.05 ? 'just over' :
 /** How far below a limit, rounded so that it is never called more than it is. */
 const below = (marginDb: number): string => fixed(Math.floor(10 * marginDb + 1e-6) / 10, 1);
 
+const isGreen = ({ colour }: Judged): boolean => colour === 'proven' || colour === 'computed';
+
 type Judged = Pick<Cell, 'colour' | 'route' | 'way' | 'missing'>;
 
 /**
@@ -223,7 +225,10 @@ function cellsOfBand(question: GuardQuestion, band: GuardBand): readonly Cell[] 
       // a figure that was typed for the whole way speaks only where the drawing does not
       const judged = whole && (whole.footing === 'measured' || byParts.colour === 'unknown') ? whole.judged : byParts;
       const byTimes = state.on.size === 0 && state.assumed === true;
-      const colour = byTimes ? 'assumed' : judged.colour;
+      // below a limit that nobody gave, a measured level proves nothing
+      const byLimit =
+        victim.kind === 'amplifier' && victim.limitAssumed === true && judged.route !== undefined && isGreen(judged);
+      const colour = byTimes || byLimit ? 'assumed' : judged.colour;
       const marginDb = judged.route && victim.limitDbm - judged.route.dbm;
       const thin = marginDb !== undefined && colour !== 'danger' && colour !== 'unknown' && marginDb < marginToKeepDb;
       const bare = colour === 'unknown' ? unswitched(graph, victim) : [];

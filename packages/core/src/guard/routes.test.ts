@@ -107,6 +107,56 @@ describe('the states of a station', () => {
     // times without a scatter are no proof
     expect(colourOf(known, 'A', 'hang')).toBe('assumed');
   });
+  test('a measured level below a limit that nobody gave is assumed; a figure that is left out is told as left out', () => {
+    const amplified = (limitAssumed: boolean): GuardGraph => {
+      const graph = linkedB(club({ coupling: { db: 50, footing: 'assumed' } }));
+      return {
+        ...graph,
+        nodes: [
+          ...graph.nodes,
+          {
+            ...{ id: 'amp', name: 'Amplifier', kind: 'amplifier', gain: measured(15), reverse: measured(30) },
+            ...{ limitDbm: 0, limitAssumed },
+          },
+        ],
+        links: [
+          ...graph.links.filter(({ to }) => to.node !== 'A'),
+          { from: { node: 'tr', port: '1' }, to: { node: 'amp', port: 'a' } },
+          { from: { node: 'amp', port: 'b' }, to: { node: 'A', port: 'a' } },
+        ],
+      };
+    };
+    expect(colourOf(ask(amplified(false)), 'amp', 'key down')).toBe('proven');
+    expect(colourOf(ask(amplified(true)), 'amp', 'key down')).toBe('assumed');
+    // no transmitter, no level: nothing to be below
+    expect(colourOf(ask(amplified(true)), 'amp', 'receive')).toBe('proven');
+    // receiver B: without the 50 dB of air it would get 49.8 dBm, so they are counted
+    const air = guardProof(ask(amplified(false))).cells.find(
+      ({ receiver, state }) => receiver === 'B' && state.kind === 'key down',
+    );
+    expect(air).toMatchObject({ colour: 'assumed' });
+    for (const { because } of air?.route?.steps ?? []) expect(because).toBeUndefined();
+    // behind a measured pad of 60 dB they are not
+    const graph = amplified(false);
+    const padded: GuardGraph = {
+      ...graph,
+      nodes: [...graph.nodes, { id: 'pad', name: 'Pad', kind: 'pad', loss: measured(60) }],
+      links: [
+        ...graph.links.filter(({ to }) => to.node !== 'B'),
+        { from: { node: 'a2', port: 'a' }, to: { node: 'pad', port: 'a' } },
+        { from: { node: 'pad', port: 'b' }, to: { node: 'B', port: 'a' } },
+      ],
+    };
+    const behind = guardProof(ask(padded)).cells.find(
+      ({ receiver, state }) => receiver === 'B' && state.kind === 'key down',
+    );
+    expect(behind).toMatchObject({ colour: 'proven' });
+    // 50 dBm less 0.2 dB in the switch and 60 dB in the pad
+    expect(behind?.route?.dbm).toBeCloseTo(-10.2, 9);
+    expect(behind?.route?.steps.map(({ because }) => because)).toContain(
+      'its 50.0 dB are not needed here, so they are not counted',
+    );
+  });
   test('an antenna that is not in the drawing is red by itself, and a coupling without a figure is never green', () => {
     expect(guardProof(ask(linkedB(club()), { undrawn: ['Loop'] }))).toMatchObject({ colour: 'danger' });
     const unknown = guardProof(ask(linkedB(club({ coupling: {} }))));
