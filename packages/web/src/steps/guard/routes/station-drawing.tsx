@@ -22,6 +22,7 @@ const REST_MS = 400;
 export const WIDTH = 900;
 export const HEIGHT = 450;
 const [TOP, BOTTOM] = [70, 380];
+const STEP_UP = 90;
 
 interface PartData extends Record<string, unknown> {
   readonly node: GuardNode;
@@ -125,7 +126,7 @@ function placesOf(
   const ends = shown
     .filter(({ kind }) => kind === 'transmitter' || kind === 'receiver')
     .sort((a, b) => under(a) - under(b));
-  // what goes without saying stands between its two ends
+  // what goes without saying stands between its two ends; what has only a receiver beside it, just above that
   const fixedPlaces = new Map([...row(antennas, TOP), ...row(ends, BOTTOM)]);
   const parts = shown.filter(({ id }) => !fixedPlaces.has(id));
   return new Map([
@@ -137,7 +138,8 @@ function placesOf(
         .filter(({ from, to }) => from.node === id || to.node === id)
         .flatMap(({ from, to }) => fixedPlaces.get(from.node === id ? to.node : from.node) ?? []);
       const x = near.length > 0 ? near.reduce((sum, one) => sum + one.x, 0) / near.length : (i * WIDTH) / parts.length;
-      return [id, { x, y: (TOP + BOTTOM) / 2 }] as const;
+      const close = near.length > 0 && near.every(({ y }) => y === BOTTOM);
+      return [id, { x, y: close ? BOTTOM - STEP_UP : (TOP + BOTTOM) / 2 }] as const;
     }),
   ]);
 }
