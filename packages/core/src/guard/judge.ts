@@ -353,7 +353,7 @@ function summary(
     return {
       ...{ worst, colour: 'danger' },
       sentence: `Do not transmit: ${nameOf(worst)} gets ${dbm(worst.route?.dbm ?? 0)} (${when}), ${overText(worst.marginDb ?? 0)} its limit.`,
-      next: 'Make the cheapest change that States names.',
+      next: 'Make the cheapest change named below the table of states.',
     };
   if (worst.uncovered)
     return {
