@@ -226,6 +226,8 @@ test('between antenna and receiver: a filter designed and its place, best order,
   // Matthaei's table at 0.1 dB, order 5, 30 MHz; 56.8 and 61.2 dB; the product falls by their sum ahead of the amplifier
   await enter(page, 'path', 'filter');
   const filter = page.getByRole('region', { name: 'Design a filter' });
+  await filter.getByLabel('Passes').selectOption('lowpass');
+  await filter.getByLabel('Edge').fill('30 MHz');
   await expect(filter.getByRole('status').first()).toContainText('order 5');
   for (const text of ['121.7 pF', '363.7 nH', '209.6 pF', '110 pF + 100 pF']) await expect(filter).toContainText(text);
   await expect(filter.getByRole('list', { name: 'Goals' })).toContainText(/FM two, 95\.30 MHz.*ideal parts 56\.8 dB/);

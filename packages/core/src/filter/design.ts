@@ -7,13 +7,13 @@ import { coilResistance, ladder, ladderLossDb, qFrequencyHz, type Branch, type L
 import { LEAKAGE_DB, type FilterFamily, type FilterShape } from './response';
 
 /** Least attenuation wanted at a frequency. */
-interface StopGoal {
+export interface StopGoal {
   readonly name: string;
   readonly freqHz: number;
   readonly leastDb: number;
 }
 /** Most loss allowed at a frequency. */
-interface PassGoal {
+export interface PassGoal {
   readonly name: string;
   readonly freqHz: number;
   readonly mostDb: number;
@@ -32,6 +32,7 @@ export interface FilterQuestion {
   /** Order to take; undefined: the least that reaches the goals. */
   readonly order?: number;
   readonly stops: readonly StopGoal[];
+  /** The first is the wanted band: an order that keeps it is preferred to every order that does not. */
   readonly passes: readonly PassGoal[];
   /** Q of the coils at the edge or middle. */
   readonly coilQ: number;
@@ -46,7 +47,7 @@ interface RealCapacitor {
 }
 
 /** A goal and what the filter does there. */
-interface GoalResult {
+export interface GoalResult {
   readonly name: string;
   readonly freqHz: number;
   readonly wantedDb: number;
@@ -133,9 +134,13 @@ function designOfOrder(question: FilterQuestion, order: number): FilterDesign {
   };
 }
 
+/** By how much goals are missed together, dB. */
+const missed = (goals: readonly GoalResult[]): number =>
+  goals.reduce((sum, goal) => sum + (goal.met ? 0 : Math.abs(goal.wantedDb - goal.lossDb)), 0);
+
 /**
  * A ladder filter that reaches its goals with the fewest branches: orders are tried upwards with real capacitors and coils of finite Q. When no order
- * does, the one that fails least in the stop bands while the pass bands hold is returned, marked as not met.
+ * does, the one that misses the wanted band by least is returned, and of these the one that misses the other goals by least; it is marked as not met.
  * @throws OutOfRangeError for edges that do not fit the shape, or an order that the family cannot have.
  */
 export function designFilter(question: FilterQuestion): FilterDesign {
@@ -154,16 +159,13 @@ export function designFilter(question: FilterQuestion): FilterDesign {
   const step = question.family === 'butterworth' ? 1 : 2; // even orders of the others would need unequal ends
   const most = question.family === 'elliptic' ? MOST_ELLIPTIC : MOST_ORDER;
   let best: FilterDesign | undefined;
-  let bestMiss = Infinity;
+  let least: readonly [number, number] = [Infinity, Infinity];
   for (let order = question.family === 'butterworth' ? 2 : 3; order <= most; order += step) {
     const design = designOfOrder(question, order);
     if (design.met) return design;
-    const miss = [...design.stops, ...design.passes].reduce(
-      (sum, goal) => sum + (goal.met ? 0 : Math.abs(goal.wantedDb - goal.lossDb)),
-      0,
-    );
-    if (miss < bestMiss) {
-      bestMiss = miss;
+    const miss = [missed(design.passes.slice(0, 1)), missed([...design.passes.slice(1), ...design.stops])] as const;
+    if (miss[0] < least[0] || (miss[0] === least[0] && miss[1] < least[1])) {
+      least = miss;
       best = design;
     }
   }

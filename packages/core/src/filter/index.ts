@@ -7,6 +7,7 @@ export {
   type FilterYield,
 } from './design';
 export { ellipticLowpass } from './elliptic';
+export { filterFinding, filterGoals, type FilterGoals, filterStart, type GoalBand } from './goals';
 export {
   bandpassLossRuleDb,
   type Branch,

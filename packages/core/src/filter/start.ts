@@ -9,7 +9,7 @@ const SHAPE_NAMES: Readonly<Record<FilterShape, string>> = {
 };
 
 /** Room between a wanted band and the edge of a new filter for it: the edge of a ripple filter may come out a tenth off with 5 % parts. */
-const EDGE_RATIO = 1.15;
+export const EDGE_RATIO = 1.15;
 
 /** The name that a filter gives itself by its shape and edges (Hz). */
 export function filterName(shape: FilterShape, edgeLowHz: number, edgeHighHz: number): string {

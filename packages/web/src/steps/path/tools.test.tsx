@@ -24,6 +24,11 @@ const FM = [
   { name: 'C', freqHz: 104.9e6, levelDbm: -9.6 },
 ];
 
+const edge = async (user: ReturnType<typeof userEvent.setup>, text: string): Promise<void> => {
+  await user.clear(screen.getByLabelText('Edge'));
+  await user.type(screen.getByLabelText('Edge'), text);
+};
+
 describe('filter designer', () => {
   test('its effect on the whole path, place by place: ahead of the amplifier it helps, behind it does not', () => {
     const amplifier = {
@@ -61,10 +66,12 @@ describe('filter designer', () => {
     const goals = screen.getByRole('list', { name: 'Goals' }).textContent ?? '';
     expect(goals).toMatch(/11 m, 26\.10 MHz/);
     expect(goals).not.toMatch(/2 m, 14/);
+    expect(screen.getByText('This shape also stops 2 m, which you want to hear.')).toBeTruthy();
   });
   test('least order, tabulated parts, what to order, where to put it; a wrong order is told', async () => {
     const user = userEvent.setup();
     shown(<FilterDesigner signals={FM} wanted={WANTED} />);
+    await edge(user, '30 MHz');
     // Matthaei, Young & Jones, table 4.05-2 at 0.1 dB, order 5, denormalised to 30 MHz and 50 Ω
     for (const value of ['121.7 pF', '209.6 pF', '363.7 nH'])
       expect(screen.getAllByText(value).length).toBeGreaterThan(0);
@@ -77,9 +84,20 @@ describe('filter designer', () => {
   test('a goal out of reach is marked as not met', async () => {
     const user = userEvent.setup();
     shown(<FilterDesigner signals={[{ name: 'too near', freqHz: 30.1e6, levelDbm: 0 }]} wanted={WANTED} />);
+    await edge(user, '30 MHz');
     await user.clear(screen.getByLabelText('Stop transmitters by'));
     await user.type(screen.getByLabelText('Stop transmitters by'), '70 dB');
-    expect(screen.getByText(/not every goal can be met/)).toBeTruthy();
+    expect(screen.getByText(/Not every goal can be met/)).toBeTruthy();
+  });
+  test('a 30 MHz low-pass for 118 to 137 MHz met "every goal": it opens as a high-pass, and the low-pass is told off', async () => {
+    const user = userEvent.setup();
+    shown(<FilterDesigner signals={FM} wanted={{ name: 'air', lowHz: 118e6, highHz: 137e6 }} />);
+    expect(screen.getByLabelText<HTMLSelectElement>('Passes').value).toBe('highpass');
+    expect(screen.getByText(/air loses/).textContent).not.toMatch(/more than you allow/);
+    await user.selectOptions(screen.getByLabelText('Passes'), 'lowpass');
+    await edge(user, '30 MHz');
+    expect(screen.getByText(/air loses/).textContent).toMatch(/which is more than you allow/);
+    expect(screen.queryByText(/every goal is met/)).toBeNull();
   });
   test('a band-pass asks for two edges', async () => {
     const user = userEvent.setup();

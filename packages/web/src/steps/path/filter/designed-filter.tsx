@@ -4,6 +4,8 @@ import {
   builtTransfer,
   coilResistance,
   type FilterDesign,
+  filterFinding,
+  type FilterGoals,
   type FilterQuestion,
   filterTouchstone,
   LEAKAGE_DB,
@@ -28,15 +30,16 @@ import { partRows } from './part-rows';
 import { Schematic } from './schematic';
 import { LINE_OHM } from '@velvet-reed/core/line';
 
-const TICKS = [0, 20, 40, 60, 80];
+const TICKS = [0, 20, 40, 60, 80, 100, 120];
 /** Carriers farther than this times the highest edge are not drawn. */
 const FARTHEST = 30;
 /** Points of a response curve. */
 const POINTS = 300;
 
-/** More loss than leakage leaves means nothing. */
+/** Losses are told up to this, dB: beyond it nothing that a listener has can tell two filters apart. */
+const MOST_SHOWN_DB = 120;
 const lossText = (lossDb: number) =>
-  lossDb > LEAKAGE_DB ? { digits: `over ${LEAKAGE_DB}`, unit: 'dB' } : inDb(lossDb, 1);
+  lossDb > MOST_SHOWN_DB ? { digits: `over ${MOST_SHOWN_DB}`, unit: 'dB' } : inDb(lossDb, 1);
 
 const FAMILY = { chebyshev: 'Chebyshev', butterworth: 'Butterworth', elliptic: 'Elliptic' } as const;
 
@@ -70,12 +73,14 @@ export function FilterResponse({
 export function DesignedFilter({
   design,
   question,
+  goals,
   signals,
   wanted,
   place,
 }: {
   readonly design: FilterDesign;
   readonly question: FilterQuestion;
+  readonly goals: FilterGoals;
   readonly signals: readonly PathSignal[];
   readonly wanted: { readonly name: string; readonly lowHz: number; readonly highHz: number };
   readonly place: FilterPlace | undefined;
@@ -83,6 +88,7 @@ export function DesignedFilter({
   const { trySave } = useWrite();
   const { spec } = design;
   const coilOhm = coilResistance(question.coilQ, qFrequencyHz(spec));
+  const finding = filterFinding(design, goals);
   const names = namedParts(design.ideal);
   const { lowHz, highHz } = drawnSpan(design, signals, wanted);
   const provenance = {
@@ -93,13 +99,28 @@ export function DesignedFilter({
   } as const;
   return (
     <div className="mt-3">
-      <Announced className={design.met ? '' : 'text-caution'}>
+      <Announced
+        className={finding.state === 'holds' ? '' : finding.state === 'spoils' ? 'text-danger' : 'text-caution'}
+      >
         {FAMILY[question.family]}, order{' '}
-        <Value strong shown={{ digits: String(spec.order), unit: '' }} provenance={provenance} />
-        {design.met
-          ? ': every goal is met with real parts.'
-          : ': not every goal can be met. Move the edge, or ask for less.'}
+        <Value strong shown={{ digits: String(spec.order), unit: '' }} provenance={provenance} />: {wanted.name} loses{' '}
+        <Value strong shown={lossText(finding.wanted.lossDb)} provenance={provenance} />
+        {finding.state === 'spoils'
+          ? ', which is more than you allow. Choose another shape or move the edge.'
+          : '.'}{' '}
+        {finding.carriers === 0
+          ? 'No transmitter is entered that it could stop.'
+          : `${finding.stopped} of ${finding.carriers} transmitters ${finding.stopped === 1 ? 'is' : 'are'} stopped as asked.`}
+        {finding.state === 'missed' && ' Not every goal can be met: move the edge, or ask for less.'}
       </Announced>
+      {goals.left.length > 0 && (
+        <p className="text-caution">This shape does not stop {goals.left.map(({ name }) => name).join(', ')}.</p>
+      )}
+      {goals.lost.length > 0 && (
+        <p className="text-caution">
+          This shape also stops {goals.lost.map(({ name }) => name).join(', ')}, which you want to hear.
+        </p>
+      )}
       {[
         ...design.stops.map((goal) => [goal, 'stopped by'] as const),
         ...design.passes.map((goal) => [goal, 'loses'] as const),
@@ -114,6 +135,12 @@ export function DesignedFilter({
             </li>
           ))}
         </ul>
+      )}
+      {design.stops.some(({ lossDb }) => lossDb > LEAKAGE_DB) && (
+        <p className="text-sm text-dim">
+          Losses over {LEAKAGE_DB} dB need a screen between the parts and between input and output: without them leakage
+          leaves some {LEAKAGE_DB} dB, and a path counts no more.
+        </p>
       )}
       <Placement design={design} signals={signals} wanted={wanted} />
       {place && <InThisPath design={design} place={place} />}
@@ -215,7 +242,10 @@ function Response({
 }) {
   const traces = useMemo(() => {
     const curve = (lossDb: (freqHz: number) => number) =>
-      grid(lowHz, highHz).map((freqHz) => ({ x: Math.log10(freqHz / 1e6), y: Math.min(90, lossDb(freqHz)) }));
+      grid(lowHz, highHz).map((freqHz) => ({
+        x: Math.log10(freqHz / 1e6),
+        y: Math.min(MOST_SHOWN_DB, lossDb(freqHz)),
+      }));
     return [
       { id: 'real', name: 'real parts', points: curve(design.realLossDb), look: 0 },
       { id: 'ideal', name: 'ideal parts', points: curve(design.idealLossDb), look: 1 },
@@ -244,7 +274,7 @@ function Response({
       markers={design.stops.slice(0, 4).map((goal, i) => ({ name: `T${i + 1}`, x: Math.log10(goal.freqHz / 1e6) }))}
       visible={span}
       drawn={span}
-      range={[0, 90]}
+      range={[0, MOST_SHOWN_DB]}
       ticks={TICKS}
       logarithmic={false}
       below={below}

@@ -1,9 +1,18 @@
 import { CoreError } from '@velvet-reed/core/errors';
-import { designFilter, type FilterDesign, type FilterQuestion } from '@velvet-reed/core/filter';
+import {
+  designFilter,
+  type FilterDesign,
+  filterGoals,
+  type FilterGoals,
+  type FilterQuestion,
+  filterStart,
+  type GoalBand,
+} from '@velvet-reed/core/filter';
 import type { PathSignal } from '@velvet-reed/core/path';
 import { useMemo, useState } from 'react';
 import { Section } from '../../../ui/section';
 import { TypedFields } from '../../../ui/typed-numbers';
+import { typedFrequency } from '../../../ui/typed';
 import { useTypedNumbers } from '../../../ui/use-typed-numbers';
 import { FilterResponse, DesignedFilter } from './designed-filter';
 import type { FilterPlace } from './in-this-path';
@@ -17,29 +26,6 @@ const SHAPES = [
 ] as const;
 type Shape = FilterQuestion['shape'];
 const isBand = (shape: Shape): boolean => shape === 'bandpass' || shape === 'bandstop';
-/** Whether a frequency is meant to pass. */
-function passes(shape: Shape, edges: readonly number[], freqHz: number): boolean {
-  const inside = freqHz >= edges[0] && freqHz <= (edges[1] ?? Infinity);
-  if (shape === 'lowpass') return freqHz <= edges[0];
-  if (shape === 'highpass') return freqHz >= edges[0];
-  return shape === 'bandpass' ? inside : !inside;
-}
-
-interface Wanted {
-  readonly name: string;
-  readonly lowHz: number;
-  readonly highHz: number;
-}
-
-/** The end of a band that the filter takes most from: the one nearest to what is stopped. */
-function worstEndHz(shape: Shape, edges: readonly number[], { lowHz, highHz }: Wanted): number {
-  if (shape === 'lowpass') return highHz;
-  if (shape === 'highpass') return lowHz;
-  const centre = Math.sqrt(edges[0] * edges[1]);
-  const far = (freqHz: number): number => Math.abs(Math.log(freqHz / centre));
-  const [outer, inner] = far(lowHz) > far(highHz) ? [lowHz, highHz] : [highHz, lowHz];
-  return shape === 'bandpass' ? outer : inner;
-}
 
 /** A filter from what it must stop and may lose: order, parts, response, scatter, files. */
 export function FilterDesigner({
@@ -49,13 +35,14 @@ export function FilterDesigner({
   place,
 }: {
   readonly signals: readonly PathSignal[];
-  readonly wanted: Wanted;
+  readonly wanted: GoalBand;
   /** Other bands that must not suffer, where they lie in its pass band. */
-  readonly targets?: readonly Wanted[];
+  readonly targets?: readonly GoalBand[];
   /** The path that it is meant for. */
   readonly place?: FilterPlace;
 }) {
-  const [shape, setShape] = useState<Shape>('lowpass');
+  const [begin] = useState(() => filterStart(wanted, targets, signals));
+  const [shape, setShape] = useState<Shape>(begin.shape);
   const [family, setFamily] = useState<FilterQuestion['family']>('chebyshev');
   const [series, setSeries] = useState<FilterQuestion['series']>('E24');
   const typed = useTypedNumbers([
@@ -64,9 +51,15 @@ export function FilterDesigner({
       label: isBand(shape) ? 'Lower edge' : 'Edge',
       dimension: 'frequency',
       bareUnit: 'MHz',
-      start: '30 MHz',
+      start: typedFrequency(begin.edgesHz[0]),
     },
-    { name: 'high', label: 'Upper edge', dimension: 'frequency', bareUnit: 'MHz', start: '35 MHz' },
+    {
+      name: 'high',
+      label: 'Upper edge',
+      dimension: 'frequency',
+      bareUnit: 'MHz',
+      start: typedFrequency(begin.edgesHz[1] ?? 2 * begin.edgesHz[0]),
+    },
     { name: 'ripple', label: 'Ripple', dimension: 'gain', bareUnit: 'dB', start: '0.1 dB' },
     { name: 'stop', label: 'Stop transmitters by', dimension: 'gain', bareUnit: 'dB', start: '50 dB' },
     { name: 'pass', label: 'Lose on wanted bands at most', dimension: 'gain', bareUnit: 'dB', start: '1 dB' },
@@ -128,10 +121,11 @@ export function FilterDesigner({
           {result.fault}
         </p>
       )}
-      {result.design && result.question && (
+      {result.design && result.question && result.goals && (
         <DesignedFilter
           design={result.design}
           question={result.question}
+          goals={result.goals}
           signals={signals}
           wanted={wanted}
           place={place}
@@ -155,9 +149,14 @@ function useDesign({
   readonly series: FilterQuestion['series'];
   readonly typed: ReturnType<typeof useTypedNumbers>;
   readonly signals: readonly PathSignal[];
-  readonly wanted: Wanted;
-  readonly targets: readonly Wanted[];
-}): { readonly question?: FilterQuestion; readonly design?: FilterDesign; readonly fault?: string } {
+  readonly wanted: GoalBand;
+  readonly targets: readonly GoalBand[];
+}): {
+  readonly goals?: FilterGoals;
+  readonly question?: FilterQuestion;
+  readonly design?: FilterDesign;
+  readonly fault?: string;
+} {
   const [low, high, ripple, stop, pass, q, order] = ['low', 'high', 'ripple', 'stop', 'pass', 'q', 'order'].map(
     (name) => typed.value(name),
   );
@@ -166,9 +165,10 @@ function useDesign({
       return {};
     if (isBand(shape) && high === undefined) return {};
     const edgesHz = isBand(shape) ? [low, high ?? low] : [low];
-    const bands = [wanted, ...targets.filter(({ name }) => name !== wanted.name)].filter(
-      ({ lowHz, highHz }) => passes(shape, edgesHz, lowHz) && passes(shape, edgesHz, highHz),
-    );
+    const goals = filterGoals({
+      ...{ shape, edgesHz, wanted, others: targets, carriers: signals },
+      ...{ stopDb: stop, passDb: pass },
+    });
     const question: FilterQuestion = {
       shape,
       family,
@@ -178,19 +178,13 @@ function useDesign({
       lineOhm: LINE_OHM,
       first: shape === 'highpass' || shape === 'bandpass' ? 'series' : 'shunt',
       ...(order === undefined ? {} : { order: Math.round(order) }),
-      stops: signals
-        .filter(({ freqHz }) => !passes(shape, edgesHz, freqHz))
-        .map(({ name, freqHz }) => ({ name, freqHz, leastDb: stop })),
-      passes: bands.map((band) => ({
-        name: band.name,
-        freqHz: worstEndHz(shape, edgesHz, band),
-        mostDb: pass,
-      })),
+      stops: goals.stops,
+      passes: goals.passes,
       coilQ: q,
       series,
     };
     try {
-      return { question, design: designFilter(question) };
+      return { goals, question, design: designFilter(question) };
     } catch (error) {
       if (!(error instanceof CoreError)) throw error;
       return { fault: error.message };

@@ -32,7 +32,13 @@ function Sheet({ path: state }: { readonly path: PathState }) {
   const { signals, wanted, targets, place } = usePathTools(state);
   return (
     <>
-      <FilterDesigner signals={signals} wanted={wanted} targets={targets} place={place} />
+      <FilterDesigner
+        key={[wanted, ...signals].map((one) => Object.values(one).join()).join(' ')}
+        signals={signals}
+        wanted={wanted}
+        targets={targets}
+        place={place}
+      />
       <FilterLosses view={state.first} />
       <Notches wanted={wanted} />
     </>
