@@ -14,6 +14,7 @@ export {
   type PlaceRoom,
 } from './kind';
 export { ANTENNA_KINDS, antennaKind, checkDesign, startDesign, wireModel } from './kinds';
+export { onFrequency } from './on-frequency';
 export { fieldProbe, headAmplifierIm2, probeNoiseField, shortMonopole, smallLoop } from './probes';
 export { type DesignGoals, optimiseDesign, type TrimProgress, trimToResonance } from './trim-model';
 export { AFTER_STORM_DAYS, CALIBRATION_DAYS, dutiesFor, dutyState } from './upkeep';

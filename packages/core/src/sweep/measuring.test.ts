@@ -284,6 +284,14 @@ describe('slips of the keyboard', () => {
     const listed = [{ lowHz: 526.5e3, highHz: 1606.5e3 }];
     expect(bandSlipOf(0.53e3, 1.6e3, listed)).toBe(listed[0]);
     expect(bandSlipOf(0.6e6, 1.2e6, listed)).toBeUndefined();
+    // "Did you mean 1.089 GHz" was asked for 10.4 MHz, "430 to 440 MHz" for 4.2: the digits do not fit
+    const narrow = [
+      { lowHz: 1.089e9, highHz: 1.091e9 },
+      { lowHz: 430e6, highHz: 440e6 },
+    ];
+    expect(bandSlipOf(10.4e6, 10.41e6, narrow)).toBeUndefined();
+    expect(bandSlipOf(4.2e6, 4.3e6, narrow)).toBeUndefined();
+    expect(bandSlipOf(4.3e6, 4.4e6, narrow)).toBe(narrow[1]);
     // a marker typed a power of ten off the sweep it is for
     expect(spanSlipOf(1.4e6, [{ low: 3e6, high: 30e6 }])).toBe(14e6);
     expect(spanSlipOf(7e6, [{ low: 3e6, high: 30e6 }])).toBeUndefined();

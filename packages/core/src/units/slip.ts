@@ -55,7 +55,7 @@ export const spanSlipOf = (
 
 /**
  * Whether a band fits a listed one only after a factor of ten, a hundred or a thousand: "0.5 to 1.7 kHz" where medium wave is meant. Bands that touch a
- * listed one as they are need no question.
+ * listed one as they are need no question. The digits must fit: times the factor, half of what the two cover together is common to both.
  * @returns the listed band that was probably meant.
  */
 export function bandSlipOf<B extends { readonly lowHz: number; readonly highHz: number }>(
@@ -65,12 +65,16 @@ export function bandSlipOf<B extends { readonly lowHz: number; readonly highHz: 
 ): B | undefined {
   if (!(lowHz > 0) || !(highHz > lowHz) || listed.some((one) => lowHz <= one.highHz && highHz >= one.lowHz))
     return undefined;
-  const near = (a: number, b: number): boolean => Math.abs(Math.log(a / b)) < EDGES_ALIKE;
   for (const factor of POWERS) {
-    const found = listed.find((one) => near(lowHz * factor, one.lowHz) && near(highHz * factor, one.highHz));
+    const [low, high] = [lowHz * factor, highHz * factor];
+    const found = listed.find((one) => {
+      const commonHz = Math.min(high, one.highHz) - Math.max(low, one.lowHz);
+      const togetherHz = Math.max(high, one.highHz) - Math.min(low, one.lowHz);
+      return commonHz >= LEAST_COMMON * togetherHz;
+    });
     if (found) return found;
   }
   return undefined;
 }
-/** Edges within this share of each other are the same band, as a person rounds it. */
-const EDGES_ALIKE = 0.1;
+/** Bands that have this share of what they cover together in common are the same band, as a person rounds it. */
+const LEAST_COMMON = 0.5;

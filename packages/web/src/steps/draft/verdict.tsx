@@ -4,6 +4,7 @@ import {
   type Design,
   type Draft,
   fitOf,
+  onFrequency,
   stepStates,
   withEntry,
   withPermission,
@@ -39,6 +40,7 @@ export function Verdict({
   const fit = fitOf(design, roomOf(data));
   const danger = laidDanger(data, antennaId);
   const dip = kind.trim && state.sweep && modelDip(state.sweep);
+  const finished = dip && onFrequency(draft, design.freqHz, dip.freqHz);
   const steps = stepStates(
     withPermission(withEntry(draft.steps, data.station.noDrilling), data.station.askFirst),
     passedGates(revision.gates.filter(Boolean), gateEvidence(data, revision)),
@@ -76,20 +78,31 @@ export function Verdict({
       />
       ; {fit.fits ? '' : 'it does not fit: '}
       {fit.reason}.{' '}
-      {dip && (
+      {dip && finished && (
         <>
-          Finished, the model dips at{' '}
+          {finished.on ? 'Finished' : 'As drafted'}, at {lengthText(finished.draftedM, 4)}, the model dips at{' '}
           <Value
             strong
             shown={showFrequency(dip.freqHz, 4)}
             provenance={modelProvenance(state, 'deepest reflection of the modelled sweep')}
           />{' '}
-          with SWR {dip.swr?.toFixed(1) ?? '∞'}.{' '}
+          {finished.on ? (
+            <>with SWR {dip.swr?.toFixed(1) ?? '∞'}.</>
+          ) : (
+            <>
+              with SWR {dip.swr?.toFixed(1) ?? '∞'}: {(100 * Math.abs(finished.offRatio)).toFixed(1)} %{' '}
+              {finished.offRatio < 0 ? 'below' : 'above'} {frequencyText(design.freqHz, 4)}.
+            </>
+          )}{' '}
         </>
       )}
       <Next>
         {!fit.fits ? (
           'Next: change its dimensions, or choose another kind.'
+        ) : finished?.on === false && !steps.some(({ done }) => done) ? (
+          <Link to={`/s/${stationId}/draft/trim?antenna=${antennaId}`}>
+            Next: let the model trim it, before anything is cut.
+          </Link>
         ) : nextStep ? (
           `Next: ${nextStep.step.text.charAt(0).toLowerCase()}${nextStep.step.text.slice(1)}`
         ) : (

@@ -52,7 +52,7 @@ export function CutList({ design, draft }: { readonly design: Design; readonly d
               <th scope="col">How many</th>
               <th scope="col">Cut to</th>
               <th scope="col">On the tape</th>
-              <th scope="col">Finished, forecast</th>
+              <th scope="col">Finished, as drafted</th>
             </tr>
           </thead>
           <tbody>

@@ -339,7 +339,7 @@ function antennaPart(data: StationData, samples: ReadonlyMap<number, SweepData>)
       heading(`Draft and Bench: ${antenna.name}`),
       `Revision ${revision.number}, cut for ${frequencyText(revision.freqHz)}. Tests passed: ${revision.gates.length === 0 ? 'none yet' : revision.gates.join(', ')}.`,
       table(
-        ['Piece', 'Count', 'Cut to', 'Finished (model)'],
+        ['Piece', 'Count', 'Cut to', 'Finished, as drafted'],
         draft.pieces.map((piece) => [
           piece.name,
           String(piece.count),
