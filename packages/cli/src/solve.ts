@@ -3,12 +3,14 @@ import { reflectionOf, swrOf } from '@velvet-reed/core/line';
 import { magnitude } from '@velvet-reed/core/numeric';
 import {
   elevationStepDeg,
+  finish,
   findPeak,
   gainRatio,
   inputImpedance,
   lostShare,
   meshOf,
   radiatedShare,
+  settle,
   solveAt,
 } from '@velvet-reed/core/solver';
 import { powerDb } from '@velvet-reed/core/units';
@@ -18,8 +20,8 @@ const LISTED_ELEVATIONS = [5, 10, 20, 30, 45, 60, 90];
 /** Impedance, gain and pattern of a model file's wires at its frequency, as plain values. */
 export function solveFile(file: unknown) {
   const { model, freqHz } = readModelFile(file);
-  const mesh = meshOf(model, freqHz);
-  const solution = solveAt(model, mesh, freqHz);
+  const { solution } = finish(settle(solveAt(model, meshOf(model, freqHz), freqHz)));
+  const { mesh } = solution;
   const peak = findPeak(solution);
   const gain = gainRatio(solution);
   const z = inputImpedance(solution);

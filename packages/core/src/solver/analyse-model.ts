@@ -1,4 +1,3 @@
-import { reflectionOf } from '../line/reflection';
 import type { Complex } from '../numeric/complex';
 import { USUAL_ARRIVAL_DEG } from '../site/arrival';
 import { SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
@@ -11,6 +10,7 @@ import { keptBlocks } from './kept-blocks';
 import { meshOf } from './mesh';
 import { sweepModel, type ModelSweep, type Progress } from './model-sweep';
 import type { Point, WireModel } from './model';
+import { settle, sweepDensity } from './settle';
 import { fillWith, inputImpedance, solveAt, solveBytes, type Solution } from './solve';
 
 /** A cut through a pattern: angles in degrees, gains in dBi (−99 where nothing goes). */
@@ -161,12 +161,6 @@ export function patternSurface(solution: Solution, rows = 37, columns = 49): Pat
   };
 }
 
-/** A mesh counts as settled when a finer one moves the reflection coefficient by no more than this. */
-const SETTLED = 0.01;
-const REFINEMENT = 1.6;
-/** Meshes beyond this are not refined further: the answer would be late. */
-const MOST_SEGMENTS = 500;
-
 /** What is asked of a model at once. */
 export interface ModelQuestion {
   readonly model: WireModel;
@@ -195,8 +189,8 @@ export type ModelAnswer =
 const blocks = keptBlocks(96e6);
 
 /**
- * Analyses a model in parts: the spot frequency first, then the sweep, the surface, and a finer mesh to see whether it has settled. A
- * generator: its caller may stop between any two steps.
+ * Analyses a model in parts: the spot frequency first, a finer mesh until it has settled, then the sweep and the surface. A generator: its caller
+ * may stop between any two steps.
  */
 export function* analyseModel(question: ModelQuestion): Generator<ModelAnswer, void> {
   const { model, freqHz, lowHz, highHz, points, arrivalDeg } = question;
@@ -204,9 +198,20 @@ export function* analyseModel(question: ModelQuestion): Generator<ModelAnswer, v
   // the sweep's mesh is that of its highest frequency
   const { segments, unknowns } = meshOf(model, Math.max(freqHz, highHz));
   yield { part: 'size', segments, bytes: solveBytes({ unknowns }) + entryFitBytes({ unknowns }) };
-  let solution = solveAt(model, mesh, freqHz, { fill: fillWith({ blocks }) });
-  yield { part: 'spot', spot: spotAnalysis(solution, arrivalDeg) };
-  const steps = sweepModel(model, { lowHz, highHz, points }, { blocks });
+  const first = solveAt(model, mesh, freqHz, { fill: fillWith({ blocks }) });
+  yield { part: 'spot', spot: spotAnalysis(first, arrivalDeg) };
+  const refining = settle(first);
+  let settled = refining.next();
+  for (; !settled.done; settled = refining.next()) yield { part: 'progress', share: 0.01 };
+  const { solution, density, movement } = settled.value;
+  // the spot is answered again when the first mesh had not settled, and the sweep follows on the mesh that had
+  if (density > 1) yield { part: 'spot', spot: spotAnalysis(solution, arrivalDeg) };
+  yield { part: 'settled', movement };
+  const steps = sweepModel(
+    model,
+    { lowHz, highHz, points },
+    { blocks, density: sweepDensity(settled.value, Math.max(freqHz, highHz)) },
+  );
   for (;;) {
     const step = steps.next();
     if (step.done) {
@@ -216,20 +221,4 @@ export function* analyseModel(question: ModelQuestion): Generator<ModelAnswer, v
     yield 'share' in step.value ? { part: 'progress', ...step.value } : { part: 'ground', need: step.value };
   }
   yield { part: 'surface', surface: patternSurface(solution) };
-  // finer until the answer stays: the spot is answered again when the first mesh had not settled
-  let density = 1;
-  for (;;) {
-    density *= REFINEMENT;
-    const fine = solveAt(model, meshOf(model, freqHz, density), freqHz);
-    const [a, b] = [solution, fine].map((one) => reflectionOf(inputImpedance(one), 50));
-    const movement = Math.hypot(a.re - b.re, a.im - b.im);
-    const settled = movement <= SETTLED || fine.mesh.segments > MOST_SEGMENTS || density > 5;
-    if (settled) {
-      if (density > REFINEMENT) yield { part: 'spot', spot: spotAnalysis(solution, arrivalDeg) };
-      yield { part: 'settled', movement };
-      return;
-    }
-    solution = fine;
-    yield { part: 'progress', share: 0.99 };
-  }
 }

@@ -16,5 +16,6 @@ export { type Ground, type LumpedLoad, type Point, type Wire, type WireModel, wi
 export { finish, type ModelSweep, sweepModel } from './model-sweep';
 export { nearFieldPerRootWatt } from './near-field';
 export { findResonance } from './resonance';
+export { settle } from './settle';
 export { inputImpedance, maximumGain, type Solution, solveAt, transmission } from './solve';
 export { SOLVER_VERSION } from './version';
