@@ -63,7 +63,7 @@ export const calibrations = tableOf({
   },
 });
 
-/** What was typed into the coil tool of an antenna, as it was typed: nothing of it is lost by a reload. */
+/** What was typed into the Bench's tools of an antenna (coil, wires that pull each other), as it was typed: nothing of it is lost by a reload. */
 export const coilTests = tableOf({
   label: 'coil test',
   columns: {

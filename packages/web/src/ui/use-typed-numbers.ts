@@ -55,10 +55,10 @@ export function useTypedNumbers(specs: readonly TypedSpec[], kept?: KeptTexts): 
   const prefix = useId();
   const [typed, setTyped] = useState<Readonly<Record<string, string>>>({});
   const texts: Readonly<Record<string, string>> = { ...kept?.texts, ...typed };
-  const setTexts = (change: (old: Readonly<Record<string, string>>) => Readonly<Record<string, string>>): void => {
-    const next = change(typed);
-    setTyped(next);
-    kept?.keep(next);
+  // several fields may be set at once: each is laid on what the others have just become
+  const set = (name: string, text: string): void => {
+    setTyped((old) => ({ ...old, [name]: text }));
+    kept?.keep({ [name]: text });
   };
   const frequencyOf = ({ freqHz, freqField }: TypedSpec): number | undefined => {
     const other = specs.find(({ name }) => name === freqField);
@@ -87,7 +87,7 @@ export function useTypedNumbers(specs: readonly TypedSpec[], kept?: KeptTexts): 
   const byName = new Map(fields.map((field) => [field.name, field]));
   return {
     fields,
-    set: (name, text) => setTexts((old) => ({ ...old, [name]: text })),
+    set,
     value: (name) => byName.get(name)?.value,
     sound: fields.every((field) => (field.optional && field.text.trim() === '') || field.value !== undefined),
   };

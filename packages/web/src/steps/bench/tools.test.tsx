@@ -92,6 +92,38 @@ test('two wires: nothing is said before the table is full; a test cut of nothing
   expect(screen.getByRole('list', { name: 'Cuts' }).textContent).toMatch(/Wire 1: cut 10\.8.*Wire 2: cut 6\.0/);
 });
 
+test('the fifteen figures of two wires were lost by a reload, and a cut learned set one of them: each is kept, all are set', async () => {
+  const user = userEvent.setup();
+  const record: Record<string, string> = {};
+  const kept = () => ({
+    texts: record,
+    keep: (typed: Readonly<Record<string, string>>) => void Object.assign(record, typed),
+  });
+  const view = render(<WiresTogether design={undefined} groundId="free" kept={kept()} />);
+  const boxes = screen.getAllByRole('textbox');
+  for (const [i, text] of ['5 cm', '48 kHz', '12 kHz', '3 cm', '3 kHz', '62 kHz', '110 kHz', '150 kHz'].entries())
+    await user.type(boxes[i], text);
+  // half of what is wanted was cut, and the dips rose by half of their needs: the sensitivities stay, half is left
+  for (const [label, text] of [
+    ['Cut now off wire 1', '5.4 cm'],
+    ['Cut now off wire 2', '3 cm'],
+    ['dip 1 then rose by', '55 kHz'],
+    ['dip 2 then rose by', '75 kHz'],
+  ] as const) {
+    await user.clear(screen.getByLabelText(label));
+    await user.type(screen.getByLabelText(label), text);
+  }
+  await user.click(screen.getByRole('button', { name: 'Learn from this cut' }));
+  expect(record).toMatchObject({ cut0: '1 cm', cut1: '1 cm', need0: '55 kHz', need1: '75 kHz', origin: 'learned' });
+  // 48 kHz by 5 cm is 9.6 kHz a centimetre, 62 by 3 is 20.7 (by hand)
+  expect(parseFloat(record['moved0-0'])).toBeCloseTo(9.6, 0);
+  expect(parseFloat(record['moved1-1'])).toBeCloseTo(20.7, 0);
+  expect(screen.getByRole('list', { name: 'Cuts' }).textContent).toMatch(/Wire 1: cut 5\.\d/);
+  view.unmount();
+  render(<WiresTogether design={undefined} groundId="free" kept={kept()} />);
+  expect(screen.getByRole('list', { name: 'Cuts' }).textContent).toMatch(/Wire 1: cut 5\.\d.*test cuts not counted/);
+});
+
 test('before and after needs one of each, and a single sweep cannot be compared', async () => {
   const user = userEvent.setup();
   const { rerender } = render(

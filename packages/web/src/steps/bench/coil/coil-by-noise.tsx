@@ -12,7 +12,7 @@ import { useTypedNumbers, type TypedNumbers } from '../../../ui/use-typed-number
 import { Value, type Provenance } from '../../../ui/value';
 import { CoilPicture } from './coil-picture';
 import { NoiseRecording } from './noise-recording';
-import { useKeptCoil } from './use-kept-coil';
+import { useKeptFigures } from '../use-kept-figures';
 import { useNoisePeak } from './use-noise-peak';
 import { Fault } from '../fault';
 import { tried } from '../../../ui/tried';
@@ -33,7 +33,7 @@ export function CoilByNoise({
 }) {
   const noise = useNoisePeak(data, antenna?.id);
   const { peak } = noise;
-  const kept = useKeptCoil(data, antenna);
+  const kept = useKeptFigures(data, antenna, '');
   const revision = antenna && latestRevision(data, antenna.id);
   const design = revision && designOf(data, revision);
   const isRod = design?.kind === 'ferrite-rod';

@@ -2,12 +2,12 @@ import { Announced } from '../../../ui/announced';
 import { type Design, trimmedWires } from '@velvet-reed/core/antenna';
 import { CoreError } from '@velvet-reed/core/errors';
 import { learnFromTrim, planTrims, type TrimPlan } from '@velvet-reed/core/sweep';
-import { fixed, lengthText } from '@velvet-reed/core/units';
+import { fixed } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { Button } from '../../../ui/button';
 import { Section, Wide } from '../../../ui/section';
 import { TypedFields } from '../../../ui/typed-numbers';
-import { useTypedNumbers, type TypedNumbers, type TypedSpec } from '../../../ui/use-typed-numbers';
+import { useTypedNumbers, type KeptTexts, type TypedNumbers, type TypedSpec } from '../../../ui/use-typed-numbers';
 import { Value } from '../../../ui/value';
 import { useJob } from '../../../workers/use-job';
 
@@ -27,7 +27,7 @@ const specs = (wires: number): readonly TypedSpec[] => [
   ]).flat(),
   ...Array.from({ length: wires }, (_, dip): TypedSpec => ({
     name: `need${dip}`,
-    label: `Dip ${dip + 1} must rise by`,
+    label: `Dip ${dip + 1} must now rise by`,
     dimension: 'frequency',
     bareUnit: 'kHz',
     start: '',
@@ -38,18 +38,34 @@ const specs = (wires: number): readonly TypedSpec[] => [
 export function WiresTogether({
   design,
   groundId,
+  kept,
 }: {
   readonly design: Design | undefined;
   readonly groundId: string;
+  readonly kept?: KeptTexts | undefined;
 }) {
   const own = design && trimmedWires(design);
-  const [wires, setWires] = useState(own?.ids.length ?? 2);
+  const [picked, setPicked] = useState<number>();
+  const wires = picked ?? (Number(kept?.texts[COUNT]) || (own?.ids.length ?? 2));
   return (
     <Section title="Wires that pull each other" hint="one test cut of each wire, or the model; then all cuts at once">
-      <Solve key={wires} wires={wires} design={own?.ids.length === wires ? design : undefined} groundId={groundId} />
+      <Solve
+        key={wires}
+        wires={wires}
+        design={own?.ids.length === wires ? design : undefined}
+        groundId={groundId}
+        kept={kept}
+      />
       <label className="text-sm text-dim">
         Wires
-        <select className="ml-2 text-ink" value={wires} onChange={(event) => setWires(Number(event.target.value))}>
+        <select
+          className="ml-2 text-ink"
+          value={wires}
+          onChange={(event) => {
+            setPicked(Number(event.target.value));
+            kept?.keep({ [COUNT]: event.target.value });
+          }}
+        >
           {Array.from({ length: MOST_WIRES - 1 }, (_, i) => (
             <option key={i} value={i + 2}>
               {i + 2}
@@ -61,6 +77,10 @@ export function WiresTogether({
   );
 }
 
+/** Fields of the record beside the typed numbers: how many wires, and whose sensitivities they are. */
+const COUNT = 'count';
+const ORIGIN = 'origin';
+
 /** A cut of one centimetre, in whose terms sensitivities are shown. */
 const TRIAL_M = 0.01;
 const kiloText = (hz: number): string => `${Number((hz / 1000).toPrecision(4))} kHz`;
@@ -69,13 +89,21 @@ function Solve({
   wires,
   design,
   groundId,
+  kept,
 }: {
   readonly wires: number;
   readonly design: Design | undefined;
   readonly groundId: string;
+  readonly kept: KeptTexts | undefined;
 }) {
-  const typed = useTypedNumbers(specs(wires));
-  const [origin, setOrigin] = useState<'typed' | 'model' | 'learned'>('typed');
+  const typed = useTypedNumbers(specs(wires), kept);
+  const [latest, setLatest] = useState<keyof typeof ORIGINS>();
+  const was = kept?.texts[ORIGIN];
+  const origin = latest ?? (was === 'model' || was === 'learned' ? was : 'typed');
+  const setOrigin = (now: keyof typeof ORIGINS): void => {
+    setLatest(now);
+    kept?.keep({ [ORIGIN]: now });
+  };
   const { plan, naive, fault } = solved(typed, wires);
   /** Writes sensitivities as what a cut of one centimetre does. */
   const showSensitivities = (jacobian: readonly (readonly number[])[]): void =>
@@ -130,13 +158,14 @@ function Solve({
                     source: 'your test cuts',
                   }}
                 />{' '}
-                in all; take half, then measure again.
+                more, the test cuts not counted; take half of it, then measure again.
               </li>
             ))}
           </ul>
           <p className="mt-1 text-sm text-dim">
-            Each wire by its own dip alone would be cut {naive.cutsM.map((cut) => lengthText(cut, 3)).join(' and ')} and
-            end {naive.shiftsHz.map((shift) => `+${fixed(shift / 1000, 0)} kHz`).join(' and ')}: past the target.
+            Each wire by its own dip alone would be cut{' '}
+            {naive.cutsM.map((cut) => `${fixed(cut * 100, 1)} cm`).join(' and ')}
+            and end {naive.shiftsHz.map((shift) => `+${fixed(shift / 1000, 0)} kHz`).join(' and ')}: past the target.
           </p>
           <Learn
             wires={wires}
@@ -194,7 +223,7 @@ function Pulls({
                 dip {dip + 1}
               </th>
             ))}
-            <th scope="col">all in all, cm</th>
+            <th scope="col">cut still, cm</th>
           </tr>
         </thead>
         <tbody>

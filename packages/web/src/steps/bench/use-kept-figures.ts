@@ -1,13 +1,20 @@
 import type { Saved } from '@velvet-reed/contract';
 import { useEffect, useMemo, useRef } from 'react';
-import { useWrite, type StationData } from '../../../data/station';
-import type { KeptTexts } from '../../../ui/use-typed-numbers';
+import { useWrite, type StationData } from '../../data/station';
+import type { KeptTexts } from '../../ui/use-typed-numbers';
 
 /** Typing rests this long before it is saved, ms. */
 const REST_MS = 900;
 
-/** What was typed into the coil tool of an antenna, saved as it is typed; without an antenna nothing is kept. */
-export function useKeptCoil(data: StationData, antenna: Saved<'antennas'> | undefined): KeptTexts | undefined {
+/**
+ * What was typed into a tool of an antenna's Bench, saved as it is typed; without an antenna nothing is kept.
+ * @param tool stands ahead of every field's name in the record that the tools of an antenna share; the coil's came first and has none.
+ */
+export function useKeptFigures(
+  data: StationData,
+  antenna: Saved<'antennas'> | undefined,
+  tool: '' | 'wires ',
+): KeptTexts | undefined {
   const { trySave } = useWrite();
   const record = data.coilTests.find(({ antennaId }) => antennaId === antenna?.id);
   const pending = useRef<Record<string, string>>({});
@@ -45,13 +52,17 @@ export function useKeptCoil(data: StationData, antenna: Saved<'antennas'> | unde
       antennaId === undefined
         ? undefined
         : {
-            texts: record?.typed ?? {},
+            texts: Object.fromEntries(
+              Object.entries(record?.typed ?? {}).flatMap(([name, text]) =>
+                name.startsWith(tool) ? [[name.slice(tool.length), text]] : [],
+              ),
+            ),
             keep: (typed) => {
-              pending.current = { ...pending.current, ...typed };
+              for (const [name, text] of Object.entries(typed)) pending.current[`${tool}${name}`] = text;
               window.clearTimeout(timer.current);
               timer.current = window.setTimeout(() => flush.current(), REST_MS);
             },
           },
-    [antennaId, record],
+    [antennaId, record, tool],
   );
 }
