@@ -106,7 +106,11 @@ export function benchVerdict({
   if (!cut)
     return close
       ? { ...common, state: 'on target', next: CUT_WORDS.done }
-      : { ...common, state: 'length wanted', next: 'Enter the present length in Trim; the first cut follows from it.' };
+      : {
+          ...common,
+          state: 'length wanted',
+          next: 'Enter the present length in the trim diary; the first cut follows from it.',
+        };
   switch (cut.state) {
     case 'cut':
       // the diary may lag behind the sweep: what the sweep shows on target is not cut
@@ -134,6 +138,62 @@ export function benchVerdict({
     case 'getting worse':
       return { ...common, state: 'stop', next: CUT_WORDS[cut.state] };
   }
+}
+
+/** How a coil that noise was recorded through stands to its target. */
+interface CoilVerdict {
+  readonly state: 'not measured' | 'half measured' | 'unclear' | 'no target' | 'on target' | 'above' | 'below';
+  readonly sentence: string;
+  readonly next: string;
+}
+
+/**
+ * The verdict of a coil by noise.
+ * @param recorded which recordings there are. @param peak resonance between the two; undefined while it is computed. @param fault why none was found.
+ */
+export function coilVerdict({
+  recorded,
+  peak,
+  fault,
+  targetHz,
+}: {
+  readonly recorded: { readonly on: boolean; readonly off: boolean };
+  readonly peak?: { readonly centreHz: number; readonly q: number };
+  readonly fault?: string;
+  readonly targetHz?: number;
+}): CoilVerdict {
+  if (!recorded.on || !recorded.off)
+    return recorded.on || recorded.off
+      ? {
+          state: 'half measured',
+          sentence: `Only the recording with the noise source ${recorded.on ? 'on' : 'off'} is there.`,
+          next: `Record it with the source ${recorded.on ? 'off' : 'on'}, too: the resonance is the difference of the two.`,
+        }
+      : {
+          state: 'not measured',
+          sentence: 'The resonance of this coil is not measured yet. Noise shows it, and its Q, without an analyser.',
+          next: 'Record a spectrum with the noise source on, and one with it off.',
+        };
+  if (!peak)
+    return {
+      state: 'unclear',
+      sentence: fault ?? 'The resonance between the two recordings is being computed.',
+      next: fault === undefined ? 'Wait a moment.' : 'Record both again, closer to the coil.',
+    };
+  const where = `It resonates at ${frequencyText(peak.centreHz, 4)} with a Q of ${peak.q.toFixed(0)}`;
+  if (targetHz === undefined)
+    return { state: 'no target', sentence: `${where}.`, next: 'Enter the target; what to add or take off follows.' };
+  const offHz = peak.centreHz - targetHz;
+  if (Math.abs(offHz) <= SEAL_RATIO * targetHz)
+    return {
+      state: 'on target',
+      sentence: `${where}: on its target of ${frequencyText(targetHz, 4)}.`,
+      next: 'Measure it in three positions; if they agree, it may be sealed.',
+    };
+  const off = `${where}: ${frequencyText(Math.abs(offHz), 3)} ${offHz > 0 ? 'above' : 'below'} its target of ${frequencyText(targetHz, 4)}.`;
+  return offHz > 0
+    ? { state: 'above', sentence: off, next: 'Add capacitance; how much follows from the capacitor that is in it.' }
+    : { state: 'below', sentence: off, next: 'Take capacitance off, or turns.' };
 }
 
 /** Whether a coil may be sealed for good. */

@@ -134,7 +134,8 @@ export function findFault(before: readonly SweepData[], after: readonly SweepDat
     .sort((a, b) => b.weight - a.weight)
     .slice(0, 4);
   const top = causes[0];
-  const tuningJob = top.id === 'moved' || top.id === 'longer';
+  // what hangs on the wire is taken off, not cut away
+  const tuningJob = top.id === 'moved';
   return {
     dips,
     causes,

@@ -115,6 +115,12 @@ describe('before and after', () => {
     // beside a dip that moved nothing is said to have stayed
     expect(findFault([good], [bad]).causes.map(({ id }) => id)).not.toContain('none');
   });
+  test('a dip 8 % lower hangs on what was added: it was called a tuning job, and the wire was to be cut for it', () => {
+    const found = findFault([good], [sweepOf(42, 11, 13.05e6, 12e6, 16.5e6, 0, 701)]);
+    expect(found.causes[0].id).toBe('longer');
+    expect(found.tuningJob).toBe(false);
+    expect(found.sentence).toMatch(/not a tuning job/);
+  });
   test('more loss on the way looks like a better match and is named', () => {
     const wet = sweepOf(42, 11, 14.18e6, 13e6, 16.5e6, 2, 701);
     const found = findFault([good], [wet]);

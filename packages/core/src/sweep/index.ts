@@ -12,7 +12,7 @@ export {
 } from './analyse';
 export { type AsBuilt, type AsBuiltFit, type AsBuiltQuestion, type AsBuiltValue, fitAsBuilt } from './as-built';
 export { averageSweeps } from './average';
-export { benchVerdict, type BenchVerdict, CUT_WORDS, dipOf, sealingVerdict } from './bench-verdict';
+export { benchVerdict, coilVerdict, type BenchVerdict, CUT_WORDS, dipOf, sealingVerdict } from './bench-verdict';
 export {
   correctReading,
   IDEAL_STANDARDS,

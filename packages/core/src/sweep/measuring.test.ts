@@ -14,6 +14,7 @@ import { finish, sweepModel } from '../solver/model-sweep';
 import { findResonances } from './analyse';
 import { fitAsBuilt } from './as-built';
 import { averageSweeps } from './average';
+import { coilVerdict } from './bench-verdict';
 import { IDEAL_STANDARDS, standardReflections } from './calibration';
 import { type Calibration, calibrationDoubts, checkStandard, correctSweep } from './correct';
 import { distanceToFault } from './distance';
@@ -302,6 +303,35 @@ describe('slips of the keyboard', () => {
     expect(levelSlipOf(-7.3, [-75, -71])).toEqual({ meant: -73, kind: 'tenfold' });
     expect(levelSlipOf(-95, [-75, -71])).toBeUndefined();
     expect(levelSlipOf(3, [2, 4])).toBeUndefined();
+  });
+});
+
+describe('a coil by noise: the verdict went on asking for a spectrum after one was fitted', () => {
+  const both = { on: true, off: true };
+  const of = (centreHz: number, targetHz?: number) =>
+    coilVerdict({ recorded: both, peak: { centreHz, q: 52 }, ...(targetHz === undefined ? {} : { targetHz }) });
+  test.each([
+    [{ on: false, off: false }, 'not measured', /source on, and one with it off/],
+    [{ on: true, off: false }, 'half measured', /source off, too/],
+    [{ on: false, off: true }, 'half measured', /source on, too/],
+    [both, 'unclear', /Wait/],
+  ] as const)('recorded %j: %s', (recorded, state, next) => {
+    const found = coilVerdict({ recorded });
+    expect(found.state).toBe(state);
+    expect(found.next).toMatch(next);
+  });
+  test('above, below, on the target within 0.4 %, and without one', () => {
+    expect(of(66.6e3, 61e3)).toMatchObject({ state: 'above', next: expect.stringMatching(/^Add capacitance/) });
+    expect(of(66.6e3, 61e3).sentence.replaceAll('\u00a0', ' ')).toMatch(/5\.60 kHz above its target of 61\.00 kHz/);
+    expect(of(60e3, 61e3)).toMatchObject({ state: 'below', next: expect.stringMatching(/^Take capacitance off/) });
+    expect(of(61.2e3, 61e3).state).toBe('on target');
+    expect(of(61.3e3, 61e3).state).toBe('above');
+    expect(of(61e3).state).toBe('no target');
+  });
+  test('what could not be fitted is told in the words of the fit', () => {
+    expect(coilVerdict({ recorded: both, fault: 'No peak stands out.' })).toMatchObject({
+      ...{ state: 'unclear', sentence: 'No peak stands out.' },
+    });
   });
 });
 

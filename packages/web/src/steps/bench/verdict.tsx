@@ -1,8 +1,13 @@
 import type { BenchVerdict, NextCut } from '@velvet-reed/core/sweep';
 import { frequencyText, showFrequency, showLength } from '@velvet-reed/core/units';
+import { Link, useLocation } from 'react-router';
+import { useStationId } from '../../data/station';
 import { Next } from '../../ui/section';
 import { Value } from '../../ui/value';
 import { cutProvenance, dipProvenance, type StoredSweep } from './loaded-sweep';
+
+/** The room that holds the trim diary. */
+const TRIM = '/bench/trim';
 
 /** The Bench's verdict as the core states it; its two deciding numbers open their origin. */
 export function Verdict({
@@ -18,6 +23,8 @@ export function Verdict({
   readonly targetHz?: number;
   readonly trimName: string;
 }) {
+  const stationId = useStationId();
+  const { pathname, search } = useLocation();
   const { state, dipHz, offHz, cutM } = verdict;
   const next = `Next: ${verdict.next.charAt(0).toLowerCase()}${verdict.next.slice(1)}`;
   return (
@@ -53,6 +60,8 @@ export function Verdict({
           </>
         ) : state === 'too short' || state === 'stop' ? (
           verdict.next
+        ) : state === 'length wanted' && !pathname.endsWith(TRIM) ? (
+          <Link to={{ pathname: `/s/${stationId}${TRIM}`, search }}>{next}</Link>
         ) : (
           next
         )}

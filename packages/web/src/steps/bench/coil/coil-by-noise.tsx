@@ -13,7 +13,7 @@ import { Value, type Provenance } from '../../../ui/value';
 import { CoilPicture } from './coil-picture';
 import { NoiseRecording } from './noise-recording';
 import { useKeptFigures } from '../use-kept-figures';
-import { useNoisePeak } from './use-noise-peak';
+import type { NoiseOfCoil } from './use-noise-peak';
 import { Fault } from '../fault';
 import { tried } from '../../../ui/tried';
 import { model } from './coil-provenance';
@@ -27,11 +27,12 @@ const USUAL_Q = 85;
 export function CoilByNoise({
   data,
   antenna,
+  noise,
 }: {
   readonly data: StationData;
   readonly antenna: Saved<'antennas'> | undefined;
+  readonly noise: NoiseOfCoil;
 }) {
-  const noise = useNoisePeak(data, antenna?.id);
   const { peak } = noise;
   const kept = useKeptFigures(data, antenna, '');
   const revision = antenna && latestRevision(data, antenna.id);

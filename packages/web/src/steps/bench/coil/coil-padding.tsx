@@ -9,6 +9,12 @@ import { Fault } from '../fault';
 import { tried } from '../../../ui/tried';
 import { model } from './coil-provenance';
 
+const MEASURED = {
+  origin: 'measured',
+  formula: 'resonance between the recordings with the source on and off',
+  source: 'your recordings',
+} as const;
+
 export function Padding({
   selfPf,
   coil,
@@ -35,8 +41,10 @@ export function Padding({
   const [installed, by] = [typed.value('installed'), typed.value('peak')];
   const [target, q] = [coil.value('target'), coil.value('q')];
   const measuredHz = by ?? peak?.centreHz;
+  // a value that is asked back is no basis for parts to buy
+  const asked = typed.fields.some(({ meant }) => meant !== undefined);
   const found =
-    installed !== undefined && measuredHz !== undefined && target !== undefined && q !== undefined
+    !asked && installed !== undefined && measuredHz !== undefined && target !== undefined && q !== undefined
       ? tried(() =>
           padding({
             installedF: installed * 1e-12,
@@ -47,14 +55,20 @@ export function Padding({
           }),
         )
       : undefined;
-  const pad = found?.value;
+  const pad = found ? found.value : undefined;
   const choices = pad ? paddingChoices(pad.addF, 'E12') : [];
   const fitted = typed.value('fitted');
   return (
     <div className="mt-4">
       <h3 className="font-semibold">What to pad</h3>
       <TypedFields of={typed} />
-      <Fault text={found?.fault} />
+      {by === undefined && peak && (
+        <p className="mt-1 text-sm text-dim">
+          “Peak now” is empty: the <Value shown={showFrequency(peak.centreHz, 4)} provenance={MEASURED} /> of the
+          recordings above are used.
+        </p>
+      )}
+      <Fault text={found ? found.fault : undefined} />
       {pad && (
         <Announced className="mt-1">
           <p>
@@ -79,7 +93,9 @@ export function Padding({
                 shown={showFrequency(pad.predictedHz(fitted * 1e-12), 4)}
                 provenance={model('f √(C / (C + added))')}
               />
-              .
+              {target !== undefined && pad.predictedHz(fitted * 1e-12) < target
+                ? `, below the target: ${significant(fitted - pad.addF * 1e12, 2)} pF too much.`
+                : '.'}
             </p>
           )}
           <ul className="list-disc pl-5" aria-label="Capacitors to add">

@@ -1,3 +1,4 @@
+import { coilVerdict } from '@velvet-reed/core/sweep';
 import { CoilByNoise } from './coil-by-noise';
 import { CoilQuestions } from './tuning';
 import { Link } from 'react-router';
@@ -7,6 +8,7 @@ import { Next, Note } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';
 import { BenchNotes, BenchPicker } from '../bench-room';
 import { useBench } from '../use-bench';
+import { useNoisePeak } from './use-noise-peak';
 
 export default function CoilRoom() {
   return <StationPage>{(data) => <Coil data={data} />}</StationPage>;
@@ -15,14 +17,26 @@ export default function CoilRoom() {
 function Coil({ data }: { readonly data: StationData }) {
   const bench = useBench(data);
   const stationId = useStationId();
-  const { antenna } = bench;
+  const { antenna, design } = bench;
+  const noise = useNoisePeak(data, antenna?.id);
+  const verdict = coilVerdict({
+    recorded: { on: noise.picked('on') !== undefined, off: noise.picked('off') !== undefined },
+    ...(noise.peak ? { peak: noise.peak } : {}),
+    ...(noise.fault === undefined ? {} : { fault: noise.fault }),
+    ...(design ? { targetHz: design.freqHz } : {}),
+  });
   return (
     <Room
       title="Coil by noise, Bench"
       verdict={
         <>
-          A coil tuned to the noise of the air or of a noise source shows its resonance and its Q without an analyser.{' '}
-          <Next>Next: record a spectrum with the coil in it, below.</Next>
+          <span className={verdict.state === 'unclear' && noise.fault !== undefined ? 'text-caution' : ''}>
+            {verdict.sentence}
+          </span>{' '}
+          <Next>
+            Next: {verdict.next.charAt(0).toLowerCase()}
+            {verdict.next.slice(1)}
+          </Next>
         </>
       }
       picker={<BenchPicker bench={bench} />}
@@ -39,8 +53,8 @@ function Coil({ data }: { readonly data: StationData }) {
         </>
       }
     >
-      <CoilByNoise key={`coil ${antenna?.id}`} data={data} antenna={antenna} />
-      <CoilQuestions />
+      <CoilByNoise key={`coil ${antenna?.id}`} data={data} antenna={antenna} noise={noise} />
+      <CoilQuestions key={`questions ${antenna?.id}`} design={design} peak={noise.peak} />
     </Room>
   );
 }

@@ -1,12 +1,28 @@
+import { type Design, knownDimensions } from '@velvet-reed/core/antenna';
 import { coilNoise, detuned, rodSensitivity, tuningSpan } from '@velvet-reed/core/resonator';
+import type { NoisePeak } from '@velvet-reed/core/sweep';
 import { fixed, frequencyText, significant } from '@velvet-reed/core/units';
+import { typedFrequency, typedNumber } from '../../../ui/typed';
 import { QuickAnswer } from '../../../ui/quick-answer';
 
+/** Where neither a recording nor a draft says it: a time signal on a rod of stranded wire. Assumed. */
+const USUAL_HZ = 77.5e3;
+const USUAL_Q = 80;
 /** Usual input noise of a receiver of high impedance; assumed. */
 const INPUT_V = 12e-9;
 
 /** What a variable capacitor covers, what a drift costs, and how weak a field the coil still tells from its own noise. */
-export function CoilQuestions() {
+export function CoilQuestions({
+  design,
+  peak,
+}: {
+  readonly design: Design | undefined;
+  readonly peak: NoisePeak | undefined;
+}) {
+  // of the rod that is looked at, as far as it is known
+  const rod = design?.kind === 'ferrite-rod' ? knownDimensions(design) : {};
+  const freq = typedFrequency(peak?.centreHz ?? design?.freqHz ?? USUAL_HZ);
+  const q = typedNumber(Number((peak?.q ?? USUAL_Q).toPrecision(2)));
   return (
     <>
       <QuickAnswer
@@ -39,8 +55,8 @@ export function CoilQuestions() {
         title="Drift, and the coil’s own noise"
         hint="heat, rain, a hand; what a receiver of high impedance hears of the coil itself"
         specs={[
-          { name: 'f', label: 'Resonance', dimension: 'frequency', bareUnit: 'kHz', start: '77.5 kHz' },
-          { name: 'q', label: 'Q', dimension: 'plain', start: '75' },
+          { name: 'f', label: 'Resonance', dimension: 'frequency', bareUnit: 'kHz', start: freq },
+          { name: 'q', label: 'Q', dimension: 'plain', start: q },
           { name: 'dl', label: 'Inductance, change in %', dimension: 'plain', start: '1' },
           { name: 'dc', label: 'Capacitance, change in %', dimension: 'plain', start: '0' },
           { name: 'l', label: 'Inductance, mH', dimension: 'plain', start: '9.7' },
@@ -66,12 +82,12 @@ export function CoilQuestions() {
         title="Weakest field"
         hint="of a tuned rod or loop: the field that equals its own noise"
         specs={[
-          { name: 'f', label: 'Frequency', dimension: 'frequency', bareUnit: 'kHz', start: '77.5 kHz' },
-          { name: 'turns', label: 'Turns', dimension: 'plain', start: '640' },
+          { name: 'f', label: 'Frequency', dimension: 'frequency', bareUnit: 'kHz', start: freq },
+          { name: 'turns', label: 'Turns', dimension: 'plain', start: typedNumber(rod.turns ?? 640) },
           { name: 'area', label: 'Cross-section, mm²', dimension: 'plain', start: '78.5' },
           { name: 'mu', label: 'Permeability of the rod', dimension: 'plain', start: '48' },
           { name: 'l', label: 'Inductance, mH', dimension: 'plain', start: '9.7' },
-          { name: 'q', label: 'Q', dimension: 'plain', start: '85' },
+          { name: 'q', label: 'Q', dimension: 'plain', start: q },
           { name: 'bandwidth', label: 'Bandwidth', dimension: 'frequency', bareUnit: 'Hz', start: '200 Hz' },
         ]}
         answer={(value) => {

@@ -8,6 +8,7 @@ type Source = 'on' | 'off';
 
 /** The antenna's recordings, those chosen (the latest by themselves), and the resonance between them. */
 export function useNoisePeak(data: StationData, antennaId: number | undefined) {
+  // chosen by id: what was chosen of another antenna is not among this one's recordings
   const [chosen, setChosen] = useState<{ readonly on?: number; readonly off?: number }>({});
   const mine = data.spectra.filter((one) => one.antennaId === (antennaId ?? null));
   const of = (source: Source) => mine.filter((one) => one.source === source);

@@ -82,8 +82,8 @@ function Line() {
         <p className="mt-1 text-sm text-dim">SWR from 1 up, loss from 0 up.</p>
       ) : antenna === null || antenna === undefined || antenna > 1e4 ? (
         <Announced className="mt-1 text-danger">
-          Not physical: the line alone would explain more return loss than was read. The best that anything can show
-          behind {fixed(loss, 1)} dB is SWR {fixed(disguisedSwr(loss), 2)}.
+          Not physical: the line alone would explain more return loss than was read. Behind {fixed(loss, 1)} dB even an
+          open end shows no more than SWR {fixed(disguisedSwr(loss), 2)}.
         </Announced>
       ) : (
         <Announced className="mt-1">
