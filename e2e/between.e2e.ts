@@ -308,13 +308,18 @@ test('between antenna and receiver: a filter designed and its place, best order,
   await together.getByLabel('IF tap').check();
   await together.getByLabel('diversity').check();
   await expect(together).toContainText('IF tap with diversity: impossible');
+  const routes = async (text: string): Promise<void> => {
+    await together.getByLabel(/^Routes/).fill(text);
+    await together.getByRole('button', { name: 'Keep the routes' }).click();
+  };
+  await routes(
+    'control: radio > control program, USB\ncontrol: control program > receiver program\naudio: receiver program > decoder',
+  );
   await expect(together).toContainText(
     'control program to receiver program: a pair of virtual serial ports is missing.',
   );
   await expect(together).toContainText('receiver program to decoder: a virtual audio cable is missing.');
-  await together
-    .getByLabel(/^Routes/)
-    .fill('audio: decoder > receiver program, cable 1\naudio: receiver program > decoder, cable 2');
+  await routes('audio: decoder > receiver program, cable 1\naudio: receiver program > decoder, cable 2');
   await expect(together).toContainText('audio: decoder → receiver program → decoder is a loop.');
   await accessible(page, 'path tools');
   expect(faults).toEqual([]);

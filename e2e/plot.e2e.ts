@@ -33,6 +33,7 @@ async function freshStation(page: Page): Promise<string> {
       effortWeight: 1,
       sightWeight: 1,
       adapterBox: '',
+      routes: '',
     },
   });
   expect(made.status()).toBe(201);

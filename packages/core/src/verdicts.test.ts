@@ -30,6 +30,7 @@ describe('the verdict of a path', () => {
     signals: readonly { readonly name: string; readonly freqHz: number; readonly levelDbm: number }[],
     over: Partial<typeof WANTED> = {},
     supplyFault?: string,
+    transmits = false,
   ): PathVerdict =>
     pathVerdict(
       orders.map((stages, i) => ({
@@ -39,7 +40,7 @@ describe('the verdict of a path', () => {
         analysis: analysePath(stages, RECEIVER, { ...WANTED, ...over, signals }),
         ...(supplyFault && i === 0 ? { supplyFault } : {}),
       })),
-      { targetName: '31 m', receiverName: 'Rx', transmitters: signals.length },
+      { targetName: '31 m', receiverName: 'Rx', transmitters: signals.length, transmits },
     );
   const lowpass: PathStage = {
     kind: 'filter',
@@ -59,7 +60,7 @@ describe('the verdict of a path', () => {
     const slow = { ...RECEIVER, sampleRateHz: 100e6 };
     const analysis = analysePath([], slow, { ...WANTED, lowHz: 58.9e6, highHz: 59.1e6, signals: [] });
     const { better } = pathVerdict([{ order: 1, names: [], stages: [], analysis }], {
-      ...{ targetName: '6 m', receiverName: 'Rx', transmitters: 0 },
+      ...{ targetName: '6 m', receiverName: 'Rx', transmitters: 0, transmits: false },
     });
     expect(better.state).toBe('alias');
     expect(better.because).toContain('41.0');
@@ -70,6 +71,22 @@ describe('the verdict of a path', () => {
     expect(sentence).toMatch(/Rx is driven 5\.0 dB over its full scale/);
     expect(next).toMatch(/at least 5 dB|at least 6 dB/);
     expect(fullScaleHeadroom([-5], -10).headroomTotalDb).toBeCloseTo(-5, 9);
+  });
+  test('"check the Guard before transmitting" was said to one who has no transmitter', () => {
+    const signals = [{ name: 'far', freqHz: 5e6, levelDbm: -80 }];
+    expect(judge([[]], signals).next).toBe('Nothing must change.');
+    expect(judge([[]], signals, {}, undefined, true).next).toMatch(/check the Guard/);
+  });
+  test('"56 dB lost, put a filter ahead" did not say what remains without the product', () => {
+    // 5 dB from outside against 15 dB in the receiver: 10 log(1 + 31.6/3.16) = 10.4 dB are lost to noise alone (Friis, by hand)
+    const strong = [
+      { name: 'a', freqHz: 4.6e6, levelDbm: -28 },
+      { name: 'b', freqHz: 5.05e6, levelDbm: -28 },
+    ];
+    const { better } = judge([[]], strong, { externalFaDb: 5 });
+    expect(better.state).toBe('product');
+    expect(better.next).toMatch(/^Put a filter ahead of Rx\. Without the product 1\d dB remain lost to noise/);
+    expect(judge([[]], strong, { externalFaDb: 20 }).better.next).toBe('Put a filter ahead of Rx.');
   });
   test('a filter that takes the wanted band away is the cause, whatever noise it saves', () => {
     const { better } = judge([[lowpass]], [{ name: 'far', freqHz: 5e6, levelDbm: -80 }]);

@@ -22,6 +22,7 @@ import { guardByProof } from './migrations/0021-guard-by-proof';
 import { nullLogs } from './migrations/0022-null-logs';
 import { diaryAndUpkeep } from './migrations/0023-diary-and-upkeep';
 import { takenOn } from './migrations/0024-taken-on';
+import { audioRoutes } from './migrations/0025-audio-routes';
 import { wordsOfTheGlossary } from './migrations/0017-words-of-the-glossary';
 import { oneTableOfTransmitters } from './migrations/0012-one-table-of-transmitters';
 
@@ -61,6 +62,7 @@ const MIGRATIONS: readonly Migration[] = [
   nullLogs,
   diaryAndUpkeep,
   takenOn,
+  audioRoutes,
 ];
 /** All names that this release knows, in order. */
 export const MIGRATION_NAMES: readonly string[] = MIGRATIONS.map(({ name }) => name);

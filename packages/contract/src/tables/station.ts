@@ -1,4 +1,4 @@
-import { OWN_CABLE, readAdapters } from '@velvet-reed/core/path';
+import { OWN_CABLE, readAdapters, readRoutes } from '@velvet-reed/core/path';
 import { ENVIRONMENTS, readHorizon } from '@velvet-reed/core/site/given';
 import { GROUND_CLASSES } from '@velvet-reed/core/solver';
 import { withRule, real, maybeReal, whole, line, text, choice, flag, withBlank } from '../columns';
@@ -39,6 +39,8 @@ export const STATION = tableOf({
     windForecastMPerS: maybeReal('Wind forecast (m/s)', 0, 120),
     /** Adapters at hand, one a line: "SMA-m to N-f". */
     adapterBox: withRule(text('Adapters in the box'), readBy(readAdapters)),
+    /** Audio and control between programs and devices, one a line: "audio: from > to, via". */
+    routes: withRule(withBlank(text('Routes', 4000), ''), readBy(readRoutes)),
     /** How high the horizon stands, azimuth and elevation by commas: "0 5, 90 12"; empty: flat. */
     horizon: withRule(text('Horizon', 1000), readBy(readHorizon)),
     /** How much price, work and looks count in the ranking, 0 to 5. */

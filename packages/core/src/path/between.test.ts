@@ -2,7 +2,9 @@ import { describe, expect, test } from '@jest/globals';
 import { readTwoPort, thinTransfer } from '../formats/two-port';
 import { joinConnectors, readConnector } from './connectors';
 import { dcFeed } from './dc-path';
-import { checkRouting, featureConflicts } from './features';
+import { featureConflicts } from './features';
+import { readGainRows } from './gain-rows';
+import { checkRouting, readRoutes } from './routing';
 import { type SearchGoal, searchOrder, type ShelfPart } from './order-search';
 import { plainTeeLossDb } from './pads';
 import { analysePath } from './plan';
@@ -161,22 +163,59 @@ describe('set-up of a receiver', () => {
     expect(gainByMeasurement(flat, -60)?.state).toBe('never external');
     expect(gainByMeasurement(readings.slice(0, 2), undefined)).toBeUndefined();
   });
+  test('"10 dB over the converter’s own" was said of noise that follows from the first row, where the converter was never seen', () => {
+    const outside = [10, 15, 20, 25].map((gainDb) => ({ gainDb, noiseDbfs: -110 + gainDb }));
+    expect(gainByMeasurement(outside, -60)).toMatchObject({ state: 'external from the first', gainDb: 10 });
+    expect(gainByMeasurement(outside, -60)?.reason).not.toMatch(/over the converter/);
+    expect(gainByMeasurement(outside, -5)?.state).toBe('limited by headroom');
+    // −100 and −110 + gain add to −96.5 at 14 dB more (by hand): too little over −100
+    const short = [0, 5, 10, 13, 16].map((gainDb) => ({
+      gainDb,
+      noiseDbfs: 10 * Math.log10(10 ** -10 + 10 ** ((-110 + gainDb) / 10)),
+    }));
+    expect(gainByMeasurement([...short, { gainDb: 18, noiseDbfs: short[4].noiseDbfs + 2 }], -60)?.state).toBe(
+      'raise further',
+    );
+  });
+  test('rows with letters were dropped in silence: units are read, a heading is one, any other line is told', () => {
+    expect(readGainRows('gain, noise\n0 dB, −100 dBFS\n\n5;-99.6')).toEqual([
+      { gainDb: 0, noiseDbfs: -100 },
+      { gainDb: 5, noiseDbfs: -99.6 },
+    ]);
+    expect(() => readGainRows('0, -100\nabout 5, -99')).toThrow(/Line 2, “about 5, -99”/);
+    expect(() => readGainRows('0, -100\n5')).toThrow(/Line 2/);
+  });
 });
 
 test('what does not go together, and routes that are missing or run in circles', () => {
   expect(featureConflicts(['IF tap', 'diversity'])[0]).toMatchObject({ verdict: 'impossible' });
   expect(featureConflicts(['panadapter with switch', 'independent bands'])).toEqual([]);
-  const { missing, loops } = checkRouting([
-    { kind: 'control', from: 'radio', to: 'control program', via: 'USB', programs: false },
-    { kind: 'control', from: 'control program', to: 'receiver program', via: '', programs: true },
-    { kind: 'audio', from: 'receiver program', to: 'decoder', via: '', programs: true },
-    { kind: 'audio', from: 'decoder', to: 'receiver program', via: 'cable 2', programs: true },
-  ]);
+  const { missing, loops } = checkRouting(
+    readRoutes(
+      'control: radio > control program, USB\ncontrol: control program > receiver program\n\naudio: receiver program > decoder\naudio: decoder > receiver program, cable 2',
+    ),
+  );
   expect(missing).toEqual([
     'control program to receiver program: a pair of virtual serial ports is missing.',
     'receiver program to decoder: a virtual audio cable is missing.',
   ]);
   expect(loops).toEqual(['audio: decoder → receiver program → decoder is a loop.']);
+  expect(() => readRoutes('audio: radio > decoder\nwhisper')).toThrow(/"whisper" is no route/);
+});
+
+test('receive and transmit audio between a radio and one program was "a loop", two programs on one port were not remarked', () => {
+  const of = (text: string) => checkRouting(readRoutes(text));
+  // common practice, no source: a radio does not send out of its receiver what it is given to transmit
+  expect(of('audio: radio > decoder, cable 1\naudio: decoder > radio, cable 2')).toEqual({
+    ...{ missing: [], loops: [], shared: [] },
+  });
+  expect(of('control: radio > logger, COM3\ncontrol: logger > radio, COM3')).toEqual({
+    ...{ missing: [], loops: [], shared: [] },
+  });
+  expect(of('audio: a > b, 1\naudio: b > c, 2\naudio: c > a, 3').loops).toEqual(['audio: a → b → c → a is a loop.']);
+  expect(of('control: radio > logger, COM3\ncontrol: radio > decoder, com3').shared).toEqual([
+    'COM3 serves logger and decoder. A port opens for one program only: name two ports, or let one program hand it on.',
+  ]);
 });
 
 test('a plain T of two hands 4/9, of three 1/4 of the power to each: 3.52 and 6.02 dB', () => {

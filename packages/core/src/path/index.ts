@@ -2,7 +2,9 @@ export { activeStage, cascadeIntercepts, cascadeNoiseFactor, noiseTemperatureK, 
 export { joinRow, type Plugged, type PlugRow, readAdapters, readConnector } from './connectors';
 export { CONVERTER_ASSUMED, converterChain, downConversion } from './converter';
 export { dcFeed, type DcPath, dcPath, type DcStage } from './dc-path';
-export { checkRouting, type Feature, featureConflicts, FEATURES, type Route } from './features';
+export { type Feature, featureConflicts, FEATURES } from './features';
+export { readGainRows } from './gain-rows';
+export { checkRouting, readRoutes } from './routing';
 export { intermodAtAntenna } from './intermod';
 export { MOST_PARTS, type SearchGoal, searchOrder, type SearchResult, type ShelfPart } from './order-search';
 export {
@@ -30,6 +32,7 @@ export {
   preselectionDb,
   requiredPreampGain,
 } from './receiver';
+export { highestHz, reaches } from './reach';
 export { RECEIVER_KINDS, type ReceiverFigures } from './receiver-kinds';
 export { frequencyError, gainByMeasurement, heardAt, setupCard, type SideBand } from './setup-card';
 export { padFinding, productDropDb, spurSources } from './spur-finder';

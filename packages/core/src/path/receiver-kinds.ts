@@ -32,6 +32,15 @@ export const RECEIVER_KINDS: readonly ReceiverKind[] = [
     },
   },
   {
+    // the converter of the dongle itself, past its tuner
+    id: 'dongle-direct',
+    name: '8-bit dongle by its direct input',
+    figures: {
+      ...{ bits: 7, fullScaleDbm: -20, sampleRateHz: 28.8e6, complexSamples: false, noiseFigureDb: 39 },
+      ...{ iip2Dbm: 20, iip3Dbm: 0, minHz: 500e3, maxHz: 14.4e6 },
+    },
+  },
+  {
     id: 'wideband',
     name: '12-bit wideband receiver',
     figures: {

@@ -23,7 +23,7 @@ export interface SetupCard {
   readonly appearsAtHz?: number;
   /** Other frequencies that appear in the same place, Hz. */
   readonly ghostsHz: readonly number[];
-  /** Complex samples: where to tune, beside the wanted signal, and what then shows up on it as an image. */
+  /** Complex samples, and inside its range: where to tune, beside the wanted signal, and what then shows up on it as an image. */
   readonly tuning?: { readonly tunedHz: number; readonly imageHz: number; readonly inside: boolean };
   readonly filter: string;
   readonly floorDbfs: number;
@@ -45,12 +45,16 @@ export function setupCard(receiver: CardReceiver, freqHz: number, bandwidthHz: n
   const { sampleRateHz, complexSamples } = receiver;
   const { snrDb, processingGainDb } = converterFloor({ ...receiver, bandwidthHz });
   const floorDbfs = -(snrDb + processingGainDb);
-  const outside =
-    freqHz < receiver.minHz || freqHz > receiver.maxHz
-      ? [
-          `${frequencyText(freqHz)} lies outside its range (${frequencyText(receiver.minHz)} to ${frequencyText(receiver.maxHz)}).`,
-        ]
-      : [];
+  const outside = freqHz < receiver.minHz || freqHz > receiver.maxHz;
+  const way =
+    complexSamples && freqHz < receiver.minHz
+      ? 'A converter ahead of it brings it there; a direct input, where it has one, is a receiver of its own in Listen.'
+      : 'A converter ahead of it, or another receiver, brings it there.';
+  const beyond = outside
+    ? [
+        `${frequencyText(freqHz)} lies outside its range (${frequencyText(receiver.minHz)} to ${frequencyText(receiver.maxHz)}). ${way}`,
+      ]
+    : [];
   if (complexSamples) {
     const tuned = tunedHz ?? freqHz - sampleRateHz / BESIDE;
     return {
@@ -59,11 +63,19 @@ export function setupCard(receiver: CardReceiver, freqHz: number, bandwidthHz: n
       mirrored: false,
       appearsAtHz: freqHz,
       ghostsHz: [],
-      tuning: { tunedHz: tuned, imageHz: 2 * tuned - freqHz, inside: Math.abs(freqHz - tuned) < sampleRateHz / 2 },
+      ...(outside
+        ? {}
+        : {
+            tuning: {
+              tunedHz: tuned,
+              imageHz: 2 * tuned - freqHz,
+              inside: Math.abs(freqHz - tuned) < sampleRateHz / 2,
+            },
+          }),
       filter: 'a preselector for the band, against what overloads the tuner',
       floorDbfs,
       remarks: [
-        ...outside,
+        ...beyond,
         'A spike sits at the tuning frequency; strong signals show an image on the other side of it, 40 to 70 dB down (common practice, no source).',
       ],
     };
@@ -82,7 +94,7 @@ export function setupCard(receiver: CardReceiver, freqHz: number, bandwidthHz: n
       : `a band-pass around ${frequencyText(freqHz)}: everything else folds onto it`,
     floorDbfs,
     remarks: [
-      ...outside,
+      ...beyond,
       ...(alias.appearsAtHz === undefined
         ? ['This frequency lies on the edge of a zone: its own mirror falls on it. Change the sample rate.']
         : []),
@@ -129,7 +141,8 @@ export interface GainReading {
 export interface GainAdvice {
   readonly gainDb: number;
   readonly reason: string;
-  readonly state: 'found' | 'limited by headroom' | 'never external' | 'compresses';
+  readonly state:
+    'found' | 'limited by headroom' | 'never external' | 'external from the first' | 'raise further' | 'compresses';
 }
 
 /** Noise that rises with the gain by at least this share comes from outside, dB per dB. */
@@ -139,7 +152,8 @@ const MARGIN_DB = 10;
 
 /**
  * Gain by measurement: raised step by step until the noise follows it, 1 dB per dB (then it is the outside that is heard), with 10 dB over the converter's
- * own noise; stopped earlier where strong signals leave less than the headroom, or where the noise stops following (compression).
+ * own noise; stopped earlier where strong signals leave less than the headroom, or where the noise stops following (compression). Where the noise follows
+ * from the first row the converter's own was never seen, and nothing is said of it.
  * @param peakDbfs level of the strongest signals at the lowest gain; @param headroomDb to keep to full scale.
  */
 export function gainByMeasurement(
@@ -153,21 +167,22 @@ export function gainByMeasurement(
     .slice(1)
     .map((now, i) => (now.noiseDbfs - sorted[i].noiseDbfs) / (now.gainDb - sorted[i].gainDb));
   const floor = sorted[0].noiseDbfs;
+  const highest = sorted[sorted.length - 1];
   const most = peakDbfs === undefined ? Infinity : sorted[0].gainDb + (-headroomDb - peakDbfs);
   const follows = slopes.findIndex((slope) => slope >= FOLLOWS);
   const compresses = slopes.findIndex((slope, i) => i > follows && follows >= 0 && slope < FOLLOWS);
   const wanted = sorted.find((one, i) => i > follows && follows >= 0 && one.noiseDbfs >= floor + MARGIN_DB);
   const top = compresses >= 0 ? sorted[compresses].gainDb : Infinity;
   if (follows < 0) {
-    const last = sorted[sorted.length - 1];
     return {
-      gainDb: Math.min(last.gainDb, most),
+      gainDb: Math.min(highest.gainDb, most),
       state: 'never external',
       reason:
         'the noise never follows the gain: what is heard is the receiver, not the outside. An amplifier at the antenna, or a better antenna, would be heard.',
     };
   }
-  const gainDb = Math.min(wanted?.gainDb ?? sorted[sorted.length - 1].gainDb, most, top);
+  const enoughDb = follows === 0 ? sorted[0].gainDb : (wanted?.gainDb ?? highest.gainDb);
+  const gainDb = Math.min(enoughDb, most, top);
   if (gainDb === most)
     return {
       gainDb,
@@ -180,9 +195,22 @@ export function gainByMeasurement(
       state: 'compresses',
       reason: 'above this the noise rises less than 1 dB per dB: something compresses.',
     };
+  if (follows === 0)
+    return {
+      gainDb,
+      state: 'external from the first',
+      reason:
+        'the noise follows the gain from the first row on, so the antenna is heard at the lowest gain already. The converter’s own noise does not show in these rows: read lower gains, too, to see whether less is enough.',
+    };
+  if (!wanted)
+    return {
+      gainDb,
+      state: 'raise further',
+      reason: `the noise follows the gain, but stands only ${(highest.noiseDbfs - floor).toFixed(0)} dB over the converter's own: ${MARGIN_DB} dB are wanted. Read higher gains, too, if there are any.`,
+    };
   return {
     gainDb,
     state: 'found',
-    reason: `from here the noise follows the gain and stands ${Math.max(0, (wanted?.noiseDbfs ?? floor) - floor).toFixed(0)} dB over the converter's own: more gain brings no SNR, only overload.`,
+    reason: `from here the noise follows the gain and stands ${(wanted.noiseDbfs - floor).toFixed(0)} dB over the converter's own: more gain brings no SNR, only overload.`,
   };
 }

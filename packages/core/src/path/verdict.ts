@@ -62,7 +62,7 @@ const SEVERITY: Readonly<Record<PathState, number>> = {
 function orderVerdict(
   { order, stages, analysis, supplyFault }: JudgedOrder,
   receiverName: string,
-  headName?: string,
+  { headName, transmits }: { readonly headName?: string; readonly transmits: boolean },
 ): OrderVerdict {
   const snrLossDb = analysis.snrLossWithProductsDb;
   const verdict = (state: PathState, because: string, next: string): OrderVerdict => ({
@@ -110,13 +110,18 @@ function orderVerdict(
       `Take ${blocker.name} out, or give it other edges: it is meant for another frequency than ${frequencyText(blocker.atHz)}.`,
     );
   const { worstProduct } = analysis;
+  // a filter takes the product away and leaves the noise
+  const remains =
+    analysis.snrLossDb > WORTH_MENDING_DB
+      ? ` Without the product ${dbText(analysis.snrLossDb, snrLossDigits(analysis.snrLossDb))} remain lost to noise: less loss, or an amplifier behind the filter.`
+      : '';
   if (worstProduct && worstProduct.overNoiseDb > 0)
     return verdict(
       'product',
       `an intermodulation product ${dbText(worstProduct.overNoiseDb)} over the noise is made ${worstProduct.madeIn === headName ? 'inside the antenna, where no filter of this path stands ahead' : `in ${worstProduct.madeIn}`}`,
       worstProduct.madeIn === headName
         ? 'The antenna’s own amplifier makes a product that no filter behind it takes off: one at its input, or another antenna.'
-        : `Put a filter ahead of ${worstProduct.madeIn}.`,
+        : `Put a filter ahead of ${worstProduct.madeIn}.${remains}`,
     );
   if (snrLossDb > WORTH_MENDING_DB)
     return verdict(
@@ -124,7 +129,11 @@ function orderVerdict(
       'the chain adds more noise than it should',
       'Reduce the loss, or put an amplifier before the line.',
     );
-  return verdict('fine', 'the noise from outside decides', 'Nothing must change; check the Guard before transmitting.');
+  return verdict(
+    'fine',
+    'the noise from outside decides',
+    transmits ? 'Nothing must change; check the Guard before transmitting.' : 'Nothing must change.',
+  );
 }
 
 /** The passive stage that takes most off the wanted band, if it stands in the way. */
@@ -175,15 +184,20 @@ export function pathVerdict(
     receiverName,
     headName,
     transmitters,
+    transmits,
   }: {
     readonly targetName: string;
     readonly receiverName: string;
     readonly headName?: string;
     /** How many were counted. */
     readonly transmitters: number;
+    /** Whether the station has a transmitter of its own. */
+    readonly transmits: boolean;
   },
 ): PathVerdict {
-  const ranked = orders.map((one) => orderVerdict(one, receiverName, headName)).sort(byVerdict);
+  const ranked = orders
+    .map((one) => orderVerdict(one, receiverName, { ...(headName === undefined ? {} : { headName }), transmits }))
+    .sort(byVerdict);
   const [better] = ranked;
   const overloadJudged = transmitters > 0;
   const asGood = ranked.filter(

@@ -15,7 +15,7 @@ import {
   fitLineLoss,
   type LineLossModel,
 } from '@velvet-reed/core/line';
-import { effectiveNoiseFigureDb, OWN_CABLE } from '@velvet-reed/core/path';
+import { effectiveNoiseFigureDb, OWN_CABLE, reaches } from '@velvet-reed/core/path';
 import { type Finding, type Layout, layoutOf, type PlotFeature, plotRoom } from '@velvet-reed/core/plot';
 import { arrivalOf, expectedNoise, type ExpectedNoise, floorNear, measuredFaDb } from '@velvet-reed/core/site';
 import { type Band, catalogueFor, ituRegionOf } from '@velvet-reed/core/spectrum';
@@ -133,7 +133,7 @@ export function outsideNoise(data: StationData, freqHz: number): OutsideNoise {
 }
 
 const receiverAt = (data: StationData, freqHz: number): Saved<'receivers'> | undefined =>
-  data.receivers.find((receiver) => receiver.minHz <= freqHz && receiver.maxHz >= freqHz);
+  data.receivers.find((receiver) => reaches(receiver, freqHz));
 
 const lineLossDb = (station: Station, freqHz: number): number =>
   (attenuationDbPer100m(cableLoss(station, station.cableId), freqHz) * station.lineLengthM) / 100;

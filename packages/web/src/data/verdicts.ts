@@ -88,6 +88,7 @@ function judgePath(data: StationData, path: Saved<'paths'>): JudgedPath | undefi
       receiverName: receiver.name,
       headName: asked.head?.name,
       transmitters: asked.question.signals.length,
+      transmits: !data.station.noTransmitting && data.transmitters.some(({ own }) => own),
     },
   );
   return { path, receiver, target, asked, orders, verdict };

@@ -136,7 +136,7 @@ describe('gain and S meter', () => {
     const rows = screen.getByLabelText(/^Gain and noise, a row each/);
     await user.clear(rows);
     await user.type(rows, '0, -100, 3');
-    expect(screen.getByRole('alert').textContent).toMatch(/Every row needs two numbers/);
+    expect(screen.getByRole('alert').textContent).toMatch(/“0, -100, 3”, is not two figures/);
   });
   test('S7 on 7 MHz is −85 dBm; on 145 MHz it is −105 (S9 −93 dBm)', async () => {
     const user = userEvent.setup();

@@ -104,7 +104,7 @@ test('a path without any receiver asks which one there is, by its kind, where it
   renderPage(ChainRoom, 'path', { ...TEST_STATION, paths: [], receivers: [] });
   fireEvent.click(screen.getByRole('button', { name: 'New path' }));
   expect(screen.getByText(/Which one do you have\?/)).toBeTruthy();
-  expect(screen.getByRole('button', { name: /^Take the 8-bit/ })).toBeTruthy();
+  expect(screen.getByRole('button', { name: /^Take the 8-bit wide/ })).toBeTruthy();
 });
 
 test('a dragged stage is told by its name and its place from the antenna', () => {

@@ -181,14 +181,15 @@ describe('receiver', () => {
   });
   test('features and routes', async () => {
     const user = userEvent.setup();
-    shown(<Compatibility />);
+    shown(<Compatibility station={TEST_STATION.station} />);
     await user.click(screen.getByLabelText('IF tap'));
     await user.click(screen.getByLabelText('diversity'));
     expect(screen.getByText(/IF tap with diversity: impossible/)).toBeTruthy();
     const routes = screen.getByLabelText(/^Routes, one a line/);
     await user.clear(routes);
     await user.type(routes, 'whisper');
-    expect(screen.getByRole('alert').textContent).toMatch(/"whisper" is no route/);
+    await user.click(screen.getByRole('button', { name: 'Keep the routes' }));
+    expect((await screen.findByRole('alert')).textContent).toMatch(/"whisper" is no route/);
   });
 });
 

@@ -1,4 +1,4 @@
-import { partStage, type PathSignal, type SearchGoal, stageKind } from '@velvet-reed/core/path';
+import { partStage, reaches, type PathSignal, type SearchGoal, stageKind } from '@velvet-reed/core/path';
 import { useMemo } from 'react';
 import { askPath } from '../../data/path-question';
 import { toPathReceiver, toPathStage } from '../../data/path-stages';
@@ -15,7 +15,7 @@ export function usePathTools({ data, path, target, receiver, asked, first }: Pat
   const goals = useMemo(
     () =>
       data.targets
-        .filter((one) => one.lowHz >= receiver.minHz && one.highHz <= receiver.maxHz)
+        .filter((one) => reaches(receiver, one.lowHz, one.highHz))
         .map((one): SearchGoal => {
           const { signals: _signals, ...question } = askPath(data, path, one).question;
           return { ...question, name: one.name };

@@ -1,5 +1,5 @@
 import { mismatchLossDb, gammaOfSwr } from '@velvet-reed/core/line';
-import { effectiveNoiseFigureDb } from '@velvet-reed/core/path';
+import { effectiveNoiseFigureDb, reaches } from '@velvet-reed/core/path';
 import { minimumEfficiency } from '@velvet-reed/core/site';
 import { fixed, frequencyText, powerRatio } from '@velvet-reed/core/units';
 import { outsideNoise } from '../../../data/derive';
@@ -24,7 +24,7 @@ function swrFor(lossDb: number): number {
 
 /** How good the SWR must be for receiving: not better than the outside noise asks. */
 export function HowGood({ data, freqHz }: { readonly data: StationData; readonly freqHz: number }) {
-  const receiver = data.receivers.find(({ minHz, maxHz }) => freqHz >= minHz && freqHz <= maxHz);
+  const receiver = data.receivers.find((one) => reaches(one, freqHz));
   if (!receiver) return null;
   const noiseDb = effectiveNoiseFigureDb(receiver);
   const outside = outsideNoise(data, freqHz);

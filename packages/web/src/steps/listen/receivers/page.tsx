@@ -1,4 +1,4 @@
-import { directInput } from '@velvet-reed/core/path';
+import { directInput, reaches } from '@velvet-reed/core/path';
 import { transmitterField } from '@velvet-reed/core/site';
 import { capital, countText, listText, fixed } from '@velvet-reed/core/units';
 import { Link } from 'react-router';
@@ -52,7 +52,7 @@ function Verdict({ data }: { readonly data: StationData }) {
       </>
     );
   const unheard = data.targets.filter(
-    ({ lowHz, highHz }) => !data.receivers.some(({ minHz, maxHz }) => lowHz >= minHz && highHz <= maxHz),
+    ({ lowHz, highHz }) => !data.receivers.some((receiver) => reaches(receiver, lowHz, highHz)),
   );
   const hurt = worstInput(data);
   if (hurt)

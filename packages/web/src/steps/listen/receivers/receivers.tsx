@@ -3,6 +3,7 @@ import {
   converterFloor,
   dynamicRange,
   effectiveNoiseFigureDb,
+  highestHz,
   RECEIVER_KINDS,
   type ReceiverFigures,
 } from '@velvet-reed/core/path';
@@ -82,7 +83,7 @@ export function Receivers({ data }: { readonly data: StationData }) {
             <RecordForm
               fields={RECEIVER_FIELDS}
               schema={SCHEMAS.receivers}
-              start={{ name: '', ...startOf(RECEIVER_KINDS[2].figures) }}
+              start={{ name: '', ...startOf(DATA_SHEET_START) }}
               submit="Add the receiver"
               onCancel={close}
               doubt={receiverDoubt}
@@ -101,12 +102,18 @@ export function Receivers({ data }: { readonly data: StationData }) {
   );
 }
 
+/** A data sheet is typed over the figures of a direct-sampling HF receiver. */
+const DATA_SHEET_START = RECEIVER_KINDS.find(({ id }) => id === 'direct-14')?.figures ?? RECEIVER_KINDS[0].figures;
+
 const startOf = (figures: ReceiverFigures): Record<string, string | boolean> =>
   typedRecord(RECEIVER_FIELDS, { ...figures });
 
 /** The converter's own floor can lie far above the noise figure that was typed: then one of the figures is not meant so. */
 function receiverDoubt(values: Record<string, unknown>): string | undefined {
   const figures = SCHEMAS.receivers.cast(values);
+  const topHz = highestHz(figures);
+  if (topHz < figures.maxHz)
+    return `${frequencyText(figures.sampleRateHz, 3)} of real samples show nothing above ${frequencyText(topHz, 3)} where it is: up to ${frequencyText(figures.maxHz, 3)} it folds back. Enter the rate that it really samples at, or “Tunes to” ${frequencyText(topHz, 3)}.`;
   const floorDb = converterFloor({ ...figures, bandwidthHz: 1 }).noiseFigureDb;
   return floorDb > figures.noiseFigureDb + 1
     ? `With ${figures.bits} bits and ${fixed(figures.fullScaleDbm, 0)} dBm full scale the converter alone has a noise figure of ${fixed(floorDb, 0)} dB, more than the ${fixed(figures.noiseFigureDb, 0)} dB entered. Full scale at the gain in use is usually lower.`
@@ -135,7 +142,12 @@ function ReceiverRow({ receiver }: { readonly receiver: Saved<'receivers'> }) {
         )}
       </th>
       <td className="font-mono text-sm whitespace-nowrap">
-        {frequencyText(receiver.minHz, 2)} to {frequencyText(receiver.maxHz, 2)}
+        {frequencyText(receiver.minHz, 2)} to {frequencyText(highestHz(receiver), 2)}
+        {highestHz(receiver) < receiver.maxHz && (
+          <span className="block font-sans whitespace-normal text-caution">
+            above half its sample rate everything folds back
+          </span>
+        )}
       </td>
       <td>
         <Value

@@ -60,8 +60,8 @@ function Verdict({ data }: { readonly data: StationData }) {
   const [{ one, field }] = others;
   return (
     <>
-      {capital(countText(others.length, 'transmitter'))} nearby; {one.name} is the strongest here, with{' '}
-      {plain(showField(field.fieldVPerM, 2))}, {fixed(field.isotropicDbm, 1).replace('-', '−')} dBm isotropic (model).{' '}
+      {capital(countText(others.length, 'transmitter'))} nearby; {one.name} brings most to an isotropic antenna:{' '}
+      {fixed(field.isotropicDbm, 1).replace('-', '−')} dBm, from {plain(showField(field.fieldVPerM, 3))} (model).{' '}
       <Next>
         <Link to={`/s/${stationId}/path/chain`}>Next: see in Path what they do to your receiver.</Link>
       </Next>

@@ -108,13 +108,30 @@ function Verdict({ data, hours }: { readonly data: StationData; readonly hours: 
         Clash: {clashText(clash)}. <Next>Next: move one of them, or give it another receiver.</Next>
       </>
     );
-  if (!next) return <>In the next 24 hours no target has a good window by sun and hours.</>;
-  const running = next.fromMs <= atMs;
+  if (!next)
+    return (
+      <>{day === undefined ? 'In the next 24 hours' : `On ${day}`} no target has a good window by sun and hours.</>
+    );
+  // another day has no now
+  const running = day === undefined && next.fromMs <= nowMs;
   const { why } = next;
   return (
     <>
-      {running ? `${next.name} is at its best now, until ` : `${next.name} is next at its best from `}
-      <span className="font-mono">{clockText(running ? next.toMs : next.fromMs)}</span> UTC: {why.split(':')[0]}.
+      {running
+        ? `${next.name} is at its best now, until `
+        : day === undefined
+          ? `${next.name} is next at its best from `
+          : `On ${day} ${next.name} is at its best from `}
+      <span className="font-mono">{clockText(running ? next.toMs : next.fromMs)}</span>
+      {day === undefined ? (
+        ''
+      ) : (
+        <>
+          {' '}
+          to <span className="font-mono">{clockText(next.toMs)}</span>
+        </>
+      )}{' '}
+      UTC: {why.split(':')[0]}.
       {good[1] && good[1].id !== next.id && (
         <>
           {' '}

@@ -1,35 +1,19 @@
 import { Announced } from '../../../ui/announced';
-import { gainByMeasurement } from '@velvet-reed/core/path';
+import { gainByMeasurement, readGainRows } from '@velvet-reed/core/path';
 import { fixed } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { Section } from '../../../ui/section';
 import { Curves } from '../../../ui/curves';
+import { tried } from '../../../ui/tried';
 import { inDb, Value } from '../../../ui/value';
 
 const START = `gain dB, noise dBFS\n0, -100\n5, -99.6\n10, -97\n15, -93.6\n20, -89.4\n25, -84.9`;
-
-/** Rows of gain and noise; undefined for a line that is neither. */
-function readRows(text: string): readonly { readonly gainDb: number; readonly noiseDbfs: number }[] | undefined {
-  const rows = text
-    .split('\n')
-    .map((line) => line.trim())
-    .filter((line) => line !== '' && !/[a-z]/i.test(line))
-    .map((line) =>
-      line
-        .replaceAll('−', '-')
-        .split(/[,;\t ]+/)
-        .map(Number),
-    );
-  return rows.every((row) => row.length === 2 && row.every(Number.isFinite))
-    ? rows.map(([gainDb, noiseDbfs]) => ({ gainDb, noiseDbfs }))
-    : undefined;
-}
 
 /** Gain of a receiver by measurement: how far up, and why not farther. */
 export function GainSetting() {
   const [text, setText] = useState(START);
   const [peak, setPeak] = useState('-40');
-  const rows = readRows(text);
+  const { value: rows, fault } = tried(() => readGainRows(text));
   const peakDbfs = peak.trim() === '' ? undefined : Number(peak.replace('−', '-'));
   const advice =
     rows && (peakDbfs === undefined || Number.isFinite(peakDbfs)) ? gainByMeasurement(rows, peakDbfs) : undefined;
@@ -57,7 +41,7 @@ export function GainSetting() {
       </div>
       {!rows ? (
         <p role="alert" className="mt-1 text-danger">
-          Every row needs two numbers: gain in dB and noise in dBFS. Correct the rows.
+          {fault}
         </p>
       ) : advice ? (
         <Announced className="mt-1 max-w-prose">

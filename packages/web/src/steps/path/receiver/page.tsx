@@ -34,7 +34,7 @@ function Sheet({ path: state }: { readonly path: PathState }) {
       <SetupCards receivers={state.data.receivers} wanted={wanted} />
       <DialAndTone />
       <StrongSignals />
-      <Compatibility />
+      <Compatibility station={state.data.station} />
     </>
   );
 }

@@ -1,16 +1,18 @@
 import { Announced } from '../../../ui/announced';
-import type { Saved } from '@velvet-reed/contract';
+import { stationSchema, type Saved } from '@velvet-reed/contract';
 import {
   checkRouting,
   type Feature,
   featureConflicts,
   FEATURES,
   frequencyError,
-  type Route,
+  readRoutes,
   setupCard,
 } from '@velvet-reed/core/path';
 import { fixed, frequencyText, showFrequency } from '@velvet-reed/core/units';
 import { useState } from 'react';
+import { useWrite, type StationData } from '../../../data/station';
+import { RecordForm, type FieldSpec } from '../../../ui/record-form';
 import { Section } from '../../../ui/section';
 import { TypedFields } from '../../../ui/typed-numbers';
 import { useTypedNumbers } from '../../../ui/use-typed-numbers';
@@ -87,7 +89,7 @@ function Card({
       <p>
         {card.mode}. Sees{' '}
         <Value shown={showFrequency(card.cleanHz, 3)} provenance={{ ...source, formula: 'half the sample rate' }} />{' '}
-        {card.tuning ? 'either side of its tuning' : 'without aliasing'}; floor{' '}
+        {receiver.complexSamples ? 'either side of its tuning' : 'without aliasing'}; floor{' '}
         <Value strong shown={inDb(card.floorDbfs, 1, 'dBFS')} provenance={source} />
         {card.appearsAtHz !== undefined && Math.abs(card.appearsAtHz - freqHz) > 1
           ? `; ${frequencyText(freqHz)} appears at ${frequencyText(card.appearsAtHz, 4)}${card.mirrored ? ', mirrored' : ''}`
@@ -166,7 +168,7 @@ function FrequencyError({
 }
 
 /** Features that exclude each other, routes between programs, and adapters between plugs. */
-export function Compatibility() {
+export function Compatibility({ station }: { readonly station: StationData['station'] }) {
   const [chosen, setChosen] = useState<readonly Feature[]>([]);
   const conflicts = featureConflicts(chosen);
   return (
@@ -200,60 +202,42 @@ export function Compatibility() {
               ))}
         </Announced>
       )}
-      <Routing />
+      <Routing station={station} />
     </Section>
   );
 }
 
-const ROUTES = `control: radio > control program, USB
-control: control program > receiver program
-audio: receiver program > decoder`;
+const ROUTE_FIELDS: readonly FieldSpec[] = [
+  {
+    name: 'routes',
+    label: 'Routes, one a line: audio or control, from > to, by which cable or port',
+    kind: 'long',
+    hint: 'like “audio: receiver program > decoder, cable 1”; programs by their names, devices as radio, receiver, sound card',
+  },
+];
 
-/** Reads "audio: from > to, via"; programs when neither end is a radio, a receiver or a card. */
-function readRoutes(text: string): { readonly routes: readonly Route[]; readonly fault?: string } {
-  const routes: Route[] = [];
-  for (const line of text
-    .split('\n')
-    .map((one) => one.trim())
-    .filter(Boolean)) {
-    const match = /^(audio|control)\s*:\s*([^>]+)>\s*([^,]+)(?:,\s*(.*))?$/.exec(line);
-    if (!match) return { routes, fault: `"${line}" is no route. Write it as audio: from > to, via` };
-    const [, kind, from, to, via = ''] = match;
-    const ends = [from.trim(), to.trim()];
-    routes.push({
-      kind: kind === 'audio' ? 'audio' : 'control',
-      from: ends[0],
-      to: ends[1],
-      via,
-      programs: ends.every((end) => !/^(radio|receiver|transceiver|sound card|rotator)( \w)?$/i.test(end)),
-    });
-  }
-  return { routes };
-}
-
-function Routing() {
-  const [text, setText] = useState(ROUTES);
-  const { routes, fault } = readRoutes(text);
-  const { missing, loops } = checkRouting(routes);
+/** Audio and control between programs and devices: what is missing, runs in a circle, or sits twice on a port. */
+function Routing({ station }: { readonly station: StationData['station'] }) {
+  const { saveStation } = useWrite();
+  const routes = readRoutes(station.routes);
+  const { missing, loops, shared } = checkRouting(routes);
   return (
     <div className="mt-4">
-      <label className="text-sm text-dim">
-        Routes, one a line: audio or control, from &gt; to, by which cable or port
-        <textarea
-          className="mt-1 block w-full max-w-2xl font-mono text-ink"
-          rows={4}
-          value={text}
-          onChange={(event) => setText(event.target.value)}
-        />
-      </label>
-      {fault ? (
-        <p role="alert" className="mt-1 text-danger">
-          {fault}
-        </p>
-      ) : (
+      <RecordForm
+        fields={ROUTE_FIELDS}
+        schema={stationSchema}
+        fixed={stationSchema.cast({ ...station }, { stripUnknown: true })}
+        start={{ routes: station.routes }}
+        submit="Keep the routes"
+        version={station.version}
+        onSave={({ routes: text }, version) => saveStation(version, { routes: text })}
+      />
+      {routes.length > 0 && (
         <Announced className="mt-1">
-          {missing.length + loops.length === 0 ? 'Every route has its cable or port, and none runs in a circle.' : ''}
-          {[...missing, ...loops].map((one) => (
+          {missing.length + loops.length + shared.length === 0
+            ? 'Every route has its cable or port, no port is used twice, and none runs in a circle.'
+            : ''}
+          {[...missing, ...loops, ...shared].map((one) => (
             <p key={one} className="text-caution">
               {one}
             </p>
