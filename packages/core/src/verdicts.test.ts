@@ -86,7 +86,8 @@ describe('the verdict of a path', () => {
     const { better } = judge([[]], strong, { externalFaDb: 5 });
     expect(better.state).toBe('product');
     expect(better.next).toMatch(/^Put a filter ahead of Rx\. Without the product 1\d dB remain lost to noise/);
-    expect(judge([[]], strong, { externalFaDb: 20 }).better.next).toBe('Put a filter ahead of Rx.');
+    const stronger = strong.map((one) => ({ ...one, levelDbm: -18 }));
+    expect(judge([[]], stronger, { externalFaDb: 35 }).better.next).toBe('Put a filter ahead of Rx.');
   });
   test('a filter that takes the wanted band away is the cause, whatever noise it saves', () => {
     const { better } = judge([[lowpass]], [{ name: 'far', freqHz: 5e6, levelDbm: -80 }]);
