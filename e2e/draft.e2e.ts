@@ -56,7 +56,7 @@ test('a rectangle beam for 433.92 MHz, in free space and six metres over ground'
   await page.goto(DEMO);
   await begin(page, 'Two-element rectangle beam', '433.92 MHz');
   await dimension(page, 'Conductor diameter').fill('2 mm');
-  await dimension(page, 'Elements upright (1) or level (0)').fill('1');
+  await page.getByLabel('Elements upright').check();
   await page.getByRole('combobox', { name: 'Ground' }).selectOption('free');
   await settled(page);
   // Cebik's regression worked by hand: 247.8, 31.9, 12.5, 47.8, 92.2 mm

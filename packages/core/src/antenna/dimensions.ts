@@ -71,6 +71,19 @@ export const countParameter = (id: string, label: string, start: number, least: 
   start: () => start,
 });
 
+/** Something that is so or not: 1 or 0, asked as yes or no. */
+export const yesNoParameter = (id: string, label: string): Parameter => ({
+  ...countParameter(id, label, 0, 0, 1),
+  yesNo: true,
+});
+
+/** Parameters that count with the dimensions as they are: a fan of three pairs has no fourth band. */
+export const parametersInUse = (parameters: readonly Parameter[], d: Partial<Dimensions>): readonly Parameter[] =>
+  parameters.filter(({ counts }) => counts === undefined || counts(filled(d)));
+
+const filled = (d: Partial<Dimensions>): Dimensions =>
+  Object.fromEntries(Object.entries(d).flatMap(([id, value]) => (value === undefined ? [] : [[id, value]])));
+
 /** Height over ground of the feed or of a level wire: half a wave, as far as an ordinary mast goes. */
 export const heightParameter = (label = 'Height of the feed', most = 200): Parameter =>
   lengthParameter('heightM', label, (design) => Math.min(9, Math.max(0.6, wavelengthM(design.freqHz) / 2)), {

@@ -22,15 +22,17 @@ const bandParameters = Array.from({ length: MOST_BANDS - 1 }, (_, i): Parameter 
   least: 1e5,
   most: 1e9,
   start: (design) => NEXT_BAND[i + 1] * design.freqHz,
+  counts: ({ bands }) => i + 2 <= bands,
 }));
-const armParameters = Array.from({ length: MOST_BANDS }, (_, i) =>
-  lengthParameter(
+const armParameters = Array.from({ length: MOST_BANDS }, (_, i): Parameter => ({
+  ...lengthParameter(
     `arm${i + 1}M`,
     `Arm ${i + 1}`,
     (design, d) => (dipoleLengthM({ ...design, freqHz: bandHz(i, design, d) }) / 2) * (i === 0 ? 1 : COMPANION),
-    i === 0 ? {} : { hint: `for band ${i + 1}, if used` },
+    i === 0 ? {} : { hint: `for band ${i + 1}` },
   ),
-);
+  counts: ({ bands }) => i + 1 <= bands,
+}));
 
 export const fanDipole = wireKind({
   id: 'fan-dipole',

@@ -1,4 +1,5 @@
 export { dish, optimumHorn, pointingLossDb, rectangularGuide } from './aperture';
+export { parametersInUse } from './dimensions';
 export { fitOf, knownDimensions, measuredGate, receptionOf, tryDraft } from './attempt';
 export { type BuildStep, stepStates, withEntry, withPermission } from './build-plan';
 export { CLOSED_PATTERNS, type PowerPattern, receivingDirectivityDb } from './directivity';

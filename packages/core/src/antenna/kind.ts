@@ -37,6 +37,10 @@ export interface Parameter {
   readonly least: number;
   readonly most: number;
   readonly whole?: boolean;
+  /** A question of yes (1) or no (0). */
+  readonly yesNo?: boolean;
+  /** Whether it counts with these dimensions; absent: always. */
+  readonly counts?: (d: Dimensions) => boolean;
   readonly hint?: string;
   /** Closed-form first guess. `other` gives the dimensions listed before this one. */
   start(design: Design, other: Dimensions): number;

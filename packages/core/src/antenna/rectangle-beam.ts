@@ -1,6 +1,6 @@
 import { OutOfRangeError } from '../errors';
 import { wavelengthM } from '../units/wavelength';
-import { conductor, countParameter, fedAt, heightParameter, lengthParameter } from './dimensions';
+import { conductor, fedAt, heightParameter, lengthParameter, yesNoParameter } from './dimensions';
 import type { Design } from './kind';
 import { USUAL_PARTS, wireKind } from './wire-kind';
 
@@ -49,7 +49,7 @@ export const rectangleBeam = wireKind({
     lengthParameter('gapM', 'C: gap between the tips', start('gapM'), { bareUnit: 'mm' }),
     lengthParameter('reflectorTipM', 'D: reflector tips', start('reflectorTipM')),
     heightParameter('Height of the middle'),
-    countParameter('upright', 'Elements upright (1) or level (0)', 0, 0, 1),
+    yesNoParameter('upright', 'Elements upright'),
   ],
   trim: { id: 'sideM', name: 'the long sides', share: 1 },
   ignores: ['insulated'],

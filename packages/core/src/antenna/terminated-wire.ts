@@ -1,5 +1,5 @@
 import type { LumpedLoad } from '../solver/model';
-import { conductor, countParameter, fedAt, lengthParameter } from './dimensions';
+import { conductor, fedAt, lengthParameter, yesNoParameter } from './dimensions';
 import type { Design, Dimensions, Parameter } from './kind';
 
 /** Height of the short radials that stand for the earth rods at both ends. */
@@ -24,7 +24,7 @@ export const TERMINATION: Parameter = {
   start: () => 450,
 };
 /** Feed and termination change places: it hears the other way. */
-export const REVERSED = countParameter('reversed', 'Reversed (1) or not (0)', 0, 0, 1);
+export const REVERSED = yesNoParameter('reversed', 'Feed and termination exchanged');
 export const RADIAL = lengthParameter('radialM', 'Short radials at each end', 5, {
   least: 0.5,
   most: 40,

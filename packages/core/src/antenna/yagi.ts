@@ -1,5 +1,5 @@
 import { wavelengthM } from '../units/wavelength';
-import { conductor, countParameter, fedAt, heightParameter, lengthParameter } from './dimensions';
+import { conductor, countParameter, fedAt, heightParameter, lengthParameter, yesNoParameter } from './dimensions';
 import type { Design } from './kind';
 import { wireKind } from './wire-kind';
 
@@ -26,7 +26,7 @@ export const yagi = wireKind({
     lengthParameter('directorM', 'Directors', (design) => DIRECTOR * wavelengthM(design.freqHz) * thin(design)),
     lengthParameter('spacingM', 'Spacing', (design) => SPACING * wavelengthM(design.freqHz)),
     heightParameter('Height of the boom'),
-    countParameter('upright', 'Elements upright (1) or level (0)', 0, 0, 1),
+    yesNoParameter('upright', 'Elements upright'),
   ],
   trim: { id: 'drivenM', name: 'the driven element', share: 1 },
   ignores: ['insulated'],

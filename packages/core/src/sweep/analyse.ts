@@ -163,6 +163,19 @@ export interface BandRow {
   readonly best?: SweepPoint;
 }
 
+/** The rows of a band table that are asked about: those that hold a frequency the antenna is cut for, or touch a wanted band; and the others. */
+export function askedBands(
+  rows: readonly BandRow[],
+  cutForHz: readonly number[],
+  wanted: readonly { readonly lowHz: number; readonly highHz: number }[],
+): { readonly asked: readonly BandRow[]; readonly others: readonly BandRow[] } {
+  const isAsked = ({ lowHz, highHz }: BandRow): boolean =>
+    cutForHz.some((freqHz) => freqHz >= lowHz && freqHz <= highHz) ||
+    wanted.some((one) => one.lowHz <= highHz && one.highHz >= lowHz);
+  const asked = rows.filter(isAsked);
+  return asked.length === 0 ? { asked: rows, others: [] } : { asked, others: rows.filter((row) => !isAsked(row)) };
+}
+
 /** The band table: edges, middle and dip of each band that the sweep touches. */
 export function bandTable(
   sweep: SweepData,

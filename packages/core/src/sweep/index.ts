@@ -1,5 +1,7 @@
 export {
   GOOD_SWR,
+  askedBands,
+  type BandRow,
   bandTable,
   decimate,
   findResonances,

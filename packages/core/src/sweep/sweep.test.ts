@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import type { SweepData } from '../formats/touchstone';
 import { reflectionOf } from '../line/reflection';
 import { complex } from '../numeric/complex';
-import { bandTable, decimate, findResonances, markerAt, summariseSweep } from './analyse';
+import { askedBands, bandTable, decimate, findResonances, markerAt, summariseSweep } from './analyse';
 import { lengthForTarget, nextCut, planTrims } from './trim';
 
 /** Series resonance R + jRQ(f/f0 − f0/f), the textbook model of an antenna near its dip. */
@@ -23,6 +23,16 @@ function seriesSweep(
     referenceOhm: 50,
   };
 }
+
+test('24 bands stood under a fan cut for three: those it is cut for and those wanted come first, the others are folded', () => {
+  const row = (name: string, lowMHz: number, highMHz: number) => ({ name, lowHz: lowMHz * 1e6, highHz: highMHz * 1e6 });
+  const rows = [row('80 m', 3.5, 3.8), row('49 m', 5.9, 6.2), row('40 m', 7, 7.2), row('20 m', 14, 14.35)];
+  const names = (list: readonly { readonly name: string }[]) => list.map(({ name }) => name);
+  const found = askedBands(rows, [7.1e6, 14.2e6], [{ lowHz: 5.95e6, highHz: 6.0e6 }]);
+  expect(names(found.asked)).toEqual(['49 m', '40 m', '20 m']);
+  expect(names(found.others)).toEqual(['80 m']);
+  expect(askedBands(rows, [28e6], []).asked).toHaveLength(4); // nothing is asked for: all are shown
+});
 
 describe('a 42 Ω antenna with Q 11 at 14.18 MHz', () => {
   // Closed form of the series circuit: SWR 1.363 / 1.191 / 1.344 at 14.000 / 14.175 / 14.350 MHz, 963.8 kHz under SWR 2.

@@ -102,6 +102,13 @@ export function listText(names: readonly string[]): string {
 }
 /** A small number as a word: "two"; larger ones in digits. */
 export const numberText = (count: number): string => SMALL_NUMBERS[count] ?? String(count);
-/** "two arms", "one element", "12 radials". */
+/** "two arms", "one element", "12 radials"; of a thing with a number, "2 × arm 1". */
 export const countText = (count: number, thing: string): string =>
-  `${numberText(count)} ${thing}${count === 1 ? '' : 's'}`;
+  /\d$/.test(thing) ? `${count} × ${thing}` : `${numberText(count)} ${thing}${count === 1 ? '' : 's'}`;
+/** The first of "name", "name 2", "name 3" that is not taken: two things of one name cannot be told apart. */
+export function freeName(name: string, taken: readonly string[]): string {
+  const others = new Set(taken);
+  let free = name;
+  for (let i = 2; others.has(free); i += 1) free = `${name} ${i}`;
+  return free;
+}

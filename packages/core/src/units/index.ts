@@ -7,6 +7,7 @@ export {
   numberText,
   listText,
   fixed,
+  freeName,
   frequencyText,
   lengthText,
   plain,

@@ -11,6 +11,8 @@ import {
   showField,
   showLength,
   showPower,
+  countText,
+  freeName,
 } from './format';
 import { inchText } from './inches';
 import { parseQuantity } from './quantity';
@@ -149,4 +151,11 @@ test('a field is told in the unit that needs no zeros', () => {
   expect(plain(showField(0.2461))).toBe('0.246 V/m');
   expect(plain(showField(0.0549))).toBe('54.9 mV/m');
   expect(plain(showField(3.2e-6, 2))).toBe('3.2 µV/m');
+});
+
+test('"two arm 1s" was counted, and two drafts got one name', () => {
+  expect(countText(2, 'arm 1')).toBe('2 × arm 1');
+  expect(countText(2, 'arm')).toBe('two arms');
+  expect(freeName('dipole', [])).toBe('dipole');
+  expect(freeName('dipole', ['dipole', 'dipole 2'])).toBe('dipole 3');
 });

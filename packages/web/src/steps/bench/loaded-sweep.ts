@@ -33,13 +33,17 @@ export const dipProvenance = (loaded: LoadedSweep) =>
     source: 'your sweep',
   }) as const;
 
+/** How far a millimetre moves the dip: "−15.8 MHz/mm", never with a power of ten. */
+export const slopeText = (slopeHzPerM: number): string =>
+  `${slopeHzPerM < 0 ? '−' : ''}${frequencyText(Math.abs(slopeHzPerM) / 1000, 3)}/mm`;
+
 /** Formula and inputs behind a proposed cut. */
 export const cutProvenance = (cut: NextCut) =>
   ({
     origin: cut.method === 'proportional' ? 'model' : 'measured',
     formula: `half of the way left to ${lengthText(cut.targetLengthM, 4)}, by the ${cut.method === 'proportional' ? 'proportional rule f·l = const' : cut.method}; never past the target`,
     inputs: [
-      ['slope', `${(cut.slopeHzPerM / 1e6).toPrecision(3)} kHz/mm`],
+      ['slope', slopeText(cut.slopeHzPerM)],
       ['still to go', frequencyText(cut.remainingHz, 3)],
       ...(cut.straightLineTargetM === undefined
         ? []

@@ -46,7 +46,11 @@ export function DraftRoom({
           </>
         }
       >
-        <NewAntenna onMade={(id) => setParams({ antenna: String(id) })} onClose={() => undefined} />
+        <NewAntenna
+          antennas={data.antennas}
+          onMade={(id) => setParams({ antenna: String(id) })}
+          onClose={() => undefined}
+        />
         <Empty>Dimensions, model, cut list and build plan appear here once there is an antenna.</Empty>
       </Room>
     );

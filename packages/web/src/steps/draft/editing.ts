@@ -14,6 +14,7 @@ export interface Field {
   /** Ends of the slider; absent: typing only. */
   readonly slide?: readonly [number, number];
   readonly whole?: boolean;
+  readonly yesNo?: boolean;
 }
 
 export const BASE: readonly Field[] = [

@@ -1,6 +1,6 @@
 import { ANTENNA_KINDS, checkDesign, type KindId, startDesign } from '@velvet-reed/core/antenna';
 import { CoreError } from '@velvet-reed/core/errors';
-import { frequencyText, parseQuantity } from '@velvet-reed/core/units';
+import { freeName, frequencyText, parseQuantity } from '@velvet-reed/core/units';
 import { useId, useState } from 'react';
 import { useFocus } from '../../data/focus';
 import { entry, useWrite } from '../../data/station';
@@ -9,9 +9,12 @@ import { typedFrequency } from '../../ui/typed';
 
 /** Begins an antenna of any kind, cut for the middle of the focus band unless told otherwise. */
 export function NewAntenna({
+  antennas,
   onMade,
   onClose,
 }: {
+  /** Those that are there: no two get one name. */
+  readonly antennas: readonly { readonly name: string }[];
   readonly onMade: (id: number) => void;
   readonly onClose: () => void;
 }) {
@@ -28,7 +31,10 @@ export function NewAntenna({
       const freqHz = parseQuantity(text, 'frequency', { bareUnit: 'MHz' });
       const design = startDesign(kind.id, freqHz);
       checkDesign(design);
-      const name = `${kind.name} for ${frequencyText(freqHz, 3)}`;
+      const name = freeName(
+        `${kind.name} for ${frequencyText(freqHz, 3)}`,
+        antennas.map((one) => one.name),
+      );
       const made = await trySave(
         [
           { op: 'create', resource: 'antennas', as: 'antenna', values: { name, targetId: null } },

@@ -1,5 +1,6 @@
 import type { SweepData } from '@velvet-reed/core/formats';
 import type { FeedLine } from '@velvet-reed/core/sweep';
+import { trimmedWires } from '@velvet-reed/core/antenna';
 import { lengthText } from '@velvet-reed/core/units';
 import { lazy, Suspense, useCallback, useState } from 'react';
 import { bandsOf } from '../../../data/derive';
@@ -38,6 +39,7 @@ function Sweep({ data }: { readonly data: StationData }) {
   }, []);
   const { shown, doubts, curves, placed } = useCurves({ loaded, plane, line, live, held });
   const latest = shown.at(-1);
+  const cutFor = design ? (trimmedWires(design)?.bandsHz ?? [design.freqHz]) : [];
   const { verdict, cut, trimName } = judgedBench(data, antenna, latest?.dips, undefined, latest?.header);
   return (
     <Room
@@ -68,7 +70,7 @@ function Sweep({ data }: { readonly data: StationData }) {
         </Disclosure>
       </div>
       {headers.length > 0 && <SweepList data={data} headers={headers} loaded={placed} targetHz={design?.freqHz} />}
-      {latest && <BandTable loaded={latest} bands={bandsOf(data)} />}
+      {latest && <BandTable loaded={latest} bands={bandsOf(data)} cutForHz={cutFor} wanted={data.targets} />}
       {draft && design && <HowGood data={data} freqHz={design.freqHz} />}
     </Room>
   );

@@ -79,10 +79,16 @@ const CORRECTION: Readonly<Record<LoadedSweep['header']['correction'], string>> 
 };
 
 /** How a sweep came to be: corrected or not, by which calibration, when, and with which dimensions of the antenna. */
-function aboutSweep(data: StationData, { correction, calibrationId, measuredMs, revisionId }: Saved<'sweeps'>): string {
+function aboutSweep(
+  data: StationData,
+  { id, correction, calibrationId, measuredMs, revisionId, checksum }: Saved<'sweeps'>,
+): string {
+  // the samples of both are the same to the last digit
+  const twin = data.sweeps.find((one) => one.id < id && one.checksum !== '' && one.checksum === checksum);
   const calibration = data.calibrations.find(({ id }) => id === calibrationId);
   const revision = data.revisions.find(({ id }) => id === revisionId);
   return [
+    twin ? `the same readings as ${twin.name}: imported twice?` : '',
     CORRECTION[correction],
     calibration ? `by ${calibration.name}` : '',
     measuredMs === null ? '' : momentText(measuredMs),

@@ -11,7 +11,7 @@ import { Section, Wide } from '../../../ui/section';
 import { Empty } from '../../../ui/states';
 import { typedFrequency, typedLength } from '../../../ui/typed';
 import { Value } from '../../../ui/value';
-import { cutProvenance } from '../loaded-sweep';
+import { cutProvenance, slopeText } from '../loaded-sweep';
 import { uprightPhotos } from '../../../ui/upright-photo';
 import { PhotoField } from '../photo-field';
 import { trimChanges, trimDoubt, trimStory } from '../trim-record';
@@ -84,8 +84,7 @@ export function TrimDiary({
                     <td className="font-mono">{lengthText(step.lengthM, 4)}</td>
                     <td className="font-mono">{frequencyText(step.freqHz, 5)}</td>
                     <td className="font-mono whitespace-nowrap">
-                      {(cut.slopeHzPerM / 1e6).toPrecision(3).replace('-', '−')} kHz/mm{' '}
-                      <span className="font-sans text-xs text-dim">{cut.method}</span>
+                      {slopeText(cut.slopeHzPerM)} <span className="font-sans text-xs text-dim">{cut.method}</span>
                     </td>
                     <td>
                       {cut.state === 'cut' ? (

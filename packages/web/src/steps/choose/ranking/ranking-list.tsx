@@ -7,7 +7,7 @@ import {
   type RankView,
   spoiltCount,
 } from '@velvet-reed/core/choose';
-import { capital, countText, frequencyText, type ShownQuantity } from '@velvet-reed/core/units';
+import { capital, countText, freeName, frequencyText, type ShownQuantity } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { designValues } from '../../../data/derive';
@@ -207,7 +207,10 @@ function Pick({ data, candidate }: { readonly data: StationData; readonly candid
     );
   const { design } = spec;
   const pick = async (): Promise<void> => {
-    const name = `${spec.name} for ${frequencyText(design.freqHz, 3)}`;
+    const name = freeName(
+      `${spec.name} for ${frequencyText(design.freqHz, 3)}`,
+      data.antennas.map((one) => one.name),
+    );
     const target = data.targets.find((one) => design.freqHz >= one.lowHz && design.freqHz <= one.highHz);
     const made = await trySave(
       [

@@ -1,4 +1,4 @@
-import { antennaKind, knownDimensions } from '@velvet-reed/core/antenna';
+import { antennaKind, knownDimensions, parametersInUse } from '@velvet-reed/core/antenna';
 import { lengthText, slipOf } from '@velvet-reed/core/units';
 import { useId, useState } from 'react';
 import { Button } from '../../../ui/button';
@@ -11,19 +11,12 @@ export function DimensionsPanel({ editing, onSave }: { readonly editing: Editing
   const kind = antennaKind(design.kind);
   const values = knownDimensions(design);
   const closed = knownDimensions({ ...design, dimensions: {} });
-  const bands = values.bands ?? 99;
-  const unused = (field: string): boolean => {
-    const number = /^(?:band|arm)(\d)/.exec(field)?.[1];
-    return number !== undefined && Number(number) > bands;
-  };
   const fields: readonly Field[] = [
     ...BASE.filter((field) => !kind.ignores?.some((ignored) => ignored === field.id)),
-    ...kind.parameters
-      .filter((parameter) => !unused(parameter.id))
-      .map((parameter) => ({
-        ...parameter,
-        slide: slideOf(parameter, closed[parameter.id] ?? values[parameter.id] ?? parameter.least),
-      })),
+    ...parametersInUse(kind.parameters, values).map((parameter) => ({
+      ...parameter,
+      slide: slideOf(parameter, closed[parameter.id] ?? values[parameter.id] ?? parameter.least),
+    })),
   ];
   const slips = fields.flatMap((field) => {
     const value = values[field.id];
@@ -51,6 +44,17 @@ export function DimensionsPanel({ editing, onSave }: { readonly editing: Editing
           const value = values[field.id];
           const formula = closed[field.id];
           const placeholder = formula === undefined ? '' : typedValue(formula, field.dimension);
+          if (field.yesNo)
+            return (
+              <label key={field.id} className="flex min-h-11 items-center gap-2 self-end sm:min-h-9">
+                <input
+                  type="checkbox"
+                  checked={value === 1}
+                  onChange={(event) => editing.type(field, event.target.checked ? '1' : '0')}
+                />
+                {field.label}
+              </label>
+            );
           return (
             <div key={field.id}>
               <label htmlFor={`${id}-${field.id}`} className="block text-sm text-dim">

@@ -162,7 +162,9 @@ const ThisAntenna = memo(function ThisAntenna({
         {!only && <DeleteButton resource="revisions" record={revision} name={`Revision ${revision.number}`} />}
         <DeleteButton resource="antennas" record={antenna} name={antenna.name} />
         <Disclosure label="New antenna">
-          {(close) => <NewAntenna onMade={(id) => setParams({ antenna: String(id) })} onClose={close} />}
+          {(close) => (
+            <NewAntenna antennas={data.antennas} onMade={(id) => setParams({ antenna: String(id) })} onClose={close} />
+          )}
         </Disclosure>
       </div>
     </Section>

@@ -1,4 +1,10 @@
-import { antennaKind, type Design, type DesignGoals } from '@velvet-reed/core/antenna';
+import {
+  antennaKind,
+  type Design,
+  type DesignGoals,
+  knownDimensions,
+  parametersInUse,
+} from '@velvet-reed/core/antenna';
 import { frequencyText } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import type { FocusBand } from '../../../data/focus';
@@ -25,7 +31,9 @@ export function TunePanel({
   const { step, fault: trouble } = latest === 'trim' ? trim : optimise;
   const running = trim.busy || optimise.busy ? latest : undefined;
   const [goals, setGoals] = useState({ swr: true, gain: false, frontToBack: false });
-  const changeable = kind.parameters.filter((one) => !one.whole && one.dimension === 'length' && one.id !== 'heightM');
+  const changeable = parametersInUse(kind.parameters, knownDimensions(design)).filter(
+    (one) => !one.whole && one.dimension === 'length' && one.id !== 'heightM',
+  );
   const [ids, setIds] = useState<readonly string[]>(() => changeable.slice(0, 2).map((one) => one.id));
 
   const ask = (what: 'trim' | 'optimise'): void => {

@@ -1,5 +1,5 @@
 import type { Saved } from '@velvet-reed/contract';
-import { antennaKind, type Design } from '@velvet-reed/core/antenna';
+import { antennaKind, type Design, knownDimensions, parametersInUse } from '@velvet-reed/core/antenna';
 import { reflectionOf, swrOf } from '@velvet-reed/core/line';
 import { magnitude } from '@velvet-reed/core/numeric';
 import { significant } from '@velvet-reed/core/units';
@@ -65,7 +65,7 @@ export function ComparePanel({
           }}
         >
           <option value="nothing">nothing</option>
-          {kind.parameters
+          {parametersInUse(kind.parameters, knownDimensions(design))
             .filter((one) => !one.whole && one.dimension !== 'frequency')
             .map((one) => (
               <option key={one.id} value={`p ${one.id}`}>

@@ -49,7 +49,7 @@ export function Plan({ data }: { readonly data: StationData }) {
         <Announced className="mt-2">
           <ul className="max-w-prose list-disc pl-5">
             <li>
-              Fixed beforehand and judged once: {inWords(plan.fixedPairs, plan.fixedMinutes)} for an 80 % chance to
+              Fixed beforehand and judged once: {inWords(plan.fixedPairs, plan.fixedMinutes)}, for an 80 % chance to
               prove it.
             </li>
             <li>
@@ -71,11 +71,11 @@ export function Plan({ data }: { readonly data: StationData }) {
 
 /** Pairs and the time that they take, in evenings where it is long. */
 function inWords(pairs: number | null, minutes: number | null): string {
-  if (pairs === null || minutes === null) return 'more than 2,000 pairs, which nobody logs,';
+  if (pairs === null || minutes === null) return 'more than 2,000 pairs, which nobody logs';
   const evenings = Math.ceil(minutes / EVENING_MIN);
   const time =
     minutes < 90
       ? `${Math.max(1, minutes).toFixed(0)} min`
       : `${(minutes / 60).toFixed(1)} h, ${countText(evenings, 'evening')} at this rate`;
-  return `${pairs} pairs, ${time},`;
+  return `${pairs} pairs, ${time}`;
 }

@@ -1,3 +1,4 @@
+import { timeText } from './view';
 import { expect, test } from '@jest/globals';
 import { levelColours, stepOf } from './colours';
 
@@ -22,4 +23,11 @@ test.each(['day', 'night'] as const)(
 );
 test('levels beyond the contrast stay at its ends', () => {
   expect([-200, -100, -75, -50, 0].map((db) => stepOf(db, -100, -50))).toEqual([0, 0, 128, 255, 255]);
+});
+
+test('119.7 s was "1:60 min"', () => {
+  expect(timeText(119.7)).toBe('2:00 min');
+  expect(timeText(59.96)).toBe('1:00 min');
+  expect(timeText(59.9)).toBe('59.9 s');
+  expect(timeText(61)).toBe('1:01 min');
 });

@@ -43,8 +43,11 @@ export const exactHz = (hz: number): string =>
   Math.abs(hz) >= 1000 ? frequencyText(hz, Math.max(5, Math.ceil(Math.log10(Math.abs(hz))))) : `${hz.toFixed(0)} Hz`;
 
 /** Seconds as minutes and seconds where there are minutes. */
-export const timeText = (s: number): string =>
-  s < 60 ? `${s.toFixed(1)} s` : `${Math.floor(s / 60)}:${(s % 60).toFixed(0).padStart(2, '0')} min`;
+export function timeText(s: number): string {
+  if (s < 59.95) return `${s.toFixed(1)} s`;
+  const whole = Math.round(s); // rounded as a whole: never "1:60"
+  return `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, '0')} min`;
+}
 
 /** Level in the unit that is known. */
 export const levelText = (dbfs: number, fullScaleDbm: number | undefined): string =>
