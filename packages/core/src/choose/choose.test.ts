@@ -14,7 +14,7 @@ import {
   type ReceiveEnd,
 } from './forecast';
 import { gainToward, hearingKey, solveHearing, strongestAzimuthDeg } from './hearing';
-import { rankCandidates, type RankRules, schoolsSentence, usable } from './rank';
+import { inGroups, rankCandidates, type RankRules, schoolsSentence, usable } from './rank';
 import { turningPoints } from './turning';
 import { choiceVerdict } from './verdict';
 import { pricePerProvenDb } from './worth';
@@ -324,6 +324,13 @@ describe('four candidates under three FM transmitters', () => {
     expect(Math.abs((product?.levelDbm ?? 0) + 77.6)).toBeLessThan(0.3);
     expect(Math.abs((product?.overNoiseDb ?? 0) - 45)).toBeLessThan(1);
     expect(wideband?.reason).toMatch(/95\.3 MHz and 104\.9 MHz \(f2−f1\).*not usable on 9\.6 MHz/);
+  });
+  test('drafts stood among kinds and things to buy: each stands apart, and the one that fails stands last whatever it is', () => {
+    const groups = inGroups(list);
+    expect(groups.map(({ group }) => group).sort()).toEqual(['failing', 'kinds', 'to buy']);
+    expect(groups.at(-1)).toMatchObject({ group: 'failing', candidates: [{ spec: { id: 'wideband loop' } }] });
+    expect(groups[0].candidates[0]).toBe(list[0]); // the best of all leads
+    expect(groups.flatMap(({ candidates }) => candidates)).toHaveLength(list.length);
   });
   test('a filter helps only ahead of its amplifier, and 5 poles at 30 MHz are enough', () => {
     expect(product && filterAdvice(product)).toMatch(/only ahead of the head amplifier.*23 dB/);

@@ -5,7 +5,9 @@ export { filterAdvice, type ForecastPlace, type ForecastTarget, hearingState, ty
 export { type Hearing, hearingKey, type HearingQuestion, solveHearing, type Unheard } from './hearing';
 export {
   type Candidate,
+  type CandidateGroup,
   candidateKindName,
+  inGroups,
   inView,
   isJudged,
   mayStay,

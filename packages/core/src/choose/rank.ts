@@ -100,6 +100,32 @@ const tier = (candidate: Candidate): number =>
 const byRank = (a: Candidate, b: Candidate): number =>
   tier(b) - tier(a) || a.scoreDb - b.scoreDb || a.burdenDb - b.burdenDb;
 
+/** Where a candidate stands apart: what is there, what is on paper, what could be bought, what could be built; and what fails on some of what is asked. */
+export type CandidateGroup = 'built' | 'drafted' | 'to buy' | 'kinds' | 'failing';
+export const candidateGroup = ({ spec }: Pick<Candidate, 'spec'>): Exclude<CandidateGroup, 'failing'> =>
+  spec.source === 'bought' ? 'to buy' : spec.source === 'kind' ? 'kinds' : spec.standing ? 'built' : 'drafted';
+
+/**
+ * Ranked candidates apart by what they are, each group in its order; the group of the best comes first. What is usable on less than the best of them
+ * stands in a group of its own at the end: no name in an upper group is one that must not be taken.
+ */
+export function inGroups(
+  ranked: readonly Candidate[],
+): readonly { readonly group: CandidateGroup; readonly candidates: readonly Candidate[] }[] {
+  const best = Math.max(...ranked.map(tier));
+  const groups = new Map<CandidateGroup, Candidate[]>();
+  const sound = ranked.filter((one) => tier(one) === best);
+  for (const one of sound) {
+    const group = candidateGroup(one);
+    groups.set(group, [...(groups.get(group) ?? []), one]);
+  }
+  const failing = ranked.filter((one) => tier(one) < best);
+  return [
+    ...[...groups].map(([group, candidates]) => ({ group, candidates })),
+    ...(failing.length > 0 ? [{ group: 'failing' as const, candidates: failing }] : []),
+  ];
+}
+
 function judge(
   { spec }: ReadyCandidate,
   forecasts: readonly TargetForecast[],

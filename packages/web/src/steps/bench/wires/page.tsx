@@ -1,3 +1,4 @@
+import { trimmedWires } from '@velvet-reed/core/antenna';
 import { WiresTogether } from './wires-together';
 import type { StationData } from '../../../data/station';
 import { Room } from '../../../ui/room';
@@ -21,7 +22,10 @@ function Wires({ data }: { readonly data: StationData }) {
       verdict={
         <>
           Wires on one feed pull at each other: cutting one moves the dips of the others.{' '}
-          <Next>Next: cut a little off each wire and enter what it moved, or take that from the model.</Next>
+          <Next>
+            Next: cut a little off each wire and enter what it moved
+            {design && trimmedWires(design) ? ', or take that from the model.' : '.'}
+          </Next>
         </>
       }
       picker={<BenchPicker bench={bench} />}

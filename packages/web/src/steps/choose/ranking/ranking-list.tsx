@@ -1,7 +1,9 @@
 import { SIGHT_WORDS } from '@velvet-reed/core/antenna';
 import {
   type Candidate,
+  type CandidateGroup,
   candidateKindName,
+  inGroups,
   isJudged,
   mayStay,
   type RankView,
@@ -53,8 +55,17 @@ export function RankingList({
   );
   return (
     <>
-      <ol data-evidence className="evidence overflow-y-auto border-t border-rule" aria-label="Ranking">
-        {stays.map(row)}
+      <ol data-evidence className="evidence overflow-y-auto" aria-label="Ranking">
+        {inGroups(stays).map(({ group, candidates }) => (
+          <li key={group}>
+            <h2 className="pt-2 pb-0.5 text-sm font-semibold text-dim">
+              {GROUPS[group]} ({candidates.length})
+            </h2>
+            <ol className="border-t border-rule" aria-label={GROUPS[group]}>
+              {candidates.map(row)}
+            </ol>
+          </li>
+        ))}
         {open.map(({ spec }) => (
           <li key={spec.id} className="flex h-11 items-center border-b border-rule text-dim">
             {spec.name}: computing…
@@ -75,6 +86,15 @@ export function RankingList({
     </>
   );
 }
+
+/** The groups that stand apart, as they are called. */
+const GROUPS: Readonly<Record<CandidateGroup, string>> = {
+  built: 'Built',
+  drafted: 'Drafted, not yet built',
+  'to buy': 'To buy',
+  kinds: 'Kinds that could be built',
+  failing: 'Not usable on all that is asked',
+};
 
 /** What a row stands for: kinds that could be built need no word. */
 const SOURCE = (spec: Candidate['spec']): string | undefined =>
