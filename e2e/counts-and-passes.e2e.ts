@@ -18,6 +18,7 @@ const [NEAR, FAR, ELSEWHERE] = ['PF31et', 'QH90aa', 'JO22aa'];
 /** Answers what a table does not say for certain, where it is asked. */
 async function importDecodes(page: Page, name: string, text: string): Promise<void> {
   const decodes = page.getByRole('region', { name: 'Decodes', exact: true });
+  await decodes.getByLabel('Heard on').first().selectOption({ label: 'none of these' });
   await decodes.getByLabel(/Import a table/).setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(text) });
   await expect(decodes.getByText(name).first()).toBeVisible();
 }
@@ -119,6 +120,10 @@ test('five differences of two converters are judged at their end; gain by substi
   await enter(page, 'trials', 'pattern');
   const gain = page.getByRole('region', { name: 'Gain by substitution' });
   // worked by hand: 868 MHz over 6 m loses 46.8 dB; 14 + 2.15 + 2.15 − 46.8 = −28.5 dBm; 2.15 + 4.3 = 6.45 dBi
+  await gain.getByLabel('Frequency').fill('868 MHz');
+  await gain.getByLabel('Distance').fill('6 m');
+  await gain.getByLabel('Power sent').fill('14 dBm');
+  await gain.getByLabel('Gain of the sender').fill('2.15 dBi');
   await gain.getByLabel('Level with the reference').fill('-26.5 dBm');
   await gain.getByLabel('Level with the antenna').fill('-22.2 dBm');
   await gain.getByLabel('Gain by the model').fill('6.1 dBi');

@@ -16,6 +16,7 @@ test('a pattern of amplitudes is asked for its scale, and its figures follow; th
   const faults = await watch(page);
   await page.goto('/s/1/trials/pattern');
   const patterns = page.getByRole('region', { name: 'Measured patterns' });
+  await patterns.getByLabel('Antenna that was turned').selectOption({ label: 'none of these' });
   await patterns
     .getByLabel(/Import a table/)
     .setInputFiles({ name: 'horn.csv', mimeType: 'text/csv', buffer: Buffer.from(TABLE) });

@@ -4,6 +4,7 @@ import {
   LOG_COLUMNS,
   type LogKind,
   type LogSummary,
+  type PatternCut,
   readLogCsv,
   readSpectrumCsv,
   readSweepText,
@@ -41,6 +42,7 @@ export interface LogContent {
   readonly first: number;
   readonly last: number;
   readonly samples: Uint8Array;
+  readonly cut?: PatternCut;
 }
 /** What each sort of job gives. */
 export interface Contents {
@@ -123,7 +125,10 @@ function spectrumContent({ bytes, answer }: Extract<FileJob, { kind: 'spectrum' 
 function logContent({ bytes, of, answer }: Extract<FileJob, { kind: 'log' }>): LogContent {
   const log = readLogCsv(of, textOf(bytes), answer);
   const order = log.numbers[LOG_COLUMNS[of][0].id];
-  return { rows: order.length, first: order[0], last: order[order.length - 1], samples: packLog(log) };
+  return {
+    ...{ rows: order.length, first: order[0], last: order[order.length - 1], samples: packLog(log) },
+    ...(log.cut ? { cut: log.cut } : {}),
+  };
 }
 
 function contentOf(job: FileJob): Contents[FileJob['kind']] {

@@ -35,7 +35,7 @@ export function pageNumber(value: unknown, missing: number): number {
   return number;
 }
 
-const FIELDS = ['name', 'antennaId', 'receiverId', 'freqHz', 'bandwidthHz', 'conditions'];
+const FIELDS = ['name', 'antennaId', 'receiverId', 'freqHz', 'bandwidthHz', 'conditions', 'cut'];
 
 /** Reads a long log in the thread for files; nothing is written. @throws FileRefusedError with the line number. */
 export const readLogFile = (file: ArrivedFile, { kind, answer }: Pick<LogOrigin, 'kind' | 'answer'>) =>
@@ -48,7 +48,7 @@ export async function storeLog(
   stationId: number,
   {
     file,
-    content: { rows, first, last, samples },
+    content: { rows, first, last, samples, cut },
     origin: { kind, values },
     author,
   }: {
@@ -62,7 +62,7 @@ export async function storeLog(
   if (before) return present(before, 'logs');
   const said = Object.fromEntries(Object.entries(values).filter(([name]) => FIELDS.includes(name)));
   const header = {
-    ...{ ...RESOURCES.logs.blank, name: file.name, ...said },
+    ...{ ...RESOURCES.logs.blank, name: file.name, ...(cut ? { cut } : {}), ...said },
     ...{ kind, rows, first, last, checksum: sha256(samples) },
   };
   const write = batchWriter(db, transaction, stationId, author);

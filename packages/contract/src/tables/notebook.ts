@@ -1,4 +1,4 @@
-import { LOG_KINDS, MOST_LOG_ROWS } from '@velvet-reed/core/formats';
+import { LOG_KINDS, MOST_LOG_ROWS, PATTERN_CUTS } from '@velvet-reed/core/formats';
 import {
   choice,
   evidence,
@@ -117,6 +117,8 @@ export const logs = tableOf({
     freqHz: maybeReal('Frequency (Hz)', ...FREQUENCY),
     bandwidthHz: maybeReal('Bandwidth (Hz)', 1, 100e6),
     conditions: text('Conditions', 400),
+    /** Of a pattern: what its angles count. */
+    cut: withBlank(choice('Angles are', PATTERN_CUTS), 'not said'),
     attachmentId: evidence(ownFile(ref('attachments', 'Raw file'))),
     checksum: evidence(text('Checksum', 64)),
     takenOn: takenOn(),

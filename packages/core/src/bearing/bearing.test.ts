@@ -124,8 +124,8 @@ describe('gain by substitution', () => {
   // worked example: 868 MHz over 6 m: 46.8 dB; a dipole of 2.15 dBi at 14 dBm shows −28.5 dBm; 4.3 dB over it are 6.45 dBi, the model says 6.1
   test('the beam of the worked example agrees with its model within the scatter', () => {
     const found = checkedGain({ ...ASKED, modelDbi: 6.1 });
-    expect(found.freeSpaceDb).toBeCloseTo(46.8, 1);
-    expect(found.expectedDbm).toBeCloseTo(-28.5, 1);
+    expect(found.range?.freeSpaceDb).toBeCloseTo(46.8, 1);
+    expect(found.range?.expectedDbm).toBeCloseTo(-28.5, 1);
     expect(found.gainDbi).toBeCloseTo(6.45, 2);
     expect(found.modelOffDb).toBeCloseTo(0.35, 2);
     expect(found.agrees).toBe(true);
@@ -137,6 +137,19 @@ describe('gain by substitution', () => {
     expect(checkedGain({ ...ASKED, modelDbi: null })).toMatchObject({ modelOffDb: null, agrees: null });
     expect(() => checkedGain({ ...ASKED, modelDbi: 6, scatterDb: -1 })).toThrow('Scatter of a level');
     expect(() => checkedGain({ ...ASKED, modelDbi: 6, testSwr: 0.5 })).toThrow('SWR of the antenna');
+  });
+  test('17 dB off free space "agreed within the scatter": such a way proves nothing, and nobody is told of a way he did not give', () => {
+    const off = { ...ASKED, referenceDbm: ASKED.referenceDbm - 17, testDbm: ASKED.testDbm - 17 };
+    const found = checkedGain({ ...off, modelDbi: 6.1 });
+    expect(found.range?.sound).toBe(false);
+    expect(found.agrees).toBeNull();
+    expect(checkedGain({ ...ASKED, modelDbi: 6.1 }).range?.sound).toBe(true);
+    const unsaid = checkedGain({ ...off, modelDbi: 6.1, sentDbm: null });
+    expect(unsaid.range).toBeUndefined();
+    expect(unsaid.agrees).toBe(true);
+  });
+  test('more received than sent is refused, as a loss without its sign', () => {
+    expect(() => threeAntennas(868e6, 6, { ab: 38, ac: -39, bc: -40 })).toThrow(/minus sign/);
   });
 });
 

@@ -1,4 +1,4 @@
-import { requirePositive, ShapeError } from '../errors';
+import { OutOfRangeError, requirePositive, ShapeError } from '../errors';
 import { freeSpaceLossDb } from '../site/orbit';
 import { wavelengthM } from '../units/wavelength';
 
@@ -105,7 +105,7 @@ export function reflectionByMove(first: readonly number[], moved: readonly numbe
 
 /**
  * Gains of three antennas from three transmissions over one distance, dBi, with their error.
- * @param scatterDb of one transmission, 1 sigma. @param distanceErrorM of the distance, 1 sigma.
+ * @param s21Db received over sent, below 0 dB. @param scatterDb of one transmission, 1 sigma. @param distanceErrorM of the distance, 1 sigma.
  * Each gain is half of a sum of three levels and the loss of the way: √3/2 of the scatter, and half of 8.686·Δd/d (JCGM 100).
  */
 export function threeAntennas(
@@ -116,6 +116,11 @@ export function threeAntennas(
 ) {
   const pathLossDb = freeSpaceLossDb(distanceM, freqHz);
   const { ab, ac, bc } = s21Db;
+  if (Math.max(ab, ac, bc) > 0)
+    throw new OutOfRangeError(
+      'More cannot arrive than was sent: received over sent is below 0 dB. Enter it with a minus sign.',
+      's21Db',
+    );
   return {
     pathLossDb,
     sigmaDb: Math.hypot((Math.sqrt(3) / 2) * scatterDb, ((10 / Math.LN10) * distanceErrorM) / distanceM),

@@ -62,19 +62,27 @@ export function substitutionGain(input: {
   return { realisedDbi, gainDbi, gainDbd: gainDbi - DIPOLE_GAIN_DBI };
 }
 
-/** A gain by substitution held against free space and a model. */
-export interface GainCheck extends SubstitutedGain {
+/** The way from the sender to the reference, held against free space. */
+interface RangeCheck {
   /** Loss between the two antennas in free space, dB, and the level that the reference should then show. */
   readonly freeSpaceDb: number;
   readonly expectedDbm: number;
   /** Measured level of the reference less the expected one, dB: what the room adds. */
   readonly offDb: number;
+  /** Whether that is within what the errors explain. */
+  readonly sound: boolean;
+}
+
+/** A gain by substitution held against free space and a model. */
+export interface GainCheck extends SubstitutedGain {
+  /** undefined where frequency, distance, power or the sender's gain were not given: then nothing is said of free space. */
+  readonly range?: RangeCheck;
   /** Error of the gain, 1 sigma, and its parts, dB. */
   readonly sigmaDb: number;
   readonly parts: readonly { readonly name: string; readonly db: number }[];
   /** Measured less model, dB; null without a model. */
   readonly modelOffDb: number | null;
-  /** Whether the model lies within two sigmas. */
+  /** Whether the model lies within two sigmas; null without a model, and where the way is not sound: then no gain of this place proves anything. */
   readonly agrees: boolean | null;
 }
 
@@ -84,10 +92,10 @@ export interface GainCheck extends SubstitutedGain {
  */
 export function checkedGain(
   input: Parameters<typeof substitutionGain>[0] & {
-    readonly freqHz: number;
-    readonly distanceM: number;
-    readonly sentDbm: number;
-    readonly senderDbi: number;
+    readonly freqHz: number | null;
+    readonly distanceM: number | null;
+    readonly sentDbm: number | null;
+    readonly senderDbi: number | null;
     readonly scatterDb: number;
     readonly referenceErrorDb: number;
     readonly reflectionDb: number;
@@ -101,19 +109,48 @@ export function checkedGain(
   ] as const)
     requireRange(db, what, 0, 40);
   const gain = substitutionGain(input);
-  const freeSpaceDb = freeSpaceLossDb(input.distanceM, input.freqHz);
-  const expectedDbm = input.sentDbm + input.senderDbi + input.referenceDbi - freeSpaceDb;
   const parts = [
     { name: 'scatter of the two levels', db: Math.SQRT2 * input.scatterDb },
     { name: 'gain of the reference', db: input.referenceErrorDb },
     { name: 'reflections of the place', db: input.reflectionDb },
   ];
   const sigmaDb = Math.hypot(...parts.map(({ db }) => db));
+  const range = rangeOf(input, sigmaDb);
   const modelOffDb = input.modelDbi === null ? null : gain.gainDbi - input.modelDbi;
   return {
     ...gain,
-    ...{ freeSpaceDb, expectedDbm, offDb: input.referenceDbm - expectedDbm, sigmaDb, parts, modelOffDb },
-    agrees: modelOffDb === null ? null : Math.abs(modelOffDb) <= 2 * sigmaDb,
+    ...(range ? { range } : {}),
+    ...{ sigmaDb, parts, modelOffDb },
+    agrees: modelOffDb === null || range?.sound === false ? null : Math.abs(modelOffDb) <= 2 * sigmaDb,
+  };
+}
+
+/** Cables, plugs and a sender's power are known to about this together, dB, 1 sigma. Common practice, no source. */
+const RANGE_SIGMA_DB = 1.5;
+/** So many sigmas off, a way is not the free one: something is wrong with it, and not with the antennas. */
+const RANGE_SIGMAS = 3;
+
+function rangeOf(
+  {
+    freqHz,
+    distanceM,
+    sentDbm,
+    senderDbi,
+    referenceDbi,
+    referenceDbm,
+  }: Pick<
+    Parameters<typeof checkedGain>[0],
+    'freqHz' | 'distanceM' | 'sentDbm' | 'senderDbi' | 'referenceDbi' | 'referenceDbm'
+  >,
+  sigmaDb: number,
+): RangeCheck | undefined {
+  if (freqHz === null || distanceM === null || sentDbm === null || senderDbi === null) return undefined;
+  const freeSpaceDb = freeSpaceLossDb(distanceM, freqHz);
+  const expectedDbm = sentDbm + senderDbi + referenceDbi - freeSpaceDb;
+  const offDb = referenceDbm - expectedDbm;
+  return {
+    ...{ freeSpaceDb, expectedDbm, offDb },
+    sound: Math.abs(offDb) <= RANGE_SIGMAS * Math.hypot(sigmaDb, RANGE_SIGMA_DB),
   };
 }
 

@@ -3,6 +3,8 @@ export { type FloorReading, readFloorCsv, readMoment } from './floor-csv';
 export { readPlot, toLonLat, toPlan, writePlot } from './geojson';
 export {
   LOG_COLUMNS,
+  PATTERN_CUTS,
+  type PatternCut,
   LOG_KINDS,
   type LogKind,
   type LogRows,

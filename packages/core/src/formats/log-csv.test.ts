@@ -85,3 +85,12 @@ describe('a summary', () => {
     }
   });
 });
+
+test('a table headed "zenith angle" was taken for azimuth: what its angles count comes with it, and "angle" alone says nothing', () => {
+  const of = (heading: string) => readLogCsv('pattern', `${heading},level dB\n0,-20\n45,-3\n90,0\n135,-3\n`).cut;
+  expect(of('zenith angle')).toBe('zenith');
+  expect(of('theta')).toBe('zenith');
+  expect(of('elevation')).toBe('elevation');
+  expect(of('azimuth_deg')).toBe('azimuth');
+  expect(of('angle_deg')).toBe('not said');
+});

@@ -40,7 +40,22 @@ export interface LogRows {
   readonly kind: LogKind;
   readonly numbers: Readonly<Record<string, Float64Array>>;
   readonly words: Readonly<Record<string, readonly string[]>>;
+  /** Of a pattern: what its heading says that the angles count. */
+  readonly cut?: PatternCut;
 }
+
+/** What the angles of a pattern count: clockwise from north, up from the horizon, or down from the zenith. */
+export const PATTERN_CUTS = ['not said', 'azimuth', 'elevation', 'zenith'] as const;
+export type PatternCut = (typeof PATTERN_CUTS)[number];
+
+const CUT_NAMES: readonly (readonly [PatternCut, RegExp])[] = [
+  ['zenith', /zenith|theta|polar/i],
+  ['elevation', /elevation/i],
+  ['azimuth', /azimuth|bearing|heading|phi\b/i],
+];
+/** What a heading says that its angles count; "angle" alone says nothing. */
+const cutOf = (heading: string | undefined): PatternCut =>
+  CUT_NAMES.find(([, pattern]) => heading !== undefined && pattern.test(heading))?.[0] ?? 'not said';
 
 /** Most rows of one log. */
 export const MOST_LOG_ROWS = 1_000_000;
@@ -53,7 +68,7 @@ const MEANINGS: Readonly<Record<LogKind, { readonly must: readonly string[]; rea
 };
 
 const NAMES: readonly (readonly [string, RegExp])[] = [
-  ['angle', /angle|azimuth|bearing|\bdeg|winkel|heading/i],
+  ['angle', /angle|azimuth|bearing|\bdeg|winkel|heading|zenith|theta|elevation/i],
   ['snr', /snr|s\/n|report/i],
   ['frequency', /freq|\bhz\b|khz|mhz|ghz/i],
   ['level', /dbm|dbfs|\bdb\b|level|floor|noise|power|pegel|rssi/i],
@@ -181,7 +196,10 @@ export function readLogCsv(kind: LogKind, text: string, answer: TableAnswer = {}
         at < 0 ? NaN : id === 'freqHz' ? frequencyAt(table, row, at, unitHz) : levelAt(table, row, at, LIMITS[id]),
       );
   }
-  return inOrder({ kind, numbers, words });
+  return {
+    ...inOrder({ kind, numbers, words }),
+    ...(kind === 'pattern' ? { cut: cutOf(table.headings[columns.indexOf('angle')]) } : {}),
+  };
 }
 
 function levelAt(table: Table, row: TableRow, at: number, [least, most]: readonly [number, number]): number {

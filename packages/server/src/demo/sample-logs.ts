@@ -51,7 +51,7 @@ export function loopPattern(stepDeg: number): string {
     const field = Math.hypot(Math.cos(((angleDeg - 20) * Math.PI) / 180), 0.06);
     return `${angleDeg},${(20 * Math.log10(field) + 0.4 * noise()).toFixed(1)}`;
   });
-  return ['angle_deg,level_dB', ...rows].join('\n');
+  return ['azimuth_deg,level_dB', ...rows].join('\n');
 }
 
 /** Days and hours of a spring's floor. */

@@ -28,5 +28,5 @@ export function turnedPattern(design: Design): string {
     const drift = (DRIFT_DB * i) / (angles.length - 1);
     return `${angleDeg},${(FORWARD_DBM + 10 * Math.log10(Math.max(1e-6, sum)) + drift + SCATTER_DB * noise()).toFixed(2)}`;
   });
-  return ['angle_deg,level_dB', ...rows].join('\n');
+  return ['azimuth_deg,level_dB', ...rows].join('\n');
 }

@@ -7,16 +7,18 @@ import { RefusedError } from '../data/api';
 import { useLogPage, useLogSummary } from '../data/logs';
 import { useWrite, type StationData } from '../data/station';
 import { NotAnswered } from '../data/table-answers';
-import { AntennaPicker } from './antenna-picker';
 import { Button } from './button';
 import { momentText } from './moment-text';
-import { DeleteButton } from './record-row';
+import type { FieldSpec } from './record-form';
+import { ChangeButton, DeleteButton } from './record-row';
 import { Section, Wide } from './section';
 import { Empty } from './states';
 import { Curves } from './curves';
 
 const HOUR_MS = 3_600_000;
 const PAGE = 50;
+/** Of the choice of antennas: another one, which this station does not know. */
+const NONE = 'none';
 
 /** What a room calls its long logs. */
 interface LogWords {
@@ -27,6 +29,18 @@ interface LogWords {
   /** What is drawn: "SNR, dB". */
   readonly value: string;
 }
+
+/** What of a log may be mended: its name, and whose it is. */
+const logFields = (data: StationData): readonly FieldSpec[] => [
+  { name: 'name', label: 'Name', kind: 'text' },
+  {
+    ...{ name: 'antennaId', label: 'Antenna', kind: 'choice', numeric: true },
+    options: [
+      { value: '', label: 'none of this station' },
+      ...data.antennas.map(({ id, name }) => ({ value: String(id), label: name })),
+    ],
+  },
+];
 
 /** Long logs of one sort: imported from a table, drawn from their summary, and read a page at a time. */
 export function LongLogs({
@@ -44,7 +58,9 @@ export function LongLogs({
   const { importLog } = useWrite();
   const logs = data.logs.filter((one) => one.kind === kind);
   const [chosen, setChosen] = useState<number>();
-  const [antennaId, setAntennaId] = useState<number | undefined>(data.antennas.at(-1)?.id);
+  // which antenna it was nobody can guess: asked before a table is taken
+  const [heardOn, setHeardOn] = useState('');
+  const asked = data.antennas.length > 0 && heardOn === '';
   const [fault, setFault] = useState('');
   const [busy, setBusy] = useState(false);
   const log = logs.find(({ id }) => id === chosen) ?? logs.at(-1);
@@ -52,7 +68,7 @@ export function LongLogs({
     setBusy(true);
     setFault('');
     try {
-      await importLog(file, kind, antennaId);
+      await importLog(file, kind, Number(heardOn) || undefined);
       setChosen(undefined);
     } catch (error) {
       if (!(error instanceof CoreError || error instanceof NotAnswered || error instanceof RefusedError)) throw error;
@@ -63,7 +79,11 @@ export function LongLogs({
   };
   return (
     <Section title={words.title} hint={words.hint}>
-      {log ? <LogView key={log.id} log={log} value={words.value} evidence={evidence} /> : <Empty>{words.empty}</Empty>}
+      {log ? (
+        <LogView key={log.id} data={data} log={log} value={words.value} evidence={evidence} />
+      ) : (
+        <Empty>{words.empty}</Empty>
+      )}
       {logs.length > 1 && (
         <label className="mt-3 block text-sm text-dim">
           Log
@@ -77,15 +97,30 @@ export function LongLogs({
         </label>
       )}
       <div className="mt-2 flex flex-wrap items-end gap-x-4 gap-y-2">
-        {data.antennas.length > 0 && antennaId !== undefined && (
-          <AntennaPicker data={data} value={antennaId} onPick={setAntennaId} label="Heard on" />
+        {data.antennas.length > 0 && (
+          <label className="text-sm text-dim">
+            {kind === 'pattern' ? 'Antenna that was turned' : 'Heard on'}
+            <select className="ml-2 text-ink" value={heardOn} onChange={(event) => setHeardOn(event.target.value)}>
+              <option value="">choose…</option>
+              {data.antennas.map(({ id, name }) => (
+                <option key={id} value={id}>
+                  {name}
+                </option>
+              ))}
+              <option value={NONE}>none of these</option>
+            </select>
+          </label>
         )}
         <label className="text-sm text-dim">
-          {busy ? 'Reading…' : 'Import a table (CSV), up to a million rows'}
+          {busy
+            ? 'Reading…'
+            : asked
+              ? 'Choose the antenna, then import a table (CSV)'
+              : 'Import a table (CSV), up to a million rows'}
           <input
             type="file"
             accept=".csv,.txt,.tsv"
-            disabled={busy}
+            disabled={busy || asked}
             className="ml-2 max-w-60 border-0 text-sm text-ink"
             onChange={(event) => {
               const file = event.target.files?.[0];
@@ -105,10 +140,12 @@ export function LongLogs({
 }
 
 function LogView({
+  data,
   log,
   value,
   evidence,
 }: {
+  readonly data: StationData;
   readonly log: Saved<'logs'>;
   readonly value: string;
   readonly evidence: boolean;
@@ -134,6 +171,7 @@ function LogView({
             {value}: median {fixed(summary.median, 1)}, {fixed(summary.least, 1)} to {fixed(summary.most, 1)} (measured)
           </span>
         )}
+        <ChangeButton resource="logs" record={log} name={log.name} fields={logFields(data)} />
         <DeleteButton resource="logs" record={log} name={log.name} />
       </p>
       {error && (

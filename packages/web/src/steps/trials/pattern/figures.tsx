@@ -13,7 +13,7 @@ import { Waiting } from '../../../ui/states';
 import { gapsText } from './gaps';
 import { MovedByQuarter } from './moved';
 import { Agreement, OverModelForm } from './over-model';
-import type { OverModel } from './use-over-model';
+import { CUTS, type OverModel } from './use-over-model';
 import { SCALES, type ShownPattern } from './use-pattern';
 
 /** A figure with its 95 % interval. */
@@ -101,6 +101,21 @@ export function PatternFiguresOf({
             {label}
           </label>
         ))}
+      </fieldset>
+      <fieldset className="mb-3 flex flex-wrap items-center gap-x-4">
+        <legend className="float-left mr-3 text-dim">Its angles are</legend>
+        {CUTS.map(([id, label]) => (
+          <label key={id} className="flex items-center gap-1.5">
+            <input
+              type="radio"
+              name={`cut ${log.id}`}
+              checked={over.cutSaid && over.cut === id}
+              onChange={() => over.setCut(id)}
+            />
+            {label}
+          </label>
+        ))}
+        {!over.cutSaid && <span className="text-caution">not said: taken as azimuth</span>}
       </fieldset>
       {!scale && (
         <p role="status" className="max-w-prose text-caution">

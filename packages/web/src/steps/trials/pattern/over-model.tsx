@@ -3,7 +3,7 @@ import { GROUND_CLASSES } from '@velvet-reed/core/solver';
 import { fixed } from '@velvet-reed/core/units';
 import type { ReactNode } from 'react';
 import { TypedFields } from '../../../ui/typed-numbers';
-import { CUTS, type OverModel } from './use-over-model';
+import type { OverModel } from './use-over-model';
 
 /** What would make it differ so, in words. */
 function explained({ kind, strengthDb, towardDeg = 0, rmsDb }: Explanation): string {
@@ -63,20 +63,6 @@ export function OverModelForm({ over, children }: { readonly over: OverModel; re
               {over.candidates.map(({ antenna }) => (
                 <option key={antenna.id} value={antenna.id}>
                   {antenna.name}
-                </option>
-              ))}
-            </select>
-          </label>
-          <label className="text-sm text-dim">
-            Its angles are
-            <select
-              className="mt-1 block max-w-full text-ink"
-              value={over.cut}
-              onChange={(event) => over.setCut(CUTS.find(([id]) => id === event.target.value)?.[0] ?? 'azimuth')}
-            >
-              {CUTS.map(([id, label]) => (
-                <option key={id} value={id}>
-                  {label}
                 </option>
               ))}
             </select>

@@ -2,6 +2,9 @@ import { checkedGain, twoRay } from '@velvet-reed/core/bearing';
 import { fixed } from '@velvet-reed/core/units';
 import { QuickAnswer } from '../../../ui/quick-answer';
 
+/** Figures that only the comparison with free space takes. */
+const OPTIONAL = { start: '', optional: true } as const;
+
 /** A gain by exchanging the antenna for one that is known, held against free space and the model; and what the ground does to it. */
 export function Substitution() {
   return (
@@ -15,10 +18,10 @@ export function Substitution() {
           { name: 'levelTest', label: 'Level with the antenna', dimension: 'level', bareUnit: 'dBm', start: '' },
           { name: 'swrRef', label: 'SWR of the reference', dimension: 'plain', start: '1' },
           { name: 'swrTest', label: 'SWR of the antenna', dimension: 'plain', start: '1' },
-          { name: 'freq', label: 'Frequency', dimension: 'frequency', bareUnit: 'MHz', start: '868 MHz' },
-          { name: 'distance', label: 'Distance', dimension: 'length', bareUnit: 'm', start: '6 m' },
-          { name: 'sent', label: 'Power sent', dimension: 'level', bareUnit: 'dBm', start: '14 dBm' },
-          { name: 'sender', label: 'Gain of the sender', dimension: 'gain', start: '2.15 dBi' },
+          { name: 'freq', label: 'Frequency', dimension: 'frequency', bareUnit: 'MHz', ...OPTIONAL },
+          { name: 'distance', label: 'Distance', dimension: 'length', bareUnit: 'm', ...OPTIONAL },
+          { name: 'sent', label: 'Power sent', dimension: 'level', bareUnit: 'dBm', ...OPTIONAL },
+          { name: 'sender', label: 'Gain of the sender', dimension: 'gain', ...OPTIONAL },
           { name: 'scatter', label: 'Scatter of a level', dimension: 'gain', start: '0.5 dB' },
           { name: 'refError', label: 'Error of the reference', dimension: 'gain', start: '0.3 dB' },
           { name: 'room', label: 'Reflections', dimension: 'gain', start: '1 dB' },
@@ -27,8 +30,8 @@ export function Substitution() {
         answer={(value, given) => {
           const found = checkedGain({
             ...{ referenceDbi: value('reference'), referenceDbm: value('levelRef'), testDbm: value('levelTest') },
-            ...{ referenceSwr: value('swrRef'), testSwr: value('swrTest'), freqHz: value('freq') },
-            ...{ distanceM: value('distance'), sentDbm: value('sent'), senderDbi: value('sender') },
+            ...{ referenceSwr: value('swrRef'), testSwr: value('swrTest'), freqHz: given('freq') },
+            ...{ distanceM: given('distance'), sentDbm: given('sent'), senderDbi: given('sender') },
             ...{ scatterDb: value('scatter'), referenceErrorDb: value('refError'), reflectionDb: value('room') },
             modelDbi: given('model'),
           });
@@ -42,16 +45,25 @@ export function Substitution() {
               {found.modelOffDb !== null && (
                 <p className={found.agrees ? '' : 'text-caution'}>
                   {fixed(Math.abs(found.modelOffDb), 1)} dB {found.modelOffDb >= 0 ? 'over' : 'under'} the model:{' '}
-                  {found.agrees
-                    ? 'agrees within the scatter.'
-                    : 'does not agree; look for reflections, the feed line, or a wrong reference.'}
+                  {found.agrees === null
+                    ? 'that proves nothing while the reference itself is so far off.'
+                    : found.agrees
+                      ? 'agrees within the scatter.'
+                      : 'does not agree; look for reflections, the feed line, or a wrong reference.'}
+                </p>
+              )}
+              {found.range && (
+                <p className={found.range.sound ? 'text-sm text-dim' : 'text-caution'}>
+                  Free space loses {found.range.freeSpaceDb.toFixed(1)} dB here: the reference should show{' '}
+                  {fixed(found.range.expectedDbm, 1)} dBm and shows {fixed(Math.abs(found.range.offDb), 1)} dB{' '}
+                  {found.range.offDb >= 0 ? 'more' : 'less'}.
+                  {found.range.sound
+                    ? ''
+                    : ' No error of these figures explains that: look at the power sent, the plugs, the distance and the polarisation before any gain is believed.'}
                 </p>
               )}
               <p className="text-sm text-dim">
-                Free space loses {found.freeSpaceDb.toFixed(1)} dB here: the reference should show{' '}
-                {fixed(found.expectedDbm, 1)} dBm and shows {fixed(Math.abs(found.offDb), 1)} dB{' '}
-                {found.offDb >= 0 ? 'more' : 'less'}. Error, 1 σ:{' '}
-                {found.parts.map(({ name, db }) => `${name} ${db.toFixed(1)}`).join(', ')} dB.
+                Error, 1 σ: {found.parts.map(({ name, db }) => `${name} ${db.toFixed(1)}`).join(', ')} dB.
               </p>
             </>
           );

@@ -79,7 +79,7 @@ export function TurnHere({ data }: { readonly data: StationData }) {
     const dropped = done.levels.filter((one) => one === null).length;
     const name = `${done.settings.antennaName}, ${frequencyText(done.settings.freqHz, 6)}.csv`;
     try {
-      const text = writeCsv(['angle_deg', 'level_dB'], rows);
+      const text = writeCsv(['azimuth_deg', 'level_dB'], rows);
       await importLog(new File([text], name, { type: 'text/csv' }), 'pattern', done.settings.antennaId ?? undefined);
       setAside();
       setTold(

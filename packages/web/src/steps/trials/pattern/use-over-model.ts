@@ -1,20 +1,20 @@
 import type { Saved } from '@velvet-reed/contract';
 import { antennaKind } from '@velvet-reed/core/antenna';
 import { type MeasuredPattern, overlayModel } from '@velvet-reed/core/bearing';
+import type { PatternCut } from '@velvet-reed/core/formats';
 import { useMemo, useState } from 'react';
 import { designOf, latestRevision } from '../../../data/derive';
 import { modelOf, questionOf, useModel } from '../../../data/model';
-import type { StationData } from '../../../data/station';
+import { useWrite, type StationData } from '../../../data/station';
 import { tried } from '../../../ui/tried';
 import { useTypedNumbers } from '../../../ui/use-typed-numbers';
 
-/** What the angles of a table count. */
-export const CUTS = [
+/** What the angles of a table count, in words. */
+export const CUTS: readonly (readonly [Exclude<PatternCut, 'not said'>, string])[] = [
   ['azimuth', 'azimuth, clockwise'],
   ['elevation', 'elevation: 0° is the horizon'],
   ['zenith', 'from the zenith: 90° is the horizon'],
-] as const;
-export type Cut = (typeof CUTS)[number][0];
+];
 
 /** A plumb line errs by no more in a vertical cut, degrees. */
 const MOST_TILT_DEG = 20;
@@ -31,7 +31,11 @@ const modelled = (data: StationData) =>
 export function useOverModel(data: StationData, log: Saved<'logs'>, found: MeasuredPattern | undefined) {
   const candidates = modelled(data);
   const [antennaId, setAntennaId] = useState<number | undefined>(log.antennaId ?? undefined);
-  const [cut, setCut] = useState<Cut>('azimuth');
+  const { trySave } = useWrite();
+  // until somebody says, a table of angles is taken for a turn in azimuth, and the page says so
+  const cut: Exclude<PatternCut, 'not said'> = log.cut === 'not said' ? 'azimuth' : log.cut;
+  const setCut = (next: PatternCut): void =>
+    void trySave([{ op: 'update', resource: 'logs', id: log.id, version: log.version, values: { cut: next } }]);
   const [groundId, setGroundId] = useState(FREE);
   const chosen = candidates.find(({ antenna }) => antenna.id === antennaId);
   const design = chosen && designOf(data, chosen.revision);
@@ -80,7 +84,19 @@ export function useOverModel(data: StationData, log: Saved<'logs'>, found: Measu
     [found, spot, cut, groundId, scatterDb, reflectionDb],
   );
   return {
-    ...{ candidates, chosen, setAntennaId, cut, setCut, groundId, setGroundId, typed, freqHz, overlay },
+    ...{
+      candidates,
+      chosen,
+      setAntennaId,
+      cut,
+      cutSaid: log.cut !== 'not said',
+      setCut,
+      groundId,
+      setGroundId,
+      typed,
+      freqHz,
+      overlay,
+    },
     fault: fault ?? state.trouble,
     busy: state.busy && overlay === undefined,
   };
