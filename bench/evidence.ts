@@ -1,5 +1,6 @@
 // Verdicts against a referee over made-up stations and their edits; intervals of pattern figures and of fixes against what is true.
 import { type BearingLine, insideRegion95, judgedFix, measuredPattern } from '../packages/core/src/bearing';
+import { FIX_CASES } from '../packages/core/src/bearing/fix-cases';
 import { chanceOf } from '../packages/core/src/recording';
 import { walkWorld } from '../packages/web/src/data/guard-worlds';
 import { printLine } from './print';
@@ -55,95 +56,8 @@ function patterns(): void {
     }
 }
 
-/** Places of turns, error of an axis, degrees, and where the source lies. */
-const CASES: readonly (readonly [
-  name: string,
-  places: readonly (readonly [number, number])[],
-  sigmaDeg: number,
-  at: readonly [number, number],
-])[] = [
-  [
-    'three round it',
-    [
-      [-100, -60],
-      [110, -50],
-      [10, 120],
-    ],
-    1,
-    [0, 0],
-  ],
-  [
-    'three, 3° each',
-    [
-      [-100, -60],
-      [110, -50],
-      [10, 120],
-    ],
-    3,
-    [0, 0],
-  ],
-  [
-    'two, square',
-    [
-      [-100, 0],
-      [0, -100],
-    ],
-    3,
-    [0, 0],
-  ],
-  [
-    'two, shallow',
-    [
-      [-100, 10],
-      [-100, -10],
-    ],
-    2,
-    [0, 0],
-  ],
-  [
-    'near a station',
-    [
-      [-100, 0],
-      [0, -8],
-      [60, 60],
-    ],
-    3,
-    [0, 0],
-  ],
-  [
-    'very near a station',
-    [
-      [-100, 0],
-      [0, -4],
-      [60, 60],
-    ],
-    5,
-    [0, 0],
-  ],
-  [
-    'three in a row',
-    [
-      [-60, -50],
-      [0, -52],
-      [60, -50],
-    ],
-    3,
-    [0, 40],
-  ],
-  [
-    'far behind a short base',
-    [
-      [-10, 0],
-      [10, 0],
-      [0, 6],
-    ],
-    2,
-    [0, 90],
-  ],
-];
-
 function fixes(): void {
-  for (const [name, places, sigmaDeg, at] of CASES) {
+  for (const [name, places, sigmaDeg, , at] of FIX_CASES) {
     let [held, told] = [0, 0];
     for (let seed = 1; seed <= FIXES; seed += 1) {
       const { normal } = chanceOf(seed + 90_000);

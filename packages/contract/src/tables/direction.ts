@@ -34,7 +34,7 @@ export const nullLogs = tableOf({
     /** The same turn with the sense antenna on. */
     sense: withBlank(turned('With the sense antenna'), []),
     /** How well a direction is read, 1 sigma. */
-    sigmaDeg: withBlank(real('Error of a direction (degrees)', 0.1, 45), 3),
+    sigmaDeg: withBlank(real('Compass and mark, error (degrees)', 0.1, 45), 3),
     antennaId: maybeRef('antennas', 'Antenna'),
     conditions: text('Conditions', 400),
     takenOn: takenOn(),

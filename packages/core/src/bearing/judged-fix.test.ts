@@ -1,4 +1,5 @@
 import { expect, test } from '@jest/globals';
+import { FIX_CASES } from './fix-cases';
 import { chanceOf } from '../recording/made';
 import { type BearingLine, insideRegion95, region95 } from './fix';
 import { diversityGain } from './diversity';
@@ -55,102 +56,7 @@ test('2,000 random triples with one bearing back to front: never NaN, and the cu
   expect(named / 2000).toBeGreaterThanOrEqual(0.9);
 });
 
-/** Places of the turns and the scatter, and where the source may lie: the last four near a station or at a shallow cut. */
-const CASES: readonly (readonly [
-  name: string,
-  places: readonly (readonly [number, number])[],
-  sigmaDeg: number,
-  spread: number,
-  at: readonly [number, number],
-])[] = [
-  [
-    'three round it',
-    [
-      [-100, -60],
-      [110, -50],
-      [10, 120],
-    ],
-    1,
-    20,
-    [0, 0],
-  ],
-  [
-    'three, 3° each',
-    [
-      [-100, -60],
-      [110, -50],
-      [10, 120],
-    ],
-    3,
-    20,
-    [0, 0],
-  ],
-  [
-    'two, square',
-    [
-      [-100, 0],
-      [0, -100],
-    ],
-    3,
-    20,
-    [0, 0],
-  ],
-  [
-    'two, shallow',
-    [
-      [-100, 10],
-      [-100, -10],
-    ],
-    2,
-    10,
-    [0, 0],
-  ],
-  [
-    'near a station',
-    [
-      [-100, 0],
-      [0, -8],
-      [60, 60],
-    ],
-    3,
-    2,
-    [0, 0],
-  ],
-  [
-    'very near a station',
-    [
-      [-100, 0],
-      [0, -4],
-      [60, 60],
-    ],
-    5,
-    1,
-    [0, 0],
-  ],
-  [
-    'three in a row',
-    [
-      [-60, -50],
-      [0, -52],
-      [60, -50],
-    ],
-    3,
-    10,
-    [0, 40],
-  ],
-  [
-    'far behind a short base',
-    [
-      [-10, 0],
-      [10, 0],
-      [0, 6],
-    ],
-    2,
-    10,
-    [0, 90],
-  ],
-];
-test.each(CASES)(
+test.each(FIX_CASES)(
   'regions hold the source at their level: %s, 95 %% of 1,000 within 93 to 97 %%',
   (_, places, sigmaDeg, spread, at) => {
     let [inside, count] = [0, 0];

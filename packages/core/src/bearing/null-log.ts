@@ -114,63 +114,125 @@ export function fitNull(readings: readonly AxisReading[]): NullFit {
     }
   }
   const expected = (Math.min(...readings.map(({ levelDbm }) => levelDbm)) - UNDER_LOWEST_DB) / DB_PER_NEPER;
-  let p = best;
+  const p = fitted(readings, best, expected, (one) =>
+    scaleOf(readings.map(({ axisDeg, levelDbm }) => levelDbm - modelDb(one, axisDeg))),
+  );
+  return toldOf(readings, p, expected);
+}
+
+/** Residuals of the readings with Huber's weights, and the slopes of the level there. */
+const weighted = (readings: readonly AxisReading[], one: Parameters, scale: number) =>
+  readings.map(({ axisDeg, levelDbm }) => {
+    const off = levelDbm - modelDb(one, axisDeg);
+    const weight = Math.abs(off) <= HUBER * scale ? 1 : (HUBER * scale) / Math.abs(off);
+    return { off, weight, slopes: slopesOf(one, axisDeg) };
+  });
+
+/** How strongly the floor is held to what is expected under the lowest reading. */
+const floorPrior = (scale: number): number => (scale * DB_PER_NEPER) ** 2 / FLOOR_PRIOR_DB ** 2;
+
+/** What is minimised: squares up to Huber's limit, straight beyond, and the floor's pull. */
+const lossOf = (readings: readonly AxisReading[], one: Parameters, scale: number, expected: number): number =>
+  weighted(readings, one, scale).reduce(
+    (sum, { off }) =>
+      sum + (Math.abs(off) <= HUBER * scale ? off * off : 2 * HUBER * scale * Math.abs(off) - (HUBER * scale) ** 2),
+    floorPrior(scale) * (one.floor - expected) ** 2,
+  );
+
+/** Least loss from a start by damped steps; with `held` the axis stays where it is. */
+function fitted(
+  readings: readonly AxisReading[],
+  start: Parameters,
+  expected: number,
+  scaleAt: (one: Parameters) => number,
+  held = false,
+): Parameters {
+  let p = start;
   let damping = 1e-3;
-  const weighted = (one: Parameters, scale: number) =>
-    readings.map(({ axisDeg, levelDbm }) => {
-      const off = levelDbm - modelDb(one, axisDeg);
-      const weight = Math.abs(off) <= HUBER * scale ? 1 : (HUBER * scale) / Math.abs(off);
-      return { off, weight, slopes: slopesOf(one, axisDeg) };
-    });
-  const lossOf = (one: Parameters, scale: number): number =>
-    weighted(one, scale).reduce(
-      (sum, { off }) =>
-        sum + (Math.abs(off) <= HUBER * scale ? off * off : 2 * HUBER * scale * Math.abs(off) - (HUBER * scale) ** 2),
-      0,
-    );
   for (let round = 0; round < ROUNDS; round += 1) {
-    const scale = scaleOf(readings.map(({ axisDeg, levelDbm }) => levelDbm - modelDb(p, axisDeg)));
-    const rows = weighted(p, scale);
-    const normal = [0, 1, 2].map((i) =>
-      [0, 1, 2].map((j) => rows.reduce((sum, { weight, slopes }) => sum + weight * slopes[i] * slopes[j], 0)),
+    const scale = scaleAt(p);
+    const rows = weighted(readings, p, scale);
+    const free = held ? [1, 2] : [0, 1, 2];
+    const prior = floorPrior(scale);
+    const normal = free.map((i) =>
+      free.map((j) => rows.reduce((sum, { weight, slopes }) => sum + weight * slopes[i] * slopes[j], 0)),
     );
-    const prior = (scale * DB_PER_NEPER) ** 2 / FLOOR_PRIOR_DB ** 2;
-    normal[2][2] += prior;
-    const right = [0, 1, 2].map((i) =>
-      rows.reduce((sum, { weight, slopes, off }) => sum + weight * slopes[i] * off, 0),
-    );
-    right[2] += prior * (expected - p.floor);
-    const step = solveLinear(
-      normal.map((row, i) => row.map((value, j) => value + (i === j ? damping * value + 1e-9 : 0))),
+    const right = free.map((i) => rows.reduce((sum, { weight, slopes, off }) => sum + weight * slopes[i] * off, 0));
+    normal[normal.length - 1][normal.length - 1] += prior;
+    right[right.length - 1] += prior * (expected - p.floor);
+    // where a turn tells nothing of the lobe or the floor, that one stays
+    const ridge = 1e-9 * (1 + Math.max(...normal.map((row, i) => row[i])));
+    const solved = solveLinear(
+      normal.map((row, i) => row.map((value, j) => value + (i === j ? damping * value + ridge : 0))),
       right,
     );
+    const step = held ? [0, ...solved] : solved;
     const next = {
       axis: p.axis + Math.max(-15, Math.min(15, step[0])),
       lobe: p.lobe + Math.max(-2, Math.min(2, step[1])),
       floor: p.floor + Math.max(-2, Math.min(2, step[2])),
     };
-    const whole = (one: Parameters): number => lossOf(one, scale) + prior * (one.floor - expected) ** 2;
-    if (whole(next) <= whole(p)) {
-      const moved = Math.abs(next.axis - p.axis);
+    if (lossOf(readings, next, scale, expected) <= lossOf(readings, p, scale, expected)) {
+      const moved = Math.max(
+        Math.abs(next.axis - p.axis),
+        Math.abs(next.lobe - p.lobe),
+        Math.abs(next.floor - p.floor),
+      );
       p = next;
       damping = Math.max(1e-9, damping / 5);
-      if (moved < 1e-7 && round > 3) break;
+      if (moved < (held ? 1e-4 : 1e-7) && round > (held ? 0 : 3)) break;
     } else damping *= 8;
   }
-  return toldOf(readings, p, weighted);
+  return p;
 }
 
-function toldOf(
+/**
+ * How far the axis can be turned until the loss, lobe and floor fitted anew, has risen by so much: the mean of both sides, degrees. The level is no
+ * straight line in the axis, so an interval by its slope alone is too narrow beside a shallow null.
+ * Source: profile likelihood, Venzon & Moolgavkar, Applied Statistics 37 (1988) 87.
+ */
+function profiledHalf(
   readings: readonly AxisReading[],
   p: Parameters,
-  weighted: (
-    one: Parameters,
-    scale: number,
-  ) => readonly { readonly off: number; readonly weight: number; readonly slopes: readonly [number, number, number] }[],
-): NullFit {
+  {
+    scale,
+    expected,
+    rise,
+    firstDeg,
+  }: { readonly scale: number; readonly expected: number; readonly rise: number; readonly firstDeg: number },
+): number {
+  const limit = lossOf(readings, p, scale, expected) + rise;
+  const beyond = (start: Parameters, offDeg: number) => {
+    const there = fitted(readings, { ...start, axis: p.axis + offDeg }, expected, () => scale, true);
+    return { there, over: lossOf(readings, there, scale, expected) > limit };
+  };
+  const reach = (sign: 1 | -1): number => {
+    let [inside, outside] = [0, Math.min(90, Math.max(0.01, firstDeg))];
+    let from = p;
+    for (let now = beyond(from, sign * outside); !now.over; now = beyond(from, sign * outside)) {
+      if (outside >= 90) return 90;
+      from = now.there;
+      inside = outside;
+      outside = Math.min(90, 1.6 * outside);
+    }
+    for (let i = 0; i < 6; i += 1) {
+      const middle = (inside + outside) / 2;
+      const now = beyond(from, sign * middle);
+      if (now.over) outside = middle;
+      else {
+        inside = middle;
+        from = now.there;
+      }
+    }
+    return (inside + outside) / 2;
+  };
+  return (reach(1) + reach(-1)) / 2;
+}
+
+function toldOf(readings: readonly AxisReading[], p: Parameters, expected: number): NullFit {
   const residuals = readings.map(({ axisDeg, levelDbm }) => levelDbm - modelDb(p, axisDeg));
   const scale = scaleOf(residuals);
-  const rows = weighted(p, scale);
+  const rows = weighted(readings, p, scale);
   const n = readings.length;
   // variance of Huber's estimate: squares of the limited residuals over the share that is not limited
   const limited = rows.reduce((sum, { off, weight }) => sum + (weight * off) ** 2, 0);
@@ -182,7 +244,7 @@ function toldOf(
   const information = [0, 1, 2].map((i) =>
     [0, 1, 2].map((j) => rows.reduce((sum, { slopes }) => sum + slopes[i] * slopes[j], 0)),
   );
-  information[2][2] += (scale * DB_PER_NEPER) ** 2 / FLOOR_PRIOR_DB ** 2;
+  information[2][2] += floorPrior(scale);
   let share: number;
   try {
     [share] = solveLinear(information, [1, 0, 0]);
@@ -192,7 +254,11 @@ function toldOf(
     );
   }
   const sigma = Math.sqrt(Math.max(0, share) * variance);
-  const halfDeg = Math.min(90, studentQuantile(0.975, freedom) * sigma);
+  const t = studentQuantile(0.975, freedom);
+  const halfDeg = profiledHalf(readings, p, {
+    ...{ scale, expected, firstDeg: t * sigma },
+    rise: inside * t * t * variance,
+  });
   const [lobe, floor] = [Math.exp(p.lobe), Math.exp(p.floor)];
   const axisDeg = ((p.axis % 180) + 180) % 180;
   const lowest = readings.reduce((least, one) => (one.levelDbm < least.levelDbm ? one : least));

@@ -438,14 +438,19 @@ function stepsTo(end: Reached): readonly RouteStep[] {
   return steps;
 }
 
-/** Receivers and antennas that hang together by plugs and switches, whatever their positions: what a flash can take. */
-export function wiredTogether({ nodes, links }: GuardGraph, id: string, cut: ReadonlySet<string>): ReadonlySet<string> {
-  const seen = new Set([id]);
-  const byId = new Map(nodes.map((node) => [node.id, node]));
-  const queue = [id];
+/**
+ * Nodes that links join to a first one, itself included, whichever way they are drawn.
+ * @param passes whether the walk goes on beyond a node that it has reached; absent: beyond all.
+ */
+export function linkedNodes(
+  links: GuardGraph['links'],
+  start: string,
+  passes: (id: string) => boolean = () => true,
+): ReadonlySet<string> {
+  const seen = new Set([start]);
+  const queue = [start];
   for (let at = queue.pop(); at !== undefined; at = queue.pop()) {
-    const node = byId.get(at);
-    if (cut.has(at) || (node?.kind === 'transmitter' && at !== id)) continue;
+    if (!passes(at)) continue;
     for (const { from, to } of links)
       for (const [one, other] of [
         [from.node, to.node],
@@ -457,4 +462,10 @@ export function wiredTogether({ nodes, links }: GuardGraph, id: string, cut: Rea
         }
   }
   return seen;
+}
+
+/** Receivers and antennas that hang together by plugs and switches, whatever their positions: what a flash can take. */
+export function wiredTogether({ nodes, links }: GuardGraph, id: string, cut: ReadonlySet<string>): ReadonlySet<string> {
+  const transmitters = new Set(nodes.flatMap((node) => (node.kind === 'transmitter' ? [node.id] : [])));
+  return linkedNodes(links, id, (at) => !cut.has(at) && (at === id || !transmitters.has(at)));
 }

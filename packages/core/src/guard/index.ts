@@ -17,6 +17,7 @@ export {
   type Known,
   type Port,
   portsOf,
+  linkedNodes,
   wiredTogether,
 } from './graph';
 export {

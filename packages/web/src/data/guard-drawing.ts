@@ -1,7 +1,15 @@
 import type { Saved } from '@velvet-reed/contract';
 import { type PlacedAntenna, receptionOf, startDesign } from '@velvet-reed/core/antenna';
 import type { AntennaState, PartState } from '@velvet-reed/core/evidence';
-import { type Drive, type GuardGraph, type GuardNode, type Known, type Port, portsOf } from '@velvet-reed/core/guard';
+import {
+  type Drive,
+  type GuardGraph,
+  type GuardNode,
+  type Known,
+  linkedNodes,
+  type Port,
+  portsOf,
+} from '@velvet-reed/core/guard';
 import { stageGainDb } from '@velvet-reed/core/path';
 import { transmitterField } from '@velvet-reed/core/site';
 import { parseQuantity, wattsToDbm } from '@velvet-reed/core/units';
@@ -270,7 +278,7 @@ export function drawnStation(data: StationData, plan: PlannedTransmitter): Drawn
   const drawnAmplifiers = new Set(parts.flatMap(({ id, kind }) => (kind === 'amplifier' ? [partNode(id)] : [])));
   const amplifiers = inputs.flatMap((input) => {
     const found = pathAmplifier(data, input);
-    const near = found ? [...reachedFrom(inputNode(input.id), plain)] : [];
+    const near = found ? [...linkedNodes(plain, inputNode(input.id))] : [];
     return found && !near.some((id) => drawnAmplifiers.has(id)) ? [found] : [];
   });
   const links = withAmplifiers(plain, amplifiers);
@@ -307,7 +315,7 @@ export function drawnStation(data: StationData, plan: PlannedTransmitter): Drawn
   const used = new Set(whole.flatMap(({ from, to }) => [from.node, to.node]));
   const nodes = shell.filter(({ kind, id }) => kind !== 'antenna' || used.has(id));
   const antennas = nodes.filter(({ kind }) => kind === 'antenna');
-  const sending = reachedFrom(TRANSMITTER, whole);
+  const sending = linkedNodes(whole, TRANSMITTER);
   const frequencies = transmitFrequencies(data, plan);
   const placed = ({ id }: GuardNode, freqHz: number): readonly PlacedAntenna[] => {
     if (id !== MAST) return id.startsWith('antenna:') ? placedAntennas(data, idOf(id)) : [];
@@ -382,7 +390,7 @@ export function drawnStation(data: StationData, plan: PlannedTransmitter): Drawn
     ],
     ...{ asks, loose, looseLinks: links.length - whole.length, amplifiers, graphAt, stateOf },
     scopeOf: (input) => {
-      const near = new Set([...sending, ...reachedFrom(inputNode(input.id), whole)]);
+      const near = new Set([...sending, ...linkedNodes(whole, inputNode(input.id))]);
       const others = shell.filter(
         ({ id, kind }) => near.has(id) && !['antenna'].includes(kind) && !id.startsWith('part:'),
       );
@@ -410,23 +418,6 @@ export const numbersIn = (text: string): readonly number[] => text.split(',').ma
 const isInputOf = (input: Input, id: number, name: string): boolean =>
   input.receiverId === id || (input.receiverId === null && sameName(input.name, name));
 
-/** Nodes that hang together by links. */
-export function reachedFrom(start: string, links: GuardGraph['links']): ReadonlySet<string> {
-  const seen = new Set([start]);
-  const queue = [start];
-  for (let at = queue.pop(); at !== undefined; at = queue.pop())
-    for (const { from, to } of links)
-      for (const [one, other] of [
-        [from.node, to.node],
-        [to.node, from.node],
-      ])
-        if (one === at && !seen.has(other)) {
-          seen.add(other);
-          queue.push(other);
-        }
-  return seen;
-}
-
 /** Gain at most that an antenna has toward a neighbour, dBi: what it has less is a loss. */
 const MOST_GAIN_DBI = 6;
 
@@ -453,7 +444,7 @@ function neighbourGraph(data: StationData, one: FieldKnown, antennas: readonly G
 
 /** The antenna that the transmitter feeds, as it stands; undefined where it is not on the Plot. */
 export function fedAntenna(data: StationData, plan: PlannedTransmitter): PlacedAntenna | undefined {
-  const fed = [...reachedFrom(TRANSMITTER, drawnStation(data, plan).graph.links)];
+  const fed = [...linkedNodes(drawnStation(data, plan).graph.links, TRANSMITTER)];
   const own = fed.find((id) => id.startsWith('antenna:'));
   return own ? placedAntenna(data, idOf(own)) : fed.includes(MAST) ? mastAt(data, plan, plan.freqHz) : undefined;
 }

@@ -1,6 +1,6 @@
 import '@xyflow/react/dist/base.css';
 import type { GuardNode } from '@velvet-reed/core/guard';
-import { portsOf } from '@velvet-reed/core/guard';
+import { linkedNodes, portsOf } from '@velvet-reed/core/guard';
 import { fixed } from '@velvet-reed/core/units';
 import {
   ConnectionMode,
@@ -14,7 +14,7 @@ import {
   useNodesState,
 } from '@xyflow/react';
 import { useEffect, useMemo, useRef } from 'react';
-import { type DrawnStation, reachedFrom } from '../../../data/guard-drawing';
+import type { DrawnStation } from '../../../data/guard-drawing';
 
 /** Keys rest when none was pressed for this long, ms. */
 const REST_MS = 400;
@@ -119,7 +119,7 @@ function placesOf(
   // each end stands under the antennas that it hangs on, so that few lines cross
   const order = new Map(antennas.map(({ id }, i) => [id, i]));
   const under = ({ id }: GuardNode): number => {
-    const reached = reachedFrom(id, links);
+    const reached = linkedNodes(links, id);
     const places = [...reached].flatMap((one) => order.get(one) ?? []);
     return places.length === 0 ? antennas.length : places.reduce((sum, one) => sum + one, 0) / places.length;
   };

@@ -217,7 +217,10 @@ const FIELDS: readonly FieldSpec[] = [
     ...{ name: 'declinationDeg', label: 'Declination', kind: 'quantity', dimension: 'angle' },
     hint: 'added to a magnetic compass; east is plus; 0: true',
   },
-  { name: 'sigmaDeg', label: 'Error of a direction', kind: 'quantity', dimension: 'angle', hint: '3° by hand' },
+  {
+    ...{ name: 'sigmaDeg', label: 'Compass and mark, error', kind: 'quantity', dimension: 'angle' },
+    hint: 'common to all directions of the turn: 3° by hand; what the levels leave is fitted beside it',
+  },
   readingsField('readings', 'Direction and level, a line each', false),
   readingsField('sense', 'The same with the sense antenna', true),
 ];
@@ -306,7 +309,8 @@ function TurnRow({ turn: { log, fit, bearingDeg, fault } }: { readonly turn: Jud
       ) : (
         fit && (
           <p className="max-w-prose">
-            Null axis {ends(fit.axisDeg)} ± {fixed(fit.halfDeg, 1)}°, maximum {fixed(fit.maximumDbm, 1)} dBm, floor{' '}
+            Null axis {ends(fit.axisDeg)} ± {fixed(fit.halfDeg, 1)}° by the levels (95 %), and ± {fixed(2 * log.sigmaDeg, 0)}°
+            by compass and mark; maximum {fixed(fit.maximumDbm, 1)} dBm, floor{' '}
             {fixed(fit.floorDbm, 0)} dBm, {fixed(fit.depthDb, 0)} dB deep, scatter {fixed(fit.scatterDb, 1)} dB
             (measured). The lowest sample, {fixed(fit.lowestDeg, 0)}°, is {fixed(fit.lowestOffDeg, 0)}° off.
             {bearingDeg !== undefined && ` By the sense antenna it lies at ${fixed(bearingDeg, 0)}°.`}
