@@ -309,8 +309,8 @@ function TurnRow({ turn: { log, fit, bearingDeg, fault } }: { readonly turn: Jud
       ) : (
         fit && (
           <p className="max-w-prose">
-            Null axis {ends(fit.axisDeg)} ± {fixed(fit.halfDeg, 1)}° by the levels (95 %), and ± {fixed(2 * log.sigmaDeg, 0)}°
-            by compass and mark; maximum {fixed(fit.maximumDbm, 1)} dBm, floor{' '}
+            Null axis {ends(fit.axisDeg)} ± {fixed(fit.halfDeg, 1)}° by the levels (95 %), and ±{' '}
+            {fixed(2 * log.sigmaDeg, 0)}° by compass and mark; maximum {fixed(fit.maximumDbm, 1)} dBm, floor{' '}
             {fixed(fit.floorDbm, 0)} dBm, {fixed(fit.depthDb, 0)} dB deep, scatter {fixed(fit.scatterDb, 1)} dB
             (measured). The lowest sample, {fixed(fit.lowestDeg, 0)}°, is {fixed(fit.lowestOffDeg, 0)}° off.
             {bearingDeg !== undefined && ` By the sense antenna it lies at ${fixed(bearingDeg, 0)}°.`}
