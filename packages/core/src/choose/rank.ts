@@ -102,7 +102,7 @@ const byRank = (a: Candidate, b: Candidate): number =>
 
 /** Where a candidate stands apart: what is there, what is on paper, what could be bought, what could be built; and what fails on some of what is asked. */
 export type CandidateGroup = 'built' | 'drafted' | 'to buy' | 'kinds' | 'failing';
-export const candidateGroup = ({ spec }: Pick<Candidate, 'spec'>): Exclude<CandidateGroup, 'failing'> =>
+const candidateGroup = ({ spec }: Pick<Candidate, 'spec'>): Exclude<CandidateGroup, 'failing'> =>
   spec.source === 'bought' ? 'to buy' : spec.source === 'kind' ? 'kinds' : spec.standing ? 'built' : 'drafted';
 
 /**

@@ -19,6 +19,8 @@ export interface NoiseVerdict<R extends NoiseReading = NoiseReading> {
   /** SNR that the receiver costs there, dB; null: everything. */
   readonly snrLossDb?: number | null;
   readonly sentence: string;
+  /** The sentence around its loss, where it names one: a page shows the figure between the two with its origin. */
+  readonly around?: readonly [before: string, after: string];
   readonly next: string;
 }
 
@@ -61,18 +63,24 @@ export function noiseVerdict<R extends NoiseReading>(readings: readonly R[], oth
       sentence: `At ${where} the noise does not rise with the antenna: nothing from outside reaches the receiver.`,
       next: 'Check cable and antenna, and that both readings used the same gain and bandwidth.',
     };
-  const cost = `it costs ${snrLossDb.toFixed(snrLossDb < 1 ? 2 : 1)} dB of SNR`;
+  const told = (before: string, after: string) => ({
+    sentence: `${before} ${snrLossDb.toFixed(snrLossDb < 1 ? 2 : 1)} dB ${after}`,
+    around: [before, after] as const,
+  });
   if (readings.every((one) => amplifierAdvice(riseOf(one)) === 'none_needed'))
     return {
       ...common,
       state: 'outside decides',
-      sentence: `Your receiver hears the noise from outside wherever you looked: its own costs ${snrLossDb.toFixed(snrLossDb < 1 ? 2 : 1)} dB of SNR at worst.`,
+      ...told('Your receiver hears the noise from outside wherever you looked: its own costs', 'of SNR at worst.'),
       next: 'Leave amplifiers out; look at the Path for overload.',
     };
   return {
     ...common,
     state: 'receiver decides',
-    sentence: `At ${where} the receiver’s own noise ${amplifierAdvice(rise) === 'at_antenna_helps' ? 'decides' : 'is heard too'}: ${cost}.`,
+    ...told(
+      `At ${where} the receiver’s own noise ${amplifierAdvice(rise) === 'at_antenna_helps' ? 'decides' : 'is heard too'}: it costs`,
+      'of SNR.',
+    ),
     next:
       amplifierAdvice(rise) === 'at_antenna_helps'
         ? 'Try an amplifier in the Path, ahead of the line.'

@@ -81,7 +81,7 @@ function Noise({ data }: { readonly data: StationData }) {
 }
 
 function Verdict({
-  verdict: { state, worst, snrLossDb, sentence, next },
+  verdict: { state, worst, snrLossDb, sentence, around, next },
   stationId,
 }: {
   readonly verdict: NoiseVerdict<OffOn>;
@@ -90,9 +90,13 @@ function Verdict({
   const step = `Next: ${next.charAt(0).toLowerCase()}${next.slice(1)}`;
   return (
     <>
-      {sentence}{' '}
-      {worst && typeof snrLossDb === 'number' && (
-        <Value shown={inDb(snrLossDb, snrLossDb < 1 ? 2 : 1, 'dB lost')} provenance={lossProvenance(worst)} />
+      {worst && around && typeof snrLossDb === 'number' ? (
+        <>
+          {around[0]} <Value strong shown={inDb(snrLossDb, snrLossDb < 1 ? 2 : 1)} provenance={lossProvenance(worst)} />{' '}
+          {around[1]}
+        </>
+      ) : (
+        sentence
       )}{' '}
       <Next>{state === 'receiver decides' ? <Link to={`/s/${stationId}/path/chain`}>{step}</Link> : step}</Next>
     </>
