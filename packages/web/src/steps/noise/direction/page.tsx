@@ -137,7 +137,7 @@ function Verdict({ data, judged }: { readonly data: StationData; readonly judged
   return (
     <>
       It comes from {place(fix.xM, fix.yM)}, within {lengthText(fix.semiMajorM, 2)} by {lengthText(fix.semiMinorM, 2)}{' '}
-      (1 σ, measured; the region of 95 % is drawn)
+      (1 σ, measured; the region of 95&nbsp;% is drawn)
       {suspects.length > 0 ? `: ${suspects.join(', ')} ${suspects.length === 1 ? 'lies' : 'lie'} there` : ''}.
       {fix.culprit &&
         ` ${fix.culprit.name} was ${fix.culprit.how === 'left out' ? 'left out: it fits no other' : 'back to front, and is turned round'}.`}{' '}

@@ -93,7 +93,7 @@ export function PatternFiguresOf({
   };
   return (
     <Section title="What it comes to" hint={`${log.name}, against its peak`}>
-      <fieldset className="mb-3 flex flex-wrap items-center gap-x-4">
+      <fieldset className="mb-2 flex flex-wrap items-center gap-x-4">
         <legend className="float-left mr-3 text-dim">Its levels are</legend>
         {SCALES.map(([id, label]) => (
           <label key={id} className="flex items-center gap-1.5">
@@ -102,7 +102,7 @@ export function PatternFiguresOf({
           </label>
         ))}
       </fieldset>
-      <fieldset className="mb-3 flex flex-wrap items-center gap-x-4">
+      <fieldset className="mb-2 flex flex-wrap items-center gap-x-4">
         <legend className="float-left mr-3 text-dim">Its angles are</legend>
         {CUTS.map(([id, label]) => (
           <label key={id} className="flex items-center gap-1.5">

@@ -12,8 +12,8 @@ import { useTypedNumbers } from '../../../ui/use-typed-numbers';
 /** What the angles of a table count, in words. */
 export const CUTS: readonly (readonly [Exclude<PatternCut, 'not said'>, string])[] = [
   ['azimuth', 'azimuth, clockwise'],
-  ['elevation', 'elevation: 0° is the horizon'],
-  ['zenith', 'from the zenith: 90° is the horizon'],
+  ['elevation', 'elevation (horizon 0°)'],
+  ['zenith', 'zenith angle (horizon 90°)'],
 ];
 
 /** A plumb line errs by no more in a vertical cut, degrees. */
