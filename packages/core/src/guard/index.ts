@@ -32,6 +32,7 @@ export {
   type GuardQuestion,
   type MeasuredWay,
   type MissingFigure,
+  toldMarginDb,
 } from './judge';
 export { keyLine } from './key-line';
 export { cheapestMending, type Mending, type Offer } from './mend';

@@ -105,7 +105,10 @@ const OF_FOOTING: Readonly<Record<Footing, Colour>> = { measured: 'proven', mode
 /** How far over a limit: what rounds to nothing is still over. */
 const overText = (marginDb: number): string => (marginDb > -0.05 ? 'just over' : `${fixed(-marginDb, 1)} dB over`);
 /** How far below a limit, rounded so that it is never called more than it is. */
-const below = (marginDb: number): string => fixed(Math.floor(10 * marginDb + 1e-6) / 10, 1);
+const below = (marginDb: number): string => fixed(toldMarginDb(marginDb), 1);
+/** A margin as it is told, dB: what is left is rounded down, so that no figure promises more than there is. */
+export const toldMarginDb = (marginDb: number): number =>
+  marginDb < 0 ? marginDb : Math.floor(10 * marginDb + 1e-6) / 10;
 
 const isGreen = ({ colour }: Judged): boolean => colour === 'proven' || colour === 'computed';
 

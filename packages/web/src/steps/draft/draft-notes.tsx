@@ -30,8 +30,9 @@ export function DraftNotes({
         ))}
         {antennaKind(design.kind).model && (
           <p className="mb-1">
-            The model knows wires and the ground ({groundClass(data.station.groundId).name}), not the house, trees or,
-            but in its room, the feed line. Expect the dip within 2 %, gains within 1 dB, lower over uneven ground.
+            The model knows wires and the ground ({groundClass(data.station.groundId).name}), but no house and no trees;
+            the feed line is in it in the room Feed line alone. Expect the dip within 2 %, gains within 1 dB, lower over
+            uneven ground.
           </p>
         )}
       </Note>

@@ -76,22 +76,21 @@ export function Verdict({
           source: draft.figures[0]?.source ?? 'the dimensions below',
         }}
       />
-      ; {fit.fits ? '' : 'it does not fit: '}
-      {fit.reason}.{' '}
+      ; {!fit.fits ? `it does not fit: ${fit.reason}` : dip ? 'it fits' : fit.reason}.{' '}
       {dip && finished && (
         <>
-          {finished.on ? 'Finished' : 'As drafted'}, at {lengthText(finished.draftedM, 4)}, the model dips at{' '}
+          {finished.on ? `Finished, at ${lengthText(finished.draftedM, 4)},` : 'As drafted,'} the model dips at{' '}
           <Value
             strong
             shown={showFrequency(dip.freqHz, 4)}
             provenance={modelProvenance(state, 'deepest reflection of the modelled sweep')}
-          />{' '}
+          />
           {finished.on ? (
-            <>with SWR {dip.swr?.toFixed(1) ?? '∞'}.</>
+            <> with SWR {dip.swr?.toFixed(1) ?? '∞'}.</>
           ) : (
             <>
-              with SWR {dip.swr?.toFixed(1) ?? '∞'}: {(100 * Math.abs(finished.offRatio)).toFixed(1)} %{' '}
-              {finished.offRatio < 0 ? 'below' : 'above'} {frequencyText(design.freqHz, 4)}.
+              , {(100 * Math.abs(finished.offRatio)).toFixed(1)} % {finished.offRatio < 0 ? 'below' : 'above'}{' '}
+              {frequencyText(design.freqHz, 4)}.
             </>
           )}{' '}
         </>

@@ -1,5 +1,5 @@
 import { createOf, type Saved, SCHEMAS, updateOf } from '@velvet-reed/contract';
-import type { GuardProof } from '@velvet-reed/core/guard';
+import { type GuardProof, toldMarginDb } from '@velvet-reed/core/guard';
 import { fixed, frequencyText, plain, showPower } from '@velvet-reed/core/units';
 import { useState, type ReactNode } from 'react';
 import { Link, useSearchParams } from 'react-router';
@@ -204,7 +204,7 @@ function Guard({
                           />
                           {'  '}
                           <Value
-                            shown={inDb(down.marginDb, 1, 'dB margin')}
+                            shown={inDb(toldMarginDb(down.marginDb), 1, 'dB margin')}
                             provenance={{ ...levelProvenance(down, plan), formula: 'limit − level' }}
                           />
                         </>
