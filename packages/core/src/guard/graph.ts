@@ -194,6 +194,8 @@ export function checkGraph({ nodes, links, couplings }: GuardGraph): void {
       `${amplifiers} amplifiers are drawn; ${MOST_AMPLIFIERS} can be followed. Draw those in a row as one.`,
     );
 }
+/** No amplifier of a receive path gives more than this, dBm, whatever its gain; what comes in stronger goes on as it came. Common practice, no source. */
+const MOST_OUTPUT_DBM = 40;
 /** Ways are followed once for each set of amplifiers that they may have passed. */
 const MOST_AMPLIFIERS = 8;
 
@@ -252,7 +254,7 @@ function edgesOf({ nodes, links, couplings }: GuardGraph, positions: Positions):
     } else if (node.kind === 'amplifier') {
       add(key(port('a')), {
         ...{ to: key(port('b')), name: node.name, known: node.gain, ...figure('gain') },
-        amplifier: { bit: 1 << amplifiers.indexOf(node.id), mostDbm: node.mostDbm ?? Infinity },
+        amplifier: { bit: 1 << amplifiers.indexOf(node.id), mostDbm: node.mostDbm ?? MOST_OUTPUT_DBM },
       });
       add(key(port('b')), {
         to: key(port('a')),

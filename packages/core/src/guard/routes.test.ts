@@ -366,7 +366,7 @@ function byEveryWay(
         step(
           to,
           own === 'a'
-            ? Math.min(dbm + gainOf(node.gain), Math.max(dbm, node.mostDbm ?? Infinity))
+            ? Math.min(dbm + gainOf(node.gain), Math.max(dbm, node.mostDbm ?? 40))
             : dbm - lossOf(node.reverse),
         );
       else if ('loss' in node) step(to, dbm - lossOf(node.loss));

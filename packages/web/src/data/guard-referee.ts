@@ -239,6 +239,10 @@ function fingerprint(data: StationData, plan: Plan, input: number): string {
   ]);
 }
 
+/** What an amplifier makes of a level: ten watts at most, and nothing known where the gain is not. */
+const driven = (dbm: number, gain: number, most = 40): number =>
+  Number.isFinite(gain) ? Math.min(dbm + gain, Math.max(dbm, most)) : dbm + gain;
+
 interface State {
   readonly name: string;
   readonly on: boolean;
@@ -345,7 +349,7 @@ export function referee(
               // the Path's amplifiers stand right before the receiver; their gain is a guess
               const gain = all.ahead.get(input.id);
               const amplified = all.parts.some(({ id, kind }) => kind === 'amplifier' && around.has(`part:${id}`));
-              best = Math.max(best, gain === undefined || amplified ? dbm : dbm + won({ db: gain, cls: 2 }));
+              best = Math.max(best, gain === undefined || amplified ? dbm : driven(dbm, won({ db: gain, cls: 2 })));
               return;
             }
             if (here.startsWith('input:') || (here === 'tx' && seen.length > 0)) return;
@@ -380,9 +384,10 @@ export function referee(
               if (own === 'a')
                 step(
                   `${here}/b`,
-                  Math.min(
-                    dbm + won(once(`${part.id} gainDb ${hz}`, () => figure(part, 'gainDb', hz))),
-                    Math.max(dbm, part.figures.mostDbm ?? Infinity),
+                  driven(
+                    dbm,
+                    won(once(`${part.id} gainDb ${hz}`, () => figure(part, 'gainDb', hz))),
+                    part.figures.mostDbm,
                   ),
                 );
               else
@@ -434,7 +439,12 @@ export function referee(
             // readings that lie on one line: the scale's own 1 dB is what is left
             const mean =
               rungs.reduce(
-                (sum, one) => sum + 10 * Math.log10(one.powerW * 1000) - one.readingDbm - test.attenuatorDb,
+                (sum, one) =>
+                  sum +
+                  10 * Math.log10(one.powerW * 1000) -
+                  // what was there without the transmitter is no part of the reading
+                  10 * Math.log10(10 ** (one.readingDbm / 10) - 10 ** (test.backgroundDbm / 10)) -
+                  test.attenuatorDb,
                 0,
               ) / rungs.length;
             return [{ loss: Math.max(0, mean - 1 - doubt), doubt, atMs: test.atMs }];

@@ -485,8 +485,8 @@ function answerAll(data: StationData): void {
 const RANK: Readonly<Record<Cell['colour'], Rank>> = { proven: 0, computed: 1, assumed: 2, unknown: 3, danger: 4 };
 const NUMBER = /[−-]?\d+(?:\.\d+)?(?= dBm)/g;
 
-/** The judge takes the background's power off each reading; the referee does not. */
-const ROUNDING_DB = 1e-3;
+/** Sums in another order. */
+const ROUNDING_DB = 1e-6;
 
 /** What is wrong with the judge after an edit; empty: nothing. */
 function faultsOf({ data, memory }: World): readonly string[] {
