@@ -1,4 +1,5 @@
 import { conductor, fedAt, heightParameter, lengthParameter } from './dimensions';
+import { LOW_SIDE_M } from './square-loop';
 import { USUAL_PARTS, wireKind } from './wire-kind';
 import { fullWaveRoundM, loopModelNeeds } from './full-wave';
 
@@ -6,6 +7,7 @@ export const deltaLoop = wireKind({
   id: 'delta-loop',
   bandHz: [150e3, 150e6],
   burden: { price: 80, hours: 7, sight: 3, mast: true },
+  atPlace: ({ riseM }, _, room) => ({ heightM: Math.max(LOW_SIDE_M, room.heightM - riseM) }),
   name: 'Full-wave delta loop',
   summary: 'a wavelength of wire from one mast, as a triangle fed below',
   parameters: [

@@ -2,7 +2,7 @@ import { OutOfRangeError } from '../errors';
 import type { Point, PlaceOnWire, Wire } from '../solver/model';
 import { COPPER_CONDUCTIVITY_S_PER_M } from '../units/constants';
 import { wavelengthM } from '../units/wavelength';
-import type { Design, Dimensions, Parameter } from './kind';
+import type { Design, Dimensions, Parameter, PlaceRoom } from './kind';
 
 /** Sleeve of ordinary hook-up wire. Assumed: PVC of 0.5 mm. */
 const SLEEVE_M = 0.0005;
@@ -91,6 +91,9 @@ export const heightParameter = (label = 'Height of the feed', most = 200): Param
     most,
     hint: 'over ground',
   });
+
+/** Hung from the top of the support, or set on it. */
+export const onSupport = (_: Dimensions, __: Design, room: PlaceRoom): Dimensions => ({ heightM: room.heightM });
 
 /** A conductor of the design's wire: copper, with its sleeve when insulated. */
 export function conductor(design: Design, name: string, from: Point, to: Point, radiusM = design.diameterM / 2): Wire {

@@ -3,17 +3,31 @@ import { conductor, fedAt, lengthParameter } from './dimensions';
 import { INSULATION_FACTOR } from './half-wave-dipole';
 import { wireKind } from './wire-kind';
 
+const MOST_HEIGHT_M = 60;
+/** Less wire than this, and a feed less far below it, is no wire antenna, m. Common practice, no source. */
+const LEAST_WIRE_M = 5;
+const LEAST_RISE_M = 1.5;
+
 export const endFedWire = wireKind({
   id: 'end-fed-wire',
   bandHz: [10e3, 60e6],
   burden: { price: 50, hours: 3, sight: 1 },
+  // as much wire as the run takes beside a counterpoise of a third of it at most
+  atPlace({ wireM, counterpoiseM }, _, room) {
+    const counterM = Math.min(counterpoiseM, room.spanM / 3);
+    return {
+      heightM: Math.min(MOST_HEIGHT_M, Math.max(LEAST_RISE_M, room.heightM)),
+      counterpoiseM: counterM,
+      wireM: Math.max(LEAST_WIRE_M, Math.min(wireM, room.spanM - counterM)),
+    };
+  },
   hearsAlong: true,
   name: 'End-fed wire with counterpoise',
   summary: 'one wire up and away, a shorter one near the ground as its other half',
   parameters: [
-    lengthParameter('wireM', 'Wire, level part', (design) => Math.max(5, 0.35 * wavelengthM(design.freqHz))),
+    lengthParameter('wireM', 'Wire, level part', (design) => Math.max(LEAST_WIRE_M, 0.35 * wavelengthM(design.freqHz))),
     lengthParameter('feedM', 'Height of the feed', 1, { least: 0.05, most: 20 }),
-    lengthParameter('heightM', 'Height of the wire', 6, { least: 0.3, most: 60 }),
+    lengthParameter('heightM', 'Height of the wire', 6, { least: 0.3, most: MOST_HEIGHT_M }),
     lengthParameter('counterpoiseM', 'Counterpoise', (design) => 0.25 * wavelengthM(design.freqHz) * INSULATION_FACTOR),
   ],
   trim: { id: 'wireM', name: 'the level wire', share: 1 },

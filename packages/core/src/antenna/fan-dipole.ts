@@ -1,4 +1,4 @@
-import { countParameter, conductor, fedAt, heightParameter, lengthParameter } from './dimensions';
+import { countParameter, conductor, fedAt, heightParameter, lengthParameter, onSupport } from './dimensions';
 import { dipoleLengthM, END_ROPE_M, LEAST_HEIGHT_M } from './half-wave-dipole';
 import type { Design, Dimensions, Parameter } from './kind';
 import { USUAL_PARTS, wireKind } from './wire-kind';
@@ -38,6 +38,7 @@ export const fanDipole = wireKind({
   id: 'fan-dipole',
   bandHz: [1e6, 300e6],
   burden: { price: 90, hours: 7, sight: 2, mast: true },
+  atPlace: onSupport,
   trimmedWires: ({ freqHz }, d) => {
     const pairs = Array.from({ length: d.bands }, (_, i) => i + 1);
     return {

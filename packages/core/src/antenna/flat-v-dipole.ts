@@ -1,4 +1,4 @@
-import { conductor, fedAt, heightParameter } from './dimensions';
+import { conductor, fedAt, heightParameter, onSupport } from './dimensions';
 import { USUAL_PARTS, wireKind } from './wire-kind';
 import { V_PARAMETERS, vFigures } from './v-dipole';
 import { RAD } from '../units/constants';
@@ -7,6 +7,7 @@ export const flatVDipole = wireKind({
   id: 'flat-v-dipole',
   bandHz: [150e3, 1.3e9],
   burden: { price: 60, hours: 4, sight: 2, mast: true },
+  atPlace: onSupport,
   name: 'Horizontal V dipole',
   summary: 'two rods in a level V: round overhead coverage for satellites',
   parameters: [...V_PARAMETERS, heightParameter('Height of the V')],

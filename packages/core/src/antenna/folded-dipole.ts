@@ -1,4 +1,4 @@
-import { conductor, fedAt, heightParameter, lengthParameter } from './dimensions';
+import { conductor, fedAt, heightParameter, lengthParameter, onSupport } from './dimensions';
 import { dipoleLengthM, END_ROPE_M, LEAST_HEIGHT_M } from './half-wave-dipole';
 import { wireKind } from './wire-kind';
 
@@ -6,6 +6,7 @@ export const foldedDipole = wireKind({
   id: 'folded-dipole',
   bandHz: [150e3, 1.3e9],
   burden: { price: 70, hours: 5, sight: 2, mast: true },
+  atPlace: onSupport,
   name: 'Folded dipole',
   summary: 'a dipole with a second conductor beside it: four times the resistance, wider',
   parameters: [

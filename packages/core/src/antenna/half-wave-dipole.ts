@@ -1,4 +1,4 @@
-import { conductor, fedAt, heightParameter, lengthParameter } from './dimensions';
+import { conductor, fedAt, heightParameter, lengthParameter, onSupport } from './dimensions';
 import { resonantDipole } from './induced-emf';
 import type { Design } from './kind';
 import { USUAL_PARTS, wireKind } from './wire-kind';
@@ -19,6 +19,7 @@ export const halfWaveDipole = wireKind({
   id: 'half-wave-dipole',
   bandHz: [150e3, 1.3e9],
   burden: { price: 60, hours: 4, sight: 2, mast: true },
+  atPlace: onSupport,
   name: 'Half-wave dipole',
   summary: 'a straight wire fed in the middle, between two supports',
   parameters: [lengthParameter('lengthM', 'Overall length', dipoleLengthM), heightParameter('Height of the wire')],

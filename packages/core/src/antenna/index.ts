@@ -1,3 +1,4 @@
+export { atPlace } from './at-place';
 export { dish, optimumHorn, pointingLossDb, rectangularGuide } from './aperture';
 export { parametersInUse } from './dimensions';
 export { fitOf, knownDimensions, measuredGate, receptionOf, tryDraft } from './attempt';

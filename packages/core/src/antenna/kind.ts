@@ -172,6 +172,8 @@ export interface AntennaKind {
   readonly burden: Burden;
   /** It hears along the direction in which it is laid, first end to last; all others hear across it. */
   readonly hearsAlong?: boolean;
+  /** Dimensions that follow the place: how high its support lets it hang, how long the run lets it be. */
+  atPlace?(d: Dimensions, design: Design, room: PlaceRoom): Dimensions;
   /** Conductor that it begins with whatever the frequency, m. */
   readonly conductorM?: number;
   /** Span in which a design of it is worth trying, Hz; absent: the few per cent about its frequency in which a resonant antenna stays good. */

@@ -25,6 +25,9 @@ export function quarterWaveLengths(freqHz: number): { elementM: number; radialM:
  * Forecast of the resonance of a vertical over drooping radials: element and one radial together act as a half-wave dipole. Closed
  * form; ±5 %. The radials' number is not seen by it.
  */
+/** From here on an element is a rod that stands by itself. Common practice, no source. */
+const RODS_FROM_HZ = 30e6;
+
 export const quarterWaveResonanceHz = (elementM: number, radialM: number, diameterM: number): number =>
   dipoleResonanceHz(elementM + radialM, diameterM);
 
@@ -75,6 +78,10 @@ export const quarterWave = wireKind({
   id: 'quarter-wave',
   bandHz: [150e3, 1.3e9],
   burden: { price: 50, hours: 4, sight: 3, mast: true },
+  // of rods it stands on its support, of wire it hangs from it
+  atPlace: ({ elementM }, { freqHz }, room) => ({
+    heightM: Math.max(0.05, room.heightM - (freqHz > RODS_FROM_HZ ? 0 : elementM)),
+  }),
   name: 'Quarter wave with radials',
   summary: 'a vertical over two to eight drooping radials',
   parameters: [

@@ -2,10 +2,14 @@ import { conductor, fedAt, heightParameter, lengthParameter } from './dimensions
 import { USUAL_PARTS, wireKind } from './wire-kind';
 import { fullWaveRoundM, loopModelNeeds } from './full-wave';
 
+/** A lower side is hung no lower, m. Common practice, no source. */
+export const LOW_SIDE_M = 0.6;
+
 export const squareLoop = wireKind({
   id: 'square-loop',
   bandHz: [150e3, 500e6],
   burden: { price: 90, hours: 8, sight: 3, mast: true },
+  atPlace: ({ sideM }, _, room) => ({ heightM: Math.max(LOW_SIDE_M, room.heightM - sideM) }),
   name: 'Full-wave square loop',
   summary: 'a wavelength of wire as an upright square, fed below',
   parameters: [

@@ -1,5 +1,5 @@
 import { requireRange } from '../errors';
-import { angleParameter, conductor, fedAt, heightParameter, lengthParameter } from './dimensions';
+import { angleParameter, conductor, fedAt, heightParameter, lengthParameter, onSupport } from './dimensions';
 import { dipoleLengthM, END_ROPE_M, INSULATION_FACTOR } from './half-wave-dipole';
 import { resonantDipole } from './induced-emf';
 import type { Design, Dimensions, DraftFigure, Parameter } from './kind';
@@ -70,6 +70,7 @@ export const vDipole = wireKind({
   id: 'v-dipole',
   bandHz: [150e3, 1.3e9],
   burden: { price: 60, hours: 4, sight: 2, mast: true },
+  atPlace: onSupport,
   name: 'V dipole',
   summary: 'two arms sloping down from one mast',
   parameters: [...V_PARAMETERS, heightParameter('Height of the apex')],

@@ -1,5 +1,13 @@
 import { wavelengthM } from '../units/wavelength';
-import { conductor, countParameter, fedAt, heightParameter, lengthParameter, yesNoParameter } from './dimensions';
+import {
+  conductor,
+  countParameter,
+  fedAt,
+  heightParameter,
+  lengthParameter,
+  yesNoParameter,
+  onSupport,
+} from './dimensions';
 import type { Design } from './kind';
 import { wireKind } from './wire-kind';
 
@@ -16,6 +24,7 @@ export const yagi = wireKind({
   id: 'yagi',
   bandHz: [7e6, 1.3e9],
   burden: { price: 120, hours: 10, sight: 3, mast: true },
+  atPlace: onSupport,
   hearsAlong: true,
   name: 'Yagi',
   summary: 'two to six straight elements on a boom',

@@ -1,4 +1,5 @@
-import { fitOf, receptionOf } from '../antenna/attempt';
+import { atPlace } from '../antenna/at-place';
+import { fitOf, knownDimensions, receptionOf, tryDraft } from '../antenna/attempt';
 import { antennaKind, ANTENNA_KINDS, startDesign } from '../antenna/kinds';
 import { CoreError } from '../errors';
 import type { Burden, AntennaKind, Design, Fit, HeadAmplifier, KindId, PlaceRoom, Reception } from '../antenna/kind';
@@ -41,12 +42,27 @@ const SERVES = 0.15;
 
 /** A design of a kind cut for a frequency; the same object each time, so that what is worked out for it is found again. */
 const startOf = remembered((kind: KindId) => remembered((freqHz: number): Design => startDesign(kind, freqHz)));
+/** A design as a room would hold it, as it was asked last. */
+const placedIn = rememberedOf((design: Design) => rememberedOf((room: PlaceRoom): Design => atPlace(design, room)));
 /** Whether a design fits a room, as it was asked last. */
 const fitIn = rememberedOf((design: Design) => rememberedOf((room: PlaceRoom): Fit => fitOf(design, room)));
 /** What a design hands on by closed form at frequencies as they are asked. */
 const closedForm = rememberedOf((design: Design) => {
   const closed = receptionOf(design);
   return closed && remembered(closed);
+});
+
+/** How large a design is, in words: "15.1 m of conductor, 9.0 m up"; empty where neither is known. */
+export const sizeWords = rememberedOf((design: Design): string => {
+  const { draft } = tryDraft(design);
+  const conductorM = (draft?.pieces ?? []).reduce((sum, one) => sum + (one.bought ? 0 : one.count * one.finishedM), 0);
+  const { heightM } = knownDimensions(design);
+  return [
+    conductorM > 0 ? `${lengthText(conductorM)} of conductor` : '',
+    heightM === undefined ? '' : `${lengthText(heightM, 2)} up`,
+  ]
+    .filter(Boolean)
+    .join(', ');
 });
 
 /** The frequency to cut a kind for: that of the target with the most weight around it, of those at which the kind fits the place. */
@@ -56,7 +72,7 @@ function cutFor(kind: KindId, targets: readonly ForecastTarget[], room: PlaceRoo
     targets.reduce((sum, target) => sum + (Math.abs(centre(target) / freqHz - 1) < SERVES ? target.weight : 0), 0);
   const fits = (freqHz: number): boolean | undefined => {
     try {
-      return antennaKind(kind).fit(startOf(kind)(freqHz), room).fits;
+      return antennaKind(kind).fit(placedIn(startOf(kind)(freqHz))(room), room).fits;
     } catch (error) {
       if (error instanceof CoreError) return undefined; // it cannot be drawn there at all
       throw error;
@@ -85,7 +101,7 @@ export function kindCandidates(
         id: `kind-${id}`,
         name: antennaKind(id).name,
         source: 'kind',
-        design: startOf(id)(freqHz),
+        design: placedIn(startOf(id)(freqHz))(room),
         burden: antennaKind(id).burden,
       },
     ];

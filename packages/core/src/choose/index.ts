@@ -1,5 +1,12 @@
 export { type GainPoint, gainsText, readGains } from './bought';
-export { type CandidateSpec, hearingQuestions, kindCandidates, type ReadyCandidate, readyCandidate } from './candidate';
+export {
+  type CandidateSpec,
+  hearingQuestions,
+  kindCandidates,
+  type ReadyCandidate,
+  readyCandidate,
+  sizeWords,
+} from './candidate';
 export { bandTargets, type Coverage, coverageGaps, coverageOf } from './coverage';
 export { filterAdvice, type ForecastPlace, type ForecastTarget, hearingState, type TargetForecast } from './forecast';
 export { type Hearing, hearingKey, type HearingQuestion, solveHearing, type Unheard } from './hearing';

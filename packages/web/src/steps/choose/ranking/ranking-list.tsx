@@ -7,6 +7,7 @@ import {
   isJudged,
   mayStay,
   type RankView,
+  sizeWords,
   spoiltCount,
 } from '@velvet-reed/core/choose';
 import { capital, countText, freeName, frequencyText, type ShownQuantity } from '@velvet-reed/core/units';
@@ -96,13 +97,13 @@ const GROUPS: Readonly<Record<CandidateGroup, string>> = {
   failing: 'Not usable on all that is asked',
 };
 
-/** What a row stands for: kinds that could be built need no word. */
-const SOURCE = (spec: Candidate['spec']): string | undefined =>
+/** What a row stands for; of a kind that could be built, how large it would be here. */
+const SOURCE = (spec: Candidate['spec']): string =>
   spec.source === 'bought'
     ? 'to buy'
     : spec.source === 'own'
       ? `${spec.standing ? 'built' : 'drafted'}, ${candidateKindName(spec).toLowerCase()}`
-      : undefined;
+      : sizeWords(spec.design);
 
 /** Bars run from −30 to +15 dB. */
 const BAR_LOW = -30;
@@ -151,7 +152,7 @@ function Row({
           <h3 className="truncate text-[0.95rem] leading-5 font-semibold">
             {spec.name}
             {cut}
-            {source !== undefined && <span className="ml-2 text-sm font-normal text-dim">{source}</span>}
+            {source !== '' && <span className="ml-2 text-sm font-normal text-dim">{source}</span>}
           </h3>
           <p className={`truncate text-xs leading-4 ${!mayStay(candidate) || spoilt ? 'text-caution' : 'text-dim'}`}>
             {reason}
