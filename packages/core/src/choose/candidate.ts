@@ -218,9 +218,8 @@ export function readyCandidate(
   const directed = (target: ForecastTarget, hearing: Hearing): number =>
     target.bearingDeg !== undefined && heading !== undefined
       ? gainToward(hearing, heading - target.bearingDeg)
-      : target.id === cut?.id
-        ? Math.max(...hearing.gains)
-        : meanGain(hearing);
+      : // nobody can turn it toward where nobody said that the target is
+        meanGain(hearing);
   const toward = (target: ForecastTarget): Reception => {
     const freqHz = (target.lowHz + target.highHz) / 2;
     // an antenna that is there is asked everywhere; one to be built only where it is worth building

@@ -299,6 +299,17 @@ const bought = (name: string, more: Partial<BoughtAntenna> = {}): CandidateSpec 
   bought: { gains: readGains('9.6 MHz -28, 91 MHz -12, 105 MHz -12'), head: HEAD, ...more },
 });
 
+test('a target without a place got the beam’s maximum: it gets the mean over all bearings, and a place turns the beam there', () => {
+  const away: ForecastTarget = { ...B31, id: 'away', lowHz: 28.4e6, highHz: 28.6e6 };
+  const [spec] = kindCandidates([away], { spanM: 40, heightM: 13 }, ['yagi']);
+  const towards = (target: ForecastTarget): number =>
+    readyCandidate(spec, [target], AVERAGE, solveHearing).toward(target).realisedGainDbi;
+  // three elements: some 7 dB over the mean of all bearings at one elevation (common practice, no source: 6 to 9)
+  const won = towards({ ...away, bearingDeg: 40 }) - towards(away);
+  expect(won).toBeGreaterThan(3);
+  expect(won).toBeLessThan(9);
+});
+
 describe('four candidates under three FM transmitters', () => {
   const place: ForecastPlace = {
     ...PLACE,
