@@ -81,7 +81,7 @@ test('three dips: sweep plan, before and after, line and claims, wires that pull
     await all.nth(i).fill(text);
   await expect(wires.getByRole('list', { name: 'Cuts' })).toContainText(/cut\s*10\.[789]\scm/);
   await expect(wires.getByRole('list', { name: 'Cuts' })).toContainText(/cut\s*(5\.9|6\.0|6\.1)\scm/);
-  await expect(wires).toContainText('115 mm and 72.6 mm');
+  await expect(wires).toContainText('11.5 cm and 7.3 cm');
   await expect(wires).toContainText('+117 kHz and +178 kHz');
 
   await enter(page, 'bench', 'trim');

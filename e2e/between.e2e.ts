@@ -227,7 +227,7 @@ test('between antenna and receiver: a filter designed and its place, best order,
   await enter(page, 'path', 'filter');
   const filter = page.getByRole('region', { name: 'Design a filter' });
   await filter.getByLabel('Passes').selectOption('lowpass');
-  await filter.getByLabel('Edge').fill('30 MHz');
+  await filter.getByLabel('Edge', { exact: true }).fill('30 MHz');
   await expect(filter.getByRole('status').first()).toContainText('order 5');
   for (const text of ['121.7 pF', '363.7 nH', '209.6 pF', '110 pF + 100 pF']) await expect(filter).toContainText(text);
   await expect(filter.getByRole('list', { name: 'Goals' })).toContainText(/FM two, 95\.30 MHz.*ideal parts 56\.8 dB/);

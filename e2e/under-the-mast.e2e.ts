@@ -145,7 +145,7 @@ test('under the mast: from the target to the choice, the loop on the lawn and th
     expect(place(better), `${better} against the wideband loop in ${names.join(' | ')}`).toBeLessThan(
       place('Loop to 180 MHz'),
     );
-  const wideband = ranking.getByRole('listitem').filter({ hasText: 'Loop to 180 MHz' });
+  const wideband = ranking.getByRole('list').getByRole('listitem').filter({ hasText: 'Loop to 180 MHz' });
   await expect(wideband).toContainText('95.3 MHz and 104.9 MHz (f2−f1) make 9.600 MHz in its head amplifier');
   await expect(wideband).toContainText('not usable on Second area');
   await wideband.getByRole('button', { name: 'Why Loop to 180 MHz' }).click();
