@@ -13,6 +13,9 @@ import {
   widthByCurve,
 } from './pattern-fit';
 
+/** With readings that scatter less than this the curve itself tells the width; with more, which of two intervals is the narrower is chance, dB. */
+const CALM_DB = 0.4;
+
 /** What the levels of a table are. */
 export type LevelScale = 'dB' | 'amplitude' | 'power';
 
@@ -175,7 +178,7 @@ export function measuredPattern(
   const peak = lobe?.peakDeg.value ?? roughPeak;
   const byCurve = widthByCurve(smooth, peak, measured);
   const span = (one: Estimate | undefined): number => (one ? one.high - one.low : Infinity);
-  const width = span(byCurve) < span(lobe?.widthDeg) ? byCurve : lobe?.widthDeg;
+  const width = smooth.sigmaDb < CALM_DB && span(byCurve) < span(lobe?.widthDeg) ? byCurve : lobe?.widthDeg;
   const t = studentQuantile(0.975, smooth.dof);
   /** Top less a direction by the curve. */
   const below = (deg: number): Estimate => {

@@ -243,7 +243,8 @@ export function mainLobe(
   if (peak - left < Math.min(...inside.map(({ x }) => x)) || peak + right > Math.max(...inside.map(({ x }) => x)))
     return undefined;
   const dof = inside.length - lobe.length;
-  const variance = rss / dof;
+  // few readings in the lobe may lie on it by chance: the scatter of the whole circle counts where it is larger
+  const variance = Math.max(rss / dof, smooth.sigmaDb ** 2);
   const widthOf = (steeper: number): number => {
     const [, , a, b] = fitLobe(inside, lobe, steeper).lobe;
     return a + b;
