@@ -55,7 +55,7 @@ export function Padding({
           }),
         )
       : undefined;
-  const pad = found ? found.value : undefined;
+  const pad = found?.value;
   const choices = pad ? paddingChoices(pad.addF, 'E12') : [];
   const fitted = typed.value('fitted');
   return (
@@ -68,7 +68,7 @@ export function Padding({
           recordings above are used.
         </p>
       )}
-      <Fault text={found ? found.fault : undefined} />
+      <Fault text={found?.fault} />
       {pad && (
         <Announced className="mt-1">
           <p>
