@@ -14,6 +14,7 @@ import {
   type ReceiveEnd,
 } from './forecast';
 import { gainToward, hearingKey, solveHearing, strongestAzimuthDeg } from './hearing';
+import { leadersOf, leastLoss } from './leaders';
 import { inGroups, rankCandidates, type RankRules, schoolsSentence, usable } from './rank';
 import { turningPoints } from './turning';
 import { choiceVerdict } from './verdict';
@@ -342,6 +343,20 @@ describe('four candidates under three FM transmitters', () => {
     expect(groups.at(-1)).toMatchObject({ group: 'failing', candidates: [{ spec: { id: 'wideband loop' } }] });
     expect(groups[0].candidates[0]).toBe(list[0]); // the best of all leads
     expect(groups.flatMap(({ candidates }) => candidates)).toHaveLength(list.length);
+  });
+  test('what does not fit led on every target: only what may be put up leads, and the least loss is the least', () => {
+    const huge = { ...list[1], fit: { ...list[1].fit, fits: false } };
+    const cheat = { ...huge, forecasts: huge.forecasts.map((one) => ({ ...one, lostDb: -20 })), lossDb: -20 };
+    const { leader, poor } = leadersOf([cheat, ...list], [B9]);
+    expect(leader?.candidate).not.toBe(cheat);
+    expect(leader?.targets).toBe(1);
+    expect(leadersOf([cheat], [B9])).toEqual({ poor: [B9] });
+    expect(poor.length).toBeLessThanOrEqual(1);
+    const two = [
+      { ...list[0], lossDb: 5 },
+      { ...list[1], lossDb: 3 },
+    ];
+    expect(leastLoss([...two, cheat])).toBe(two[1]);
   });
   test('a filter helps only ahead of its amplifier, and 5 poles at 30 MHz are enough', () => {
     expect(product && filterAdvice(product)).toMatch(/only ahead of the head amplifier.*23 dB/);

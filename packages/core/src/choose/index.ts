@@ -25,6 +25,7 @@ export {
   spoiltCount,
   usable,
 } from './rank';
+export { leadersOf, leastLoss } from './leaders';
 export { type TurningPoint, turningPoints, turningSteps } from './turning';
 export { candidateName, choiceVerdict, firstPiece } from './verdict';
 export { pricePerProvenDb, type Worth } from './worth';

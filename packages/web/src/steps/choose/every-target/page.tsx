@@ -1,4 +1,4 @@
-import type { Candidate, ForecastTarget } from '@velvet-reed/core/choose';
+import { type Candidate, type ForecastTarget, leadersOf } from '@velvet-reed/core/choose';
 import { countText, listText, numberText } from '@velvet-reed/core/units';
 import { Link } from 'react-router';
 import { useFocus } from '../../../data/focus';
@@ -54,9 +54,6 @@ function Sheet({ data }: { readonly data: StationData }) {
   );
 }
 
-/** Loss from which a target is not heard well, dB. */
-const POOR_DB = 10;
-
 function Verdict({
   ranked,
   targets,
@@ -68,25 +65,14 @@ function Verdict({
 }) {
   const stationId = useStationId();
   if (!complete) return <>The wire model is still at work; what it knows stands below already.</>;
-  const judged = ranked.filter(({ lossDb }) => lossDb !== undefined);
-  const lossOf = (candidate: Candidate, i: number): number => candidate.forecasts[i].lostDb ?? Infinity;
-  const bests = targets.map((target, i) => {
-    const best = judged.reduce<Candidate | undefined>(
-      (found, one) => (!found || lossOf(one, i) < lossOf(found, i) ? one : found),
-      undefined,
-    );
-    return { target, best, lossDb: best ? lossOf(best, i) : Infinity };
-  });
-  const counts = new Map<Candidate, number>();
-  for (const { best, lossDb } of bests)
-    if (best && Number.isFinite(lossDb)) counts.set(best, (counts.get(best) ?? 0) + 1);
-  const [leader] = [...counts].sort((a, b) => b[1] - a[1]);
-  const poor = bests.filter(({ lossDb }) => lossDb > POOR_DB).map(({ target }) => target.name);
-  if (leader === undefined) return <>No antenna here is judged on any target.</>;
+  const { leader, poor } = leadersOf(ranked, targets);
+  if (leader === undefined) return <>No antenna that may stand here is judged on any target.</>;
   return (
     <>
-      {candidateTitle(leader[0])} leads on {numberText(leader[1])} of {countText(targets.length, 'target')};{' '}
-      {poor.length === 0 ? 'every target is heard well by something.' : `nothing here hears ${listText(poor)} well.`}{' '}
+      {candidateTitle(leader.candidate)} leads on {numberText(leader.targets)} of {countText(targets.length, 'target')};{' '}
+      {poor.length === 0
+        ? 'every target is heard well by something.'
+        : `nothing here hears ${listText(poor.map(({ name }) => name))} well.`}{' '}
       <Next>
         <Link to={`/s/${stationId}/choose/ranking`}>Next: see in Ranking what it asks of the place, and draft it.</Link>
       </Next>

@@ -1,3 +1,4 @@
+import { leastLoss, mayStay } from '@velvet-reed/core/choose';
 import { useRanking } from '../../../data/ranking';
 import type { StationData } from '../../../data/station';
 import { Room } from '../../../ui/room';
@@ -26,8 +27,8 @@ function Sheet({ data }: { readonly data: StationData }) {
   const { beside, clear } = useBeside();
   const chosen = beside.flatMap((id) => ranking.ranked.find(({ spec }) => spec.id === id) ?? []);
   // until somebody chooses, the first three of the ranking
-  const candidates = chosen.length > 0 ? chosen : ranking.ranked.slice(0, 3);
-  const [best] = [...candidates].filter(({ lossDb }) => lossDb !== undefined);
+  const candidates = chosen.length > 0 ? chosen : ranking.ranked.filter(mayStay).slice(0, 3);
+  const best = leastLoss(candidates);
   return (
     <Room
       title="Side by side, Choose"
@@ -35,7 +36,7 @@ function Sheet({ data }: { readonly data: StationData }) {
         <>
           {best
             ? `${candidateTitle(best)} loses least of ${candidates.length === 1 ? 'this one' : candidates.length}: ${best.reason}`
-            : 'None of these is judged.'}{' '}
+            : 'None of these may stand here and is judged.'}{' '}
           <Next>
             {chosen.length > 0
               ? 'Next: draft it in Ranking, or take another beside it.'
