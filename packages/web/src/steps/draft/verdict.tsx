@@ -76,7 +76,8 @@ export function Verdict({
           source: draft.figures[0]?.source ?? 'the dimensions below',
         }}
       />
-      ; {!fit.fits ? `it does not fit: ${fit.reason}` : dip ? 'it fits' : fit.reason}.{' '}
+      {/* where the model's dip follows there is no room for more, and what was said is not taken back */};{' '}
+      {!fit.fits ? `it does not fit: ${fit.reason}` : kind.trim && kind.model ? 'it fits' : fit.reason}.{' '}
       {dip && finished && (
         <>
           {finished.on ? `Finished, at ${lengthText(finished.draftedM, 4)},` : 'As drafted,'} the model dips at{' '}
