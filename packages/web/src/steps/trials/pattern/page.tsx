@@ -72,13 +72,14 @@ function Measured({ data, log }: { readonly data: StationData; readonly log: Sav
 
 function Verdict({
   log,
-  pattern: { found, scale },
+  pattern: { found, scale, read },
   over: { overlay, chosen },
 }: {
   readonly log: Saved<'logs'>;
   readonly pattern: ShownPattern;
   readonly over: OverModel;
 }) {
+  if (!read) return <>{log.name} is read…</>;
   const what = `${log.name}: ${log.rows} angles (measured)`;
   if (!found)
     return (
