@@ -52,14 +52,14 @@ const closedForm = rememberedOf((design: Design) => {
   return closed && remembered(closed);
 });
 
-/** How large a design is, in words: "15.1 m of conductor, 9.0 m up"; empty where neither is known. */
+/** How large a design is, in words: "9.0 m up, 15.1 m of conductor"; empty where neither is known. */
 export const sizeWords = rememberedOf((design: Design): string => {
   const { draft } = tryDraft(design);
   const conductorM = (draft?.pieces ?? []).reduce((sum, one) => sum + (one.bought ? 0 : one.count * one.finishedM), 0);
   const { heightM } = knownDimensions(design);
   return [
-    conductorM > 0 ? `${lengthText(conductorM)} of conductor` : '',
     heightM === undefined ? '' : `${lengthText(heightM, 2)} up`,
+    conductorM > 0 ? `${lengthText(conductorM)} of conductor` : '',
   ]
     .filter(Boolean)
     .join(', ');

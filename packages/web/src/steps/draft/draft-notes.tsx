@@ -31,7 +31,7 @@ export function DraftNotes({
         {antennaKind(design.kind).model && (
           <p className="mb-1">
             The model knows wires and the ground ({groundClass(data.station.groundId).name}), but no house and no trees;
-            the feed line is in it in the room Feed line alone. Expect the dip within 2 %, gains within 1 dB, lower over
+            the feed line counts in the room Feed line alone. Expect the dip within 2 %, gains within 1 dB, lower over
             uneven ground.
           </p>
         )}
