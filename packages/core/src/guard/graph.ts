@@ -163,7 +163,7 @@ interface Edge {
   readonly figure?: FigureName;
   readonly air?: boolean;
   /** Number of the amplifier that this goes through, forward: what is known is a gain, up to a level. */
-  readonly amplifier?: { readonly bit: number; readonly mostDbm: number };
+  readonly amplifier?: { readonly bit: number; readonly mostDbm: number | undefined };
   readonly limiter?: { readonly leakDbm: number; readonly surviveDbm: number; readonly name: string };
 }
 
@@ -254,7 +254,7 @@ function edgesOf({ nodes, links, couplings }: GuardGraph, positions: Positions):
     } else if (node.kind === 'amplifier') {
       add(key(port('a')), {
         ...{ to: key(port('b')), name: node.name, known: node.gain, ...figure('gain') },
-        amplifier: { bit: 1 << amplifiers.indexOf(node.id), mostDbm: node.mostDbm ?? MOST_OUTPUT_DBM },
+        amplifier: { bit: 1 << amplifiers.indexOf(node.id), mostDbm: node.mostDbm },
       });
       add(key(port('b')), {
         to: key(port('a')),
@@ -306,7 +306,10 @@ function behind(
   const { limiter, amplifier } = edge;
   if (amplifier) {
     const gain = counts.gain(edge.known);
-    return gain === undefined ? undefined : { dbm: Math.min(dbm + gain, Math.max(dbm, amplifier.mostDbm)) };
+    if (gain === undefined) return undefined;
+    // what nobody knows of a gain is not known of its output either, unless that was entered
+    const mostDbm = amplifier.mostDbm ?? (Number.isFinite(gain) ? MOST_OUTPUT_DBM : Infinity);
+    return { dbm: Math.min(dbm + gain, Math.max(dbm, mostDbm)) };
   }
   const loss = counts.loss(edge.known);
   if (loss === undefined) return undefined;

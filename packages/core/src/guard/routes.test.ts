@@ -366,7 +366,10 @@ function byEveryWay(
         step(
           to,
           own === 'a'
-            ? Math.min(dbm + gainOf(node.gain), Math.max(dbm, node.mostDbm ?? 40))
+            ? Math.min(
+                dbm + gainOf(node.gain),
+                Math.max(dbm, node.mostDbm ?? (Number.isFinite(gainOf(node.gain)) ? 40 : Infinity)),
+              )
             : dbm - lossOf(node.reverse),
         );
       else if ('loss' in node) step(to, dbm - lossOf(node.loss));

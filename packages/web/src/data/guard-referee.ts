@@ -239,9 +239,9 @@ function fingerprint(data: StationData, plan: Plan, input: number): string {
   ]);
 }
 
-/** What an amplifier makes of a level: ten watts at most, and nothing known where the gain is not. */
-const driven = (dbm: number, gain: number, most = 40): number =>
-  Number.isFinite(gain) ? Math.min(dbm + gain, Math.max(dbm, most)) : dbm + gain;
+/** What an amplifier makes of a level: what it can give, ten watts where only the gain is known, and nothing known where neither is. */
+const driven = (dbm: number, gain: number, most?: number): number =>
+  Math.min(dbm + gain, Math.max(dbm, most ?? (Number.isFinite(gain) ? 40 : Infinity)));
 
 interface State {
   readonly name: string;
