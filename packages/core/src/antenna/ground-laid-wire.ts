@@ -2,7 +2,7 @@ import { SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
 import { wavelengthM } from '../units/wavelength';
 import { lengthParameter } from './dimensions';
 import { wireKind } from './wire-kind';
-import { EARTH_OHM, EARTH_REMARK, RADIAL, REVERSED, SHARED, TERMINATION } from './terminated-wire';
+import { EARTH_OHM, EARTH_REMARK, endsWithTheRun, RADIAL, REVERSED, SHARED, TERMINATION } from './terminated-wire';
 
 /** Shorter than this share of a wavelength it has no direction of its own. Common practice, no source. */
 const LEAST_SHARE = 0.4;
@@ -13,10 +13,7 @@ export const groundLaidWire = wireKind({
   bandHz: [100e3, 15e6],
   burden: { price: 60, hours: 4, sight: 0, onLawn: true, stakes: true },
   hearsAlong: true,
-  // shorter where the run ends, as long as it still hears one way
-  atPlace: ({ lengthM }, { freqHz }, room) => ({
-    lengthM: Math.min(lengthM, Math.max(room.spanM, LEAST_SHARE * wavelengthM(freqHz))),
-  }),
+  atPlace: endsWithTheRun(LEAST_SHARE),
   usefulHz: (_, d) => [(0.4 * SPEED_OF_LIGHT_M_PER_S) / d.lengthM, (4 * SPEED_OF_LIGHT_M_PER_S) / d.lengthM],
   name: 'Terminated wire on the ground',
   summary: 'the same lying in the grass: shorter, slower, unseen',

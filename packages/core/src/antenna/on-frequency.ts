@@ -4,7 +4,7 @@ import type { Draft } from './kind';
 /** Farther off than this an antenna is not called on frequency, ratio: what a careful builder holds with a tape. Common practice, no source. */
 const ON_FREQUENCY_RATIO = 0.005;
 
-/** Whether a drafted length is on frequency by its wire model, and what would be. */
+/** Whether a drafted length is on frequency by its wire model, and how far off it is. */
 interface OnFrequency {
   readonly on: boolean;
   /** Dip of the model over the frequency wanted, less one: −0.016 is 1.6 % low. */

@@ -1,6 +1,7 @@
 import type { LumpedLoad } from '../solver/model';
 import { conductor, fedAt, lengthParameter, yesNoParameter } from './dimensions';
-import type { Design, Dimensions, Parameter } from './kind';
+import { wavelengthM } from '../units/wavelength';
+import type { Design, Dimensions, Parameter, PlaceRoom } from './kind';
 
 /** Height of the short radials that stand for the earth rods at both ends. */
 const RADIAL_HEIGHT_M = 0.1;
@@ -23,6 +24,12 @@ export const TERMINATION: Parameter = {
   most: 5000,
   start: () => 450,
 };
+/** Shorter where the run of a place ends, as long as it still hears one way: down to a share of a wavelength. */
+export const endsWithTheRun =
+  (leastShare: number) =>
+  ({ lengthM }: Dimensions, { freqHz }: Design, room: PlaceRoom): Dimensions => ({
+    lengthM: Math.min(lengthM, Math.max(room.spanM, leastShare * wavelengthM(freqHz))),
+  });
 /** Feed and termination change places: it hears the other way. */
 export const REVERSED = yesNoParameter('reversed', 'Feed and termination exchanged');
 export const RADIAL = lengthParameter('radialM', 'Short radials at each end', 5, {

@@ -2,7 +2,7 @@ import { SPEED_OF_LIGHT_M_PER_S } from '../units/constants';
 import { wavelengthM } from '../units/wavelength';
 import { lengthParameter } from './dimensions';
 import { wireKind } from './wire-kind';
-import { EARTH_OHM, EARTH_REMARK, RADIAL, REVERSED, SHARED, TERMINATION } from './terminated-wire';
+import { EARTH_OHM, EARTH_REMARK, endsWithTheRun, RADIAL, REVERSED, SHARED, TERMINATION } from './terminated-wire';
 
 /** Shorter than this share of a wavelength it has no direction of its own. Common practice, no source. */
 const LEAST_SHARE = 0.5;
@@ -13,10 +13,7 @@ export const travellingWaveWire = wireKind({
   bandHz: [150e3, 30e6],
   burden: { price: 90, hours: 8, sight: 2, stakes: true },
   hearsAlong: true,
-  // shorter where the run ends, as long as it still hears one way
-  atPlace: ({ lengthM }, { freqHz }, room) => ({
-    lengthM: Math.min(lengthM, Math.max(room.spanM, LEAST_SHARE * wavelengthM(freqHz))),
-  }),
+  atPlace: endsWithTheRun(LEAST_SHARE),
   usefulHz: (_, d) => [(0.4 * SPEED_OF_LIGHT_M_PER_S) / d.lengthM, (4 * SPEED_OF_LIGHT_M_PER_S) / d.lengthM],
   name: 'Terminated long wire',
   summary: 'a wire of a wavelength or more at head height, terminated at the far end: one direction, low noise',
