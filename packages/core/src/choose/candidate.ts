@@ -306,7 +306,9 @@ export function candidateFit(spec: CandidateSpec, room: PlaceRoom): Fit {
   if (spec.source !== 'bought') {
     const kind = antennaKind(spec.design.kind);
     const surfaceM = wavelengthM(spec.design.freqHz) / 2;
-    const fit = fitIn(spec.design)(room);
+    // a kind that is not built yet would be made for the room that is asked about
+    const design = spec.source === 'kind' ? placedIn(startOf(kind.id)(spec.design.freqHz))(room) : spec.design;
+    const fit = fitIn(design)(room);
     return kind.ownGround && surfaceM > MOST_SURFACE_M
       ? {
           ...fit,
