@@ -53,7 +53,7 @@ function coreRanking(): void {
   const { ground } = groundClass('average');
   const specs = kindCandidates(
     TARGETS,
-    ROOM,
+    [{ id: 'g', name: 'Garden', kind: 'garden', ...ROOM, widthM: 0, distanceM: 30 }],
     ANTENNA_KINDS.filter((kind) => 'model' in kind)
       .slice(0, 15)
       .map((kind) => kind.id),

@@ -12,7 +12,7 @@ import {
   powerRungs,
   powerTests,
 } from './tables/guard';
-import { appointments, bandEdits, transmitters, receivers, satellites, targets } from './tables/listen';
+import { appointments, bandEdits, transmitters, receivers, satellites, spots, targets } from './tables/listen';
 import { levels } from './tables/noise';
 import { accessories, attachments, entries, logs, photos, upkeep } from './tables/notebook';
 import { orderPlaces, parts, pathOrders, paths, pathStages } from './tables/path';
@@ -24,6 +24,7 @@ import { blockCounts, passes, readings, trials } from './tables/trials';
 /** Every kind of record of a station, by the name used in addresses. Schemas, types, models, references and blank records follow from this. */
 export const RESOURCES = {
   targets,
+  spots,
   bandEdits,
   transmitters,
   receivers,

@@ -24,6 +24,7 @@ import { diaryAndUpkeep } from './migrations/0023-diary-and-upkeep';
 import { takenOn } from './migrations/0024-taken-on';
 import { audioRoutes } from './migrations/0025-audio-routes';
 import { patternCuts } from './migrations/0026-pattern-cuts';
+import { spots } from './migrations/0027-spots';
 import { wordsOfTheGlossary } from './migrations/0017-words-of-the-glossary';
 import { oneTableOfTransmitters } from './migrations/0012-one-table-of-transmitters';
 
@@ -65,6 +66,7 @@ const MIGRATIONS: readonly Migration[] = [
   takenOn,
   audioRoutes,
   patternCuts,
+  spots,
 ];
 /** All names that this release knows, in order. */
 export const MIGRATION_NAMES: readonly string[] = MIGRATIONS.map(({ name }) => name);

@@ -30,7 +30,10 @@ describe('a kind of antenna that was put on the list', () => {
     const target = {
       ...{ id: '1', name: '31 m', lowHz: 9.4e6, highHz: 9.9e6, bandwidthHz: 5000, weight: 5, arrivalDeg: 15 },
     };
-    const specs = kindCandidates([target], { spanM: 38, heightM: 9 });
+    const specs = kindCandidates(
+      [target],
+      [{ id: 'g', name: 'Garden', kind: 'garden', spanM: 38, widthM: 0, heightM: 9, distanceM: 40 }],
+    );
     const mine = specs.find((spec) => spec.source === 'kind' && spec.design.kind === id);
     expect(mine?.burden.price).toBe(7);
     expect(mine && hearingQuestions([mine], [target], [], groundClass('average').ground).length).toBeGreaterThan(0);

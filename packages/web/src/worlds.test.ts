@@ -16,13 +16,13 @@ import {
   type RankRules,
   readyCandidate,
   type ReadyCandidate,
+  type SpotNoise,
   turningPoints,
 } from '@velvet-reed/core/choose';
 import { CoreError } from '@velvet-reed/core/errors';
 import { readTouchstone, type SweepData } from '@velvet-reed/core/formats';
 import { groundClass } from '@velvet-reed/core/solver';
 import { findResonances } from '@velvet-reed/core/sweep';
-import { parseQuantity } from '@velvet-reed/core/units';
 import { comparisonsOf, conditionVerdict } from './data/conditions';
 import {
   boughtCandidates,
@@ -33,6 +33,7 @@ import {
   roomOf,
   targetChoices,
 } from './data/derive';
+import { spotsOf } from './data/spots';
 import type { StationData } from './data/station';
 import { wholeStation } from './data/station-cache';
 import { plannedTransmitters } from './data/transmitters';
@@ -104,6 +105,8 @@ function pretended(key: string): Hearing {
     impedance: { re: 5 + (hash % 997), im: ((hash >>> 8) % 1000) - 500 },
     radiated: 0.05 + ((hash >>> 4) % 90) / 100,
     gains: Array.from({ length: 36 }, (_, i) => gain * (1 + 0.9 * Math.cos((i * Math.PI) / 18))),
+    vertical: Array.from({ length: 36 }, () => (gain * ((hash >>> 12) % 10)) / 100),
+    rightHand: Array.from({ length: 36 }, () => (gain * ((hash >>> 16) % 10)) / 100),
     segments: 10,
   };
 }
@@ -119,7 +122,7 @@ interface Judged {
 /** @param kinds the kinds compared beside what is owned or could be bought; absent: all. */
 function choose(data: StationData, view: 'quiet' | 'signal', kinds?: readonly KindId[]): Judged {
   const targets = targetChoices(data, AT_MS);
-  const specs = [...ownCandidates(data), ...boughtCandidates(data), ...kindCandidates(targets, roomOf(data), kinds)];
+  const specs = [...ownCandidates(data), ...boughtCandidates(data), ...kindCandidates(targets, spotsOf(data), kinds)];
   const place = forecastPlace(data);
   const { ground } = groundClass(data.station.groundId);
   const asked = hearingQuestions(
@@ -141,6 +144,10 @@ function choose(data: StationData, view: 'quiet' | 'signal', kinds?: readonly Ki
   };
   return { ready, targets, place, rules, ranked: rankCandidates(ready, targets, place, rules) };
 }
+
+const fail = (): never => {
+  throw new Error('this place knows no noise');
+};
 
 /** Four kinds for a world; every kind has its turn. */
 const kindsOf = (seed: number): readonly KindId[] =>
@@ -175,7 +182,7 @@ describe(`${WORLDS} made-up stations`, () => {
       const verdict = choiceVerdict(ranked);
       expect(`${verdict.sentence} ${verdict.next}`).not.toMatch(NONSENSE);
       for (const one of ranked) {
-        expect(Number.isFinite(one.scoreDb)).toBe(true);
+        expect(Number.isFinite(one.sumDb)).toBe(true);
         expect(one.reason).not.toMatch(NONSENSE);
         const states = one.forecasts.map(hearingState);
         for (const [state, n] of Object.entries(one.counts)) expect(states.filter((s) => s === state)).toHaveLength(n);
@@ -187,12 +194,15 @@ describe(`${WORLDS} made-up stations`, () => {
       if (!best) return;
       expect(best.fit.fits && best.withdrawn === undefined).toBe(true);
       const states = best.forecasts.map(hearingState);
-      expect(states).not.toContain('overloads');
-      if (verdict.state === 'best') expect(states).not.toContain('unusable');
+      // of several antennas each counts for its own targets
+      if (!verdict.set) {
+        expect(states).not.toContain('overloads');
+        if (verdict.state === 'best') expect(states).not.toContain('unusable');
+      }
       const heard = states.filter((state) => state === 'served' || state === 'weak').length;
       expect(heard).toBeGreaterThan(0);
       const told = /hears (\d+) of (\d+) targets/.exec(verdict.sentence);
-      if (states.length > 1) expect(told?.slice(1).map(Number)).toEqual([heard, states.length]);
+      if (states.length > 1 && !verdict.set) expect(told?.slice(1).map(Number)).toEqual([heard, states.length]);
     });
   });
 
@@ -204,34 +214,35 @@ describe(`${WORLDS} made-up stations`, () => {
       const now = choiceVerdict(ranked).best?.spec;
       for (const { what, sentence } of turningPoints(ready, targets, place, rules)) {
         expect(sentence).not.toMatch(NONSENSE);
-        const changed = ((): { place?: ForecastPlace; room?: RankRules['room'] } => {
-          const number = Number(/([\d.]+) (?:dB|times)/.exec(sentence)?.[1]);
-          if (what === 'noise') {
-            const sign = sentence.includes('higher') ? 1 : -1;
-            return { place: { ...place, externalFaDb: (freqHz) => place.externalFaDb(freqHz) + sign * number } };
-          }
-          if (what === 'line')
-            return { place: { ...place, lineLossDb: (freqHz) => place.lineLossDb(freqHz) * number } };
-          if (what === 'room') {
-            const spanM = parseQuantity(/run of (.+?) instead/.exec(sentence)?.[1] ?? '', 'length');
-            return { room: { ...rules.room, spanM } };
-          }
-          const [, name, to] = /^Moving (.+) from .+ to (.+?) turns/.exec(sentence) ?? [];
-          const distanceM = parseQuantity(to, 'length');
-          return {
-            place: {
-              ...place,
-              transmitters: place.transmitters.map((one) => (one.name === name ? { ...one, distanceM } : one)),
-            },
-          };
-        })();
-        const room = changed.room ?? rules.room;
-        const then = choiceVerdict(rankCandidates(ready, targets, changed.place ?? place, { ...rules, room }));
+        const number = Number(/([\d.]+) (?:dB|times)/.exec(sentence)?.[1]);
+        const db = (sentence.includes('higher') ? 1 : -1) * number;
+        const { noise } = place;
+        const louder = (found: SpotNoise, by: number): SpotNoise => ({
+          ...found,
+          ...{ low: found.low + by, middle: found.middle + by, high: found.high + by, houseDb: found.houseDb + by },
+        });
+        const changed: ForecastPlace =
+          what === 'line'
+            ? { ...place, lineLossDb: (freqHz) => place.lineLossDb(freqHz) * number }
+            : what === 'noise'
+              ? {
+                  ...place,
+                  externalFaDb: (freqHz, time) => place.externalFaDb(freqHz, time) + db,
+                  noise: (ask) => louder(noise?.(ask) ?? fail(), db),
+                }
+              : {
+                  ...place,
+                  noise: (ask) => {
+                    const found = noise?.(ask) ?? fail();
+                    return louder(found, found.houseDb > 0 ? Math.max(-found.houseDb, db) : 0);
+                  },
+                };
+        const then = choiceVerdict(rankCandidates(ready, targets, changed, rules));
         expect(then.best?.spec.id).not.toBe(now?.id);
         tried += 1;
       }
     });
-    expect(tried).toBeGreaterThan(10);
+    expect(tried).toBeGreaterThan(5);
   });
 
   test('Path: an overload is always told, and nothing is called fine that no transmitter was entered for', () => {

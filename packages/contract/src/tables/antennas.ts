@@ -1,6 +1,6 @@
-import { ANTENNA_KINDS, type KindId } from '@velvet-reed/core/antenna';
+import { ANTENNA_KINDS, CHOKES, type KindId } from '@velvet-reed/core/antenna';
 import type { GainPoint } from '@velvet-reed/core/choose';
-import { real, maybeReal, whole, line, choice, flag, ref, maybeRef, numbers, words, list } from '../columns';
+import { real, maybeReal, whole, line, choice, flag, ref, maybeRef, numbers, words, list, withBlank } from '../columns';
 import { tableOf } from '../table';
 import { FREQUENCY } from './shared';
 
@@ -30,6 +30,10 @@ export const antennas = tableOf({
     targetId: maybeRef('targets', 'Target'),
     /** When it went up. */
     sinceMs: maybeReal('In use since (ms)', 0, 1e14),
+    /** Where it hangs; null: nobody said. */
+    spotId: maybeRef('spots', 'Spot'),
+    /** Whether a common-mode choke keeps the noise of the cable off. */
+    choke: withBlank(choice('Choke at the feed', CHOKES), 'not said'),
   },
 });
 

@@ -1,4 +1,5 @@
 import { real, maybeReal, maybeRef, whole, line, choice, flag } from '../columns';
+import { SPOT_KINDS } from '@velvet-reed/core/antenna';
 import { tableOf } from '../table';
 import { POWER_KINDS, REPEATS } from '@velvet-reed/core/site/given';
 import { FREQUENCY, BAND, BAND_ORDER, inOrder } from './shared';
@@ -96,6 +97,21 @@ export const receivers = tableOf({
       'The lowest frequency must lie below the highest. Exchange the two.',
       (value) => value.minHz < value.maxHz,
     ),
+});
+
+/** A spot at home where an antenna may hang. */
+export const spots = tableOf({
+  label: 'spot',
+  columns: {
+    name: line('Name'),
+    kind: choice('Kind of spot', SPOT_KINDS),
+    spanM: real('Longest side (m)', 0.1, 2000),
+    widthM: real('Other side (m)', 0, 2000),
+    /** Highest point over the ground at which something can be fixed. */
+    heightM: real('Height (m)', 0.1, 300),
+    /** From the nearest outside wall of the house; null: nobody said. */
+    distanceM: maybeReal('Distance from the house (m)', 0, 2000),
+  },
 });
 
 /** Orbital elements as pasted; they are read again whenever they are used. */

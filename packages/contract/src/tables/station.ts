@@ -1,3 +1,4 @@
+import { USUAL_RATES } from '@velvet-reed/core/choose';
 import { OWN_CABLE, readAdapters, readRoutes } from '@velvet-reed/core/path';
 import { ENVIRONMENTS, readHorizon } from '@velvet-reed/core/site/given';
 import { GROUND_CLASSES } from '@velvet-reed/core/solver';
@@ -44,6 +45,11 @@ export const STATION = tableOf({
     /** How high the horizon stands, azimuth and elevation by commas: "0 5, 90 12"; empty: flat. */
     horizon: withRule(text('Horizon', 1000), readBy(readHorizon)),
     /** How much price, work and looks count in the ranking, 0 to 5. */
+    /** What a metre of wire, tube and mast costs, and a post, in the listener's currency. */
+    wirePerM: withBlank(real('Wire, a metre', 0, 1000), USUAL_RATES.wirePerM),
+    tubePerM: withBlank(real('Tube, a metre', 0, 1000), USUAL_RATES.tubePerM),
+    mastPerM: withBlank(real('Mast, a metre', 0, 10000), USUAL_RATES.mastPerM),
+    perPost: withBlank(real('Post or pole', 0, 10000), USUAL_RATES.perPost),
     priceWeight: withBlank(whole('Weight of the price', 0, 5), 1),
     effortWeight: withBlank(whole('Weight of the work', 0, 5), 1),
     sightWeight: withBlank(whole('Weight of the looks', 0, 5), 1),

@@ -70,6 +70,17 @@ export const amplifiedLoop: AntennaKind = {
   id: 'amplified-loop',
   bandHz: [10e3, 60e6],
   burden: { price: 180, hours: 4, sight: 1 },
+  spots: ['indoors', 'window', 'balcony', 'attic', 'roof', 'deck', 'wall', 'garden', 'trees'],
+  answersTo: 'magnetic',
+  turns: true,
+  // where nothing reaches the ground it stands on the floor there
+  atPlace({ loopDiameterM, footM }, _, { lowM, heightM, spanM }) {
+    const acrossM = Math.max(0.3, Math.min(loopDiameterM, heightM - (lowM ?? 0) - 0.2, spanM));
+    return {
+      loopDiameterM: acrossM,
+      footM: lowM === undefined ? Math.max(0.05, Math.min(footM, heightM - acrossM)) : lowM + 0.1,
+    };
+  },
   conductorM: 0.015,
   usefulHz: (_, d) => [1e5, (SMALL_LOOP_MAX_WAVELENGTHS * SPEED_OF_LIGHT_M_PER_S) / (Math.PI * d.loopDiameterM)],
   name: 'Small amplified loop',

@@ -41,8 +41,8 @@ describe('size and height follow the place', () => {
     expect(fitOf(wire, garden).fits).toBe(true);
     expect(figures(wire).wireM + figures(wire).counterpoiseM).toBeLessThanOrEqual(14);
     const farm = room(60, 12);
-    const laid = atPlace(startDesign('ground-laid-wire', 1.6e6), farm);
-    expect(fitOf(laid, farm).fits).toBe(false); // 0.4 of 187 m is more than the run: it would hear all round
+    const laid = atPlace(startDesign('ground-laid-wire', 0.5e6), farm);
+    expect(fitOf(laid, farm).fits).toBe(false); // 0.18 of 600 m is more than the run: it would hear all round
     expect(fitOf(atPlace(startDesign('ground-laid-wire', 3.65e6), farm), farm).fits).toBe(true);
   });
   test('what a person set stays, and what cannot hang so does not fit', () => {

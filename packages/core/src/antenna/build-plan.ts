@@ -193,16 +193,18 @@ export function lawnBuildPlan(wires: string, lay: string): readonly BuildStep[] 
   ];
 }
 
-/** Steps for a loop with an amplifier at its foot. */
-export function loopBuildPlan(circumference: string): readonly BuildStep[] {
+/** Steps for a loop, or a rod, with an amplifier at its foot. @param circumference of the loop; absent: a rod. */
+export function loopBuildPlan(circumference?: string): readonly BuildStep[] {
   return [
-    step(
-      'bend',
-      `Bend the loop from ${circumference} of tube or stiff cable on a wooden form; leave the gap at the foot.`,
-      {
-        cautions: ['knife'],
-      },
-    ),
+    circumference === undefined
+      ? step('bend', 'Fix the rod on top of the amplifier box, upright and insulated.')
+      : step(
+          'bend',
+          `Bend the loop from ${circumference} of tube or stiff cable on a wooden form; leave the gap at the foot.`,
+          {
+            cautions: ['knife'],
+          },
+        ),
     step('collar', 'Slide gland and sleeve onto the cable before the plug.', {
       gate: { id: 'collar-on', question: 'Are gland and sleeve on the cable?', otherwise: 'Slide them on first.' },
     }),

@@ -95,6 +95,13 @@ export const heightParameter = (label = 'Height of the feed', most = 200): Param
 /** Hung from the top of the support, or set on it. */
 export const onSupport = (_: Dimensions, __: Design, room: PlaceRoom): Dimensions => ({ heightM: room.heightM });
 
+/** The same for what may stand upright: then its upper end is as high as the support. @param tallM how tall it then is. */
+export const uprightOnSupport =
+  (tallM: (d: Dimensions) => number) =>
+  (d: Dimensions, _: Design, room: PlaceRoom): Dimensions => ({
+    heightM: d.upright ? Math.max(0.05, room.heightM - tallM(d) / 2) : room.heightM,
+  });
+
 /** A conductor of the design's wire: copper, with its sleeve when insulated. */
 export function conductor(design: Design, name: string, from: Point, to: Point, radiusM = design.diameterM / 2): Wire {
   return {

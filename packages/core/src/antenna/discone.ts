@@ -13,6 +13,7 @@ export const discone = wireKind({
   id: 'discone',
   bandHz: [20e6, 1.3e9],
   burden: { price: 110, hours: 8, sight: 3, mast: true },
+  spots: ['attic', 'roof', 'deck', 'balcony', 'garden', 'trees'],
   atPlace: ({ coneM }, _, room) => ({ heightM: Math.max(room.heightM, standingM(coneM)) }),
   usefulHz: ({ freqHz }) => [freqHz, 8 * freqHz],
   name: 'Discone',

@@ -22,6 +22,8 @@ export const dishWithConverter = closedForm({
   id: 'dish',
   bandHz: [900e6, 300e9],
   burden: { price: 150, hours: 8, sight: 3 },
+  spots: ['balcony', 'roof', 'wall', 'garden'],
+  seesSky: true,
   hearsAlong: true,
   name: 'Dish with converter',
   summary: 'a parabolic dish with a converter at its focus',

@@ -7,11 +7,17 @@ const MOST_HEIGHT_M = 60;
 /** Less wire than this, and a feed less far below it, is no wire antenna, m. Common practice, no source. */
 const LEAST_WIRE_M = 5;
 const LEAST_RISE_M = 1.5;
+/** More wire than this wins nothing that a listener notices, m. Common practice, no source. */
+const MOST_WIRE_M = 60;
+/** Lengths of the level part that are tried below the longest, m. */
+const TRIED_M = [5, 8, 12, 17, 24, 34, 48];
 
 export const endFedWire = wireKind({
   id: 'end-fed-wire',
   bandHz: [10e3, 60e6],
   burden: { price: 50, hours: 3, sight: 1 },
+  spots: ['garden', 'trees'],
+  answersTo: 'electric',
   // as much wire as the run takes beside a counterpoise of a third of it at most
   atPlace({ wireM, counterpoiseM }, _, room) {
     const counterM = Math.min(counterpoiseM, room.spanM / 3);
@@ -21,9 +27,18 @@ export const endFedWire = wireKind({
       wireM: Math.max(LEAST_WIRE_M, Math.min(wireM, room.spanM - counterM)),
     };
   },
+  // the whole run, and shorter wires: a wire of the wrong length is deaf on a band
+  sizes({ wireM, counterpoiseM }, _, room) {
+    const wholeM = Math.max(LEAST_WIRE_M, Math.min(MOST_WIRE_M, room.spanM - counterpoiseM));
+    const shorter = TRIED_M.filter((triedM) => triedM < 0.9 * wireM).slice(-2);
+    return [...(wholeM > 1.1 * wireM ? [{ wireM: wholeM }] : []), ...shorter.map((triedM) => ({ wireM: triedM }))];
+  },
+  // of any length: below a tenth of a wave it is a short wire, and still one
+  usefulHz: () => [30e3, 20e6],
   hearsAlong: true,
   name: 'End-fed wire with counterpoise',
-  summary: 'one wire up and away, a shorter one near the ground as its other half',
+  summary:
+    'as much wire as there is room for, up and away, through a 9:1 transformer; a shorter one near the ground as its other half',
   parameters: [
     lengthParameter('wireM', 'Wire, level part', (design) => Math.max(LEAST_WIRE_M, 0.35 * wavelengthM(design.freqHz))),
     lengthParameter('feedM', 'Height of the feed', 1, { least: 0.05, most: 20 }),
@@ -32,7 +47,8 @@ export const endFedWire = wireKind({
   ],
   trim: { id: 'wireM', name: 'the level wire', share: 1 },
   materials: [
-    'transformer or tuner at the feed',
+    '9:1 transformer at the feed',
+    'common-mode choke behind it',
     'coax with plug, sleeve and heat-shrink',
     'rope and insulators',
     'stakes',

@@ -3,7 +3,8 @@ import { rodPermeability } from '../resonator/winding';
 import { FREE_SPACE_IMPEDANCE_OHM } from '../units/constants';
 import { powerDb } from '../units/decibel';
 import { wavelengthM } from '../units/wavelength';
-import { countParameter, dimensionsOf, lengthParameter, plainParameter } from './dimensions';
+import { countParameter, dimensionsOf, lengthParameter, plainParameter, yesNoParameter } from './dimensions';
+import { TUNED_RATIO } from './tuned-frame';
 import { closedForm, figure, step } from './closed-form-kind';
 import type { Design, Parameter, Reception } from './kind';
 
@@ -29,6 +30,7 @@ const PARAMETERS: readonly Parameter[] = [
   plainParameter('q', 'Q', 85, 1, 1000),
   lengthParameter('rodM', 'Rod length', 0.2, { least: 0.02, most: 1, bareUnit: 'mm' }),
   lengthParameter('formM', 'Diameter of the winding', 0.012, { least: 0.002, most: 0.2, bareUnit: 'mm' }),
+  yesNoParameter('retuned', 'Capacitor switched or turned from signal to signal'),
 ];
 
 /** Initial permeability of an ordinary long-wave rod; assumed. */
@@ -36,27 +38,41 @@ const ROD_PERMEABILITY = 400;
 
 /** Tuned and matched: emf²/4r against what an isotropic antenna takes; its own noise is that of the loss resistance. ±5 dB. */
 function reception(design: Design, freqHz: number): Reception {
-  const { turns, factorNh, q, rodM, formM } = dimensionsOf(PARAMETERS, design);
+  const { turns, factorNh, q, rodM, formM, retuned } = dimensionsOf(PARAMETERS, design);
   const lambda = wavelengthM(freqHz);
   const lossOhm = (2 * Math.PI * freqHz * factorNh * 1e-9 * turns ** 2) / q;
   const { permeability } = rodPermeability(Math.max(1.5, rodM / formM), ROD_PERMEABILITY);
   const heightM = (2 * Math.PI * turns * Math.PI * (formM / 2) ** 2 * permeability) / lambda;
   const gain = (heightM ** 2 * FREE_SPACE_IMPEDANCE_OHM * Math.PI) / (lossOhm * lambda ** 2);
-  const tuned = Math.abs(freqHz / design.freqHz - 1) <= 1 / q;
+  const near = retuned
+    ? Math.abs(Math.log(freqHz / design.freqHz)) <= Math.log(TUNED_RATIO)
+    : Math.abs(freqHz / design.freqHz - 1) <= 1 / q;
+  const tuned = near && turns * Math.PI * formM < MOST_WIRE_WAVELENGTHS * lambda;
+  // no antenna takes more than arrives
+  const taken = Math.min(SMALL_LOOP_GAIN, gain);
   return {
-    realisedGainDbi: powerDb(tuned ? gain : gain / 100),
-    transfer: tuned ? gain / 1.5 : 0, // a small loop's directivity
+    realisedGainDbi: powerDb(tuned ? taken : taken / 100),
+    transfer: tuned ? taken / SMALL_LOOP_GAIN : 0,
     validity: tuned ? 'rough' : 'outside',
     remark: tuned
       ? 'Closed form with an assumed rod permeability of 400: good to 5 dB.'
-      : 'Outside its tuned width: no margin is given.',
+      : 'Outside its tuned width, or too much wire for a coil: no margin is given.',
   };
 }
+/** Directivity of a small loop, ratio. Source: Balanis ch. 5. */
+const SMALL_LOOP_GAIN = 1.5;
+/** A winding longer than this is no coil any more. */
+const MOST_WIRE_WAVELENGTHS = 0.3;
 
 export const ferriteRod = closedForm({
   id: 'ferrite-rod',
   bandHz: [10e3, 2e6],
   burden: { price: 40, hours: 6, sight: 0 },
+  spots: ['indoors', 'window', 'balcony', 'attic', 'roof', 'deck', 'wall', 'garden', 'trees'],
+  answersTo: 'magnetic',
+  turns: true,
+  polarised: 'vertical',
+  sizes: () => [{ retuned: 1 }],
   conductorM: 0.0002,
   name: 'Ferrite rod loop',
   summary: 'many turns on a ferrite rod, tuned: for time signals and the lowest bands',

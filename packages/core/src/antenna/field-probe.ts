@@ -15,12 +15,19 @@ const SHUNT_F = 12e-12;
 const BIAS_OHM = 1e6;
 const VOLTAGE_GAIN = 0.5;
 const NOISE_V_PER_ROOT_HZ = 3e-9;
+/** A probe stands on a mast of its own no higher than this, m. Common practice, no source. */
+const MOST_MAST_M = 6;
 /** Up to here rod and mast are short against the wave and the divider formula holds. */
 const SHORT_WAVELENGTHS = 0.1;
 
 const PARAMETERS: readonly Parameter[] = [
   lengthParameter('rodM', 'Rod', 0.3, { least: 0.02, most: 3, bareUnit: 'mm' }),
-  lengthParameter('heightM', 'Height of the amplifier', 4, { least: 0.5, most: 30, hint: 'over ground' }),
+  lengthParameter('heightM', 'Height of the amplifier', 4, { least: 0.5, most: 200, hint: 'over ground' }),
+  lengthParameter('mastM', 'Mast and cable below it, outdoors', (_, { heightM }) => Math.min(30, heightM), {
+    least: 0.2,
+    most: 30,
+    hint: 'its other half',
+  }),
 ];
 
 /**
@@ -28,14 +35,14 @@ const PARAMETERS: readonly Parameter[] = [
  * amplifier and its bias resistor as an equivalent field.
  */
 function reception(design: Design, freqHz: number): Reception {
-  const { rodM, heightM } = dimensionsOf(PARAMETERS, design);
+  const { rodM, mastM } = dimensionsOf(PARAMETERS, design);
   const probeFarad = shortMonopole(rodM, Math.min(design.diameterM / 2, rodM / 10), freqHz).capacitanceF;
-  const effectiveHeightM = heightM + rodM / 2;
+  const effectiveHeightM = mastM + rodM / 2;
   const probe = { effectiveHeightM, probeFarad, shuntFarad: SHUNT_F, biasOhm: BIAS_OHM, voltageGain: VOLTAGE_GAIN };
   const { outputDbm } = fieldProbe(probe, 1, freqHz);
   const own = probeNoiseField(probe, { voltsPerRootHz: NOISE_V_PER_ROOT_HZ, amperesPerRootHz: 0 }, freqHz, 1);
   const gainDbi = outputDbm - receivedDbm(120, freqHz, 0);
-  const wavelengths = (heightM + rodM) / wavelengthM(freqHz);
+  const wavelengths = (mastM + rodM) / wavelengthM(freqHz);
   const validity = wavelengths <= SHORT_WAVELENGTHS ? 'holds' : wavelengths <= 0.3 ? 'rough' : 'outside';
   return {
     realisedGainDbi: gainDbi,
@@ -54,7 +61,17 @@ export const fieldProbeKind = wireKind({
   id: 'field-probe',
   bandHz: [10e3, 60e6],
   burden: { price: 120, hours: 4, sight: 1 },
-  usefulHz: (_, d) => [1e4, SPEED_OF_LIGHT_M_PER_S / (8 * d.heightM)],
+  spots: ['window', 'balcony', 'attic', 'roof', 'deck', 'wall', 'garden', 'trees'],
+  answersTo: 'electric',
+  cableIsHalf: true,
+  // on a mast of its own as far as one reaches, else at the top of what is there
+  atPlace({ rodM }, _, { heightM, lowM }) {
+    const topM = Math.max(0.5, heightM - rodM);
+    if (lowM !== undefined) return { heightM: topM, mastM: Math.max(0.2, topM - lowM - 0.1) };
+    const mastM = Math.min(MOST_MAST_M, topM);
+    return { heightM: mastM, mastM };
+  },
+  usefulHz: (_, d) => [1e4, SPEED_OF_LIGHT_M_PER_S / (8 * d.mastM)],
   name: 'Short E-field probe',
   summary: 'a rod or plate with a high-impedance amplifier on top of a mast; the mast is its other half',
   parameters: PARAMETERS,
@@ -89,12 +106,12 @@ export const fieldProbeKind = wireKind({
     'The model holds rod and mast against the ground; the amplifier’s input (some pF) is not in it: read effective length and pattern, not SWR.',
     'Amplifier figures are assumed.',
   ],
-  build: () => loopBuildPlan('no loop: mount the rod'),
+  build: () => loopBuildPlan(),
   needs: ({ heightM, rodM }) => ({ spanM: 0.2, heightM: heightM + rodM }),
-  wires: ({ rodM, heightM }, design) => ({
+  wires: ({ rodM, heightM, mastM }, design) => ({
     wires: [
       conductor(design, 'rod', [0, 0, heightM], [0, 0, heightM + rodM]),
-      conductor(design, 'mast and coax', [0, 0, heightM], [0, 0, 0.05]),
+      conductor(design, 'mast and coax', [0, 0, heightM], [0, 0, Math.max(0.05, heightM - mastM)]),
     ],
     ports: fedAt(0, 0),
     loads: [],

@@ -1,5 +1,5 @@
 import { conductor, fedAt, heightParameter, lengthParameter, onSupport } from './dimensions';
-import { dipoleLengthM, END_ROPE_M, LEAST_HEIGHT_M } from './half-wave-dipole';
+import { dipoleLengthM, endRopeM, LEAST_HEIGHT_M } from './half-wave-dipole';
 import { wireKind } from './wire-kind';
 
 export const foldedDipole = wireKind({
@@ -54,7 +54,10 @@ export const foldedDipole = wireKind({
     },
   ],
   build: { cuts: 'the loop conductor', raise: 'Pull it up between the supports, the conductors one above the other.' },
-  needs: ({ lengthM }) => ({ spanM: lengthM + 2 * END_ROPE_M, heightM: LEAST_HEIGHT_M }),
+  needs: ({ lengthM }) => ({
+    spanM: lengthM + 2 * endRopeM(lengthM),
+    heightM: Math.min(LEAST_HEIGHT_M, Math.max(0.3, lengthM)),
+  }),
   wires({ lengthM, spacingM, heightM }, design) {
     const [l, top] = [lengthM / 2, heightM + spacingM];
     return {

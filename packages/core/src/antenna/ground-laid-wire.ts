@@ -4,14 +4,15 @@ import { lengthParameter } from './dimensions';
 import { wireKind } from './wire-kind';
 import { EARTH_OHM, EARTH_REMARK, endsWithTheRun, RADIAL, REVERSED, SHARED, TERMINATION } from './terminated-wire';
 
-/** Shorter than this share of a wavelength it has no direction of its own. Common practice, no source. */
-const LEAST_SHARE = 0.4;
+/** Shorter than this share of a wavelength it has no direction of its own: on the ground the wave is slow, and short wires serve. Common practice, no source. */
+const LEAST_SHARE = 0.18;
 
 export const groundLaidWire = wireKind({
   ...SHARED,
   id: 'ground-laid-wire',
-  bandHz: [100e3, 15e6],
+  bandHz: [100e3, 8e6],
   burden: { price: 60, hours: 4, sight: 0, onLawn: true, stakes: true },
+  spots: ['garden', 'trees'],
   hearsAlong: true,
   atPlace: endsWithTheRun(LEAST_SHARE),
   usefulHz: (_, d) => [(0.4 * SPEED_OF_LIGHT_M_PER_S) / d.lengthM, (4 * SPEED_OF_LIGHT_M_PER_S) / d.lengthM],

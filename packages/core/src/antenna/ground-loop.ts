@@ -13,6 +13,10 @@ export const groundLoop = wireKind({
   id: 'ground-loop',
   bandHz: [100e3, 15e6],
   burden: { price: 60, hours: 3, sight: 0, onLawn: true, stakes: true },
+  spots: ['garden', 'trees'],
+  answersTo: 'magnetic',
+  // a quarter of the room on each side at most: a lawn is for more than one thing
+  atPlace: ({ sideM }, _, room) => ({ sideM: Math.max(1, Math.min(sideM, room.spanM / 2)) }),
   usefulHz: (_, d) => [(0.05 * SPEED_OF_LIGHT_M_PER_S) / (4 * d.sideM), (0.9 * SPEED_OF_LIGHT_M_PER_S) / (4 * d.sideM)],
   name: 'Loop on the ground',
   summary: 'a square of wire lying on the lawn: quiet, unseen, for low bands',

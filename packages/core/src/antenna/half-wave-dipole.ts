@@ -1,4 +1,4 @@
-import { conductor, fedAt, heightParameter, lengthParameter, onSupport } from './dimensions';
+import { conductor, fedAt, heightParameter, lengthParameter, uprightOnSupport, yesNoParameter } from './dimensions';
 import { resonantDipole } from './induced-emf';
 import type { Design } from './kind';
 import { USUAL_PARTS, wireKind } from './wire-kind';
@@ -15,14 +15,26 @@ export const LEAST_HEIGHT_M = 3;
 export const dipoleLengthM = (design: Pick<Design, 'freqHz' | 'diameterM' | 'insulated'>): number =>
   resonantDipole(design.freqHz, design.diameterM).lengthM * (design.insulated ? INSULATION_FACTOR : 1);
 
+/** A rod of a metre holds itself; a long wire hangs on ropes. */
+export const endRopeM = (lengthM: number): number => (lengthM > 3 ? END_ROPE_M : 0.02);
+
+const uprightRod = (design: Design, lengthM: number, heightM: number) => {
+  const middleM = Math.max(heightM, lengthM / 2 + 0.05);
+  return conductor(design, 'dipole', [0, 0, middleM - lengthM / 2], [0, 0, middleM + lengthM / 2]);
+};
+
 export const halfWaveDipole = wireKind({
   id: 'half-wave-dipole',
   bandHz: [150e3, 1.3e9],
   burden: { price: 60, hours: 4, sight: 2, mast: true },
-  atPlace: onSupport,
+  atPlace: uprightOnSupport(({ lengthM }) => lengthM),
   name: 'Half-wave dipole',
   summary: 'a straight wire fed in the middle, between two supports',
-  parameters: [lengthParameter('lengthM', 'Overall length', dipoleLengthM), heightParameter('Height of the wire')],
+  parameters: [
+    lengthParameter('lengthM', 'Overall length', dipoleLengthM),
+    heightParameter('Height of the wire'),
+    yesNoParameter('upright', 'Upright'),
+  ],
   trim: { id: 'lengthM', name: 'each arm', share: 0.5 },
   materials: USUAL_PARTS,
   goesWrong: [
@@ -69,9 +81,16 @@ export const halfWaveDipole = wireKind({
     ...(design.insulated ? ['Insulation factor 0.96 is assumed; measure and trim.'] : []),
   ],
   build: { cuts: 'two arms', raise: 'Pull it up between the supports; feed line away at a right angle.' },
-  needs: ({ lengthM }) => ({ spanM: lengthM + 2 * END_ROPE_M, heightM: LEAST_HEIGHT_M }),
-  wires: ({ lengthM, heightM }, design) => ({
-    wires: [conductor(design, 'dipole', [0, -lengthM / 2, heightM], [0, lengthM / 2, heightM])],
+  needs: ({ lengthM, heightM, upright }) =>
+    upright
+      ? { spanM: 0.1, heightM: Math.max(heightM, lengthM / 2 + 0.05) + lengthM / 2 }
+      : { spanM: lengthM + 2 * endRopeM(lengthM), heightM: Math.min(LEAST_HEIGHT_M, Math.max(0.3, lengthM)) },
+  wires: ({ lengthM, heightM, upright }, design) => ({
+    wires: [
+      upright
+        ? uprightRod(design, lengthM, heightM)
+        : conductor(design, 'dipole', [0, -lengthM / 2, heightM], [0, lengthM / 2, heightM]),
+    ],
     ports: fedAt(0, 0.5),
     loads: [],
   }),

@@ -23,6 +23,8 @@ export const horn = closedForm({
   id: 'horn',
   bandHz: [900e6, 300e9],
   burden: { price: 60, hours: 10, sight: 2 },
+  spots: ['balcony', 'roof', 'wall', 'garden'],
+  seesSky: true,
   hearsAlong: true,
   name: 'Pyramidal horn with waveguide and probe',
   summary: 'a sheet-metal horn on a guide, fed by a probe: for the hydrogen line and above',

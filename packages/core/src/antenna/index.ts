@@ -6,7 +6,10 @@ export { type BuildStep, stepStates, withEntry, withPermission } from './build-p
 export { CLOSED_PATTERNS, type PowerPattern, receivingDirectivityDb } from './directivity';
 export { dipoleImpedance, dipoleResonanceHz, resonantDipole } from './induced-emf';
 export {
+  CHOKES,
   SIGHT_WORDS,
+  SPOT_KINDS,
+  type SpotKind,
   type Sight,
   type Design,
   type Draft,

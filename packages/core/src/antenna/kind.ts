@@ -93,11 +93,23 @@ export interface Draft {
   readonly trimName: string;
 }
 
+/** Where at a home an antenna may hang. */
+export const SPOT_KINDS = ['indoors', 'window', 'balcony', 'attic', 'roof', 'deck', 'wall', 'garden', 'trees'] as const;
+export type SpotKind = (typeof SPOT_KINDS)[number];
+
+/** What is known of the choke of an antenna. */
+export const CHOKES = ['not said', 'yes', 'no'] as const;
+
 /** What the place offers, in metres. */
 export interface PlaceRoom {
   readonly spanM: number;
   readonly heightM: number;
+  /** Floor of a spot from which nothing reaches down to the ground: a balcony, a roof; absent: the ground itself. */
+  readonly lowM?: number;
 }
+
+/** What an antenna answers to of the noise near by: the electric field of wiring and cables, both alike and balanced, or the magnetic field. */
+export type NoiseResponse = 'electric' | 'balanced' | 'magnetic';
 
 /** Whether an antenna fits, with the reason and the numbers that decide. */
 export interface Fit {
@@ -172,6 +184,20 @@ export interface AntennaKind {
   readonly burden: Burden;
   /** It hears along the direction in which it is laid, first end to last; all others hear across it. */
   readonly hearsAlong?: boolean;
+  /** Spots at which it is put up; absent: wherever it finds room outdoors or under a roof. Common practice, no source. */
+  readonly spots?: readonly SpotKind[];
+  /** What it answers to of the noise of the house; absent: balanced. */
+  readonly answersTo?: NoiseResponse;
+  /** Mast and cable are its other half: what the cable brings, a choke does not keep off. */
+  readonly cableIsHalf?: boolean;
+  /** It is turned by hand or motor, so that its null takes one source away. */
+  readonly turns?: boolean;
+  /** It looks up, away from the warm earth. */
+  readonly seesSky?: boolean;
+  /** How its waves are polarised where closed form answers alone; absent: by the wire model. */
+  readonly polarised?: 'vertical' | 'horizontal' | 'circular';
+  /** Sizes worth trying beside the one that the place gives. */
+  sizes?(d: Dimensions, design: Design, room: PlaceRoom): readonly Dimensions[];
   /** Dimensions that follow the place: how high its support lets it hang, how long the run lets it be. */
   atPlace?(d: Dimensions, design: Design, room: PlaceRoom): Dimensions;
   /** Conductor that it begins with whatever the frequency, m. */

@@ -24,29 +24,71 @@ import { vDipole } from './v-dipole';
 import { verticalOverRadials } from './vertical-over-radials';
 import { whipOnSurface } from './whip-on-surface';
 import { yagi } from './yagi';
+import { axialHelixKind } from './axial-helix';
+import { bentDipole } from './bent-dipole';
+import { collinear } from './collinear';
+import { crossedLoops } from './crossed-loops';
+import { gutter } from './gutter';
+import { indoorWire } from './indoor-wire';
+import { invertedL } from './inverted-l';
+import { jHalfWave } from './j-half-wave';
+import { loadedDipole } from './loaded-dipole';
+import { logPeriodicKind } from './log-periodic';
+import { multibandVertical } from './multiband-vertical';
+import { patch } from './patch';
+import { quadrifilar } from './quadrifilar';
+import { railWire } from './rail-wire';
+import { terminatedFoldedDipole } from './terminated-folded-dipole';
+import { terminatedLoop } from './terminated-loop';
+import { trapDipole } from './trap-dipole';
+import { tunedFrame } from './tuned-frame';
+import { turnstile } from './turnstile';
+import { whipOnSheet } from './whip-on-sheet';
+import { windowLoop } from './window-loop';
 
 /** Every kind of antenna that can be drafted, in the order in which lists show them. */
 export const ANTENNA_KINDS: readonly AntennaKind[] = [
   halfWaveDipole,
   vDipole,
   flatVDipole,
+  bentDipole,
+  loadedDipole,
+  trapDipole,
   fanDipole,
   foldedDipole,
+  terminatedFoldedDipole,
   quarterWave,
   verticalOverRadials,
+  multibandVertical,
+  jHalfWave,
+  collinear,
   whipOnSurface,
+  whipOnSheet,
   endFedWire,
+  invertedL,
+  railWire,
+  indoorWire,
+  gutter,
   squareLoop,
   deltaLoop,
+  windowLoop,
   amplifiedLoop,
+  crossedLoops,
   fieldProbeKind,
   rectangleBeam,
   yagi,
+  logPeriodicKind,
   discone,
+  turnstile,
+  quadrifilar,
+  axialHelixKind,
+  patch,
   travellingWaveWire,
   groundLaidWire,
+  terminatedLoop,
   groundLoop,
   ferriteRod,
+  tunedFrame,
   dishWithConverter,
   horn,
 ];

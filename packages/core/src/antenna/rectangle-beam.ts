@@ -1,6 +1,6 @@
 import { OutOfRangeError } from '../errors';
 import { wavelengthM } from '../units/wavelength';
-import { conductor, fedAt, heightParameter, lengthParameter, yesNoParameter, onSupport } from './dimensions';
+import { conductor, fedAt, heightParameter, lengthParameter, uprightOnSupport, yesNoParameter } from './dimensions';
 import type { Design } from './kind';
 import { USUAL_PARTS, wireKind } from './wire-kind';
 
@@ -40,7 +40,7 @@ export const rectangleBeam = wireKind({
   id: 'rectangle-beam',
   bandHz: [3e6, 500e6],
   burden: { price: 90, hours: 9, sight: 3, mast: true },
-  atPlace: onSupport,
+  atPlace: uprightOnSupport(({ sideM }) => sideM),
   hearsAlong: true,
   name: 'Two-element rectangle beam',
   summary: 'driven element and reflector with tips folded toward each other: small, deep null behind',

@@ -12,6 +12,7 @@ export const travellingWaveWire = wireKind({
   id: 'travelling-wave-wire',
   bandHz: [150e3, 30e6],
   burden: { price: 90, hours: 8, sight: 2, stakes: true },
+  spots: ['garden', 'trees'],
   hearsAlong: true,
   atPlace: endsWithTheRun(LEAST_SHARE),
   usefulHz: (_, d) => [(0.4 * SPEED_OF_LIGHT_M_PER_S) / d.lengthM, (4 * SPEED_OF_LIGHT_M_PER_S) / d.lengthM],

@@ -7,6 +7,7 @@ export const verticalOverRadials = wireKind({
   id: 'vertical-over-radials',
   bandHz: [500e3, 60e6],
   burden: { price: 70, hours: 6, sight: 3, mast: true, stakes: true },
+  spots: ['garden', 'trees'],
   name: 'Vertical over level radials',
   summary: 'a quarter wave standing on the garden, radials just above it',
   parameters: [

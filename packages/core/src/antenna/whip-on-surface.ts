@@ -6,6 +6,8 @@ export const whipOnSurface = wireKind({
   id: 'whip-on-surface',
   bandHz: [20e6, 1.3e9],
   burden: { price: 30, hours: 1, sight: 1 },
+  spots: ['deck'],
+  answersTo: 'electric',
   name: 'Telescopic whip on a surface',
   summary: 'a quarter wave on a metal roof, case or sheet',
   parameters: [

@@ -6,7 +6,7 @@ import {
   heightParameter,
   lengthParameter,
   yesNoParameter,
-  onSupport,
+  uprightOnSupport,
 } from './dimensions';
 import type { Design } from './kind';
 import { wireKind } from './wire-kind';
@@ -24,7 +24,7 @@ export const yagi = wireKind({
   id: 'yagi',
   bandHz: [7e6, 1.3e9],
   burden: { price: 120, hours: 10, sight: 3, mast: true },
-  atPlace: onSupport,
+  atPlace: uprightOnSupport(({ reflectorM }) => reflectorM),
   hearsAlong: true,
   name: 'Yagi',
   summary: 'two to six straight elements on a boom',

@@ -16,8 +16,10 @@ export interface BurdenParts {
   readonly price: number;
   readonly effort: number;
   readonly sight: number;
+  /** What one's own transmitter makes of it: the trouble of a limiter or a relay. */
+  readonly guard: number;
 }
-export const burdenParts = (burden: Burden, weights: BurdenWeights): BurdenParts => ({
+export const burdenParts = (burden: Burden, weights: BurdenWeights): Omit<BurdenParts, 'guard'> => ({
   price: (weights.price * burden.price) / MONEY_PER_DB,
   effort: (weights.effort * burden.hours) / HOURS_PER_DB,
   sight: weights.sight * burden.sight,

@@ -1,29 +1,53 @@
 import { atPlace } from '../antenna/at-place';
 import { fitOf, knownDimensions, receptionOf, tryDraft } from '../antenna/attempt';
+import { dimensionsOf } from '../antenna/dimensions';
 import { antennaKind, ANTENNA_KINDS, startDesign } from '../antenna/kinds';
 import { CoreError } from '../errors';
-import type { Burden, AntennaKind, Design, Fit, HeadAmplifier, KindId, PlaceRoom, Reception } from '../antenna/kind';
-import { worthAsking } from '../antenna/useful-range';
+import type {
+  Burden,
+  AntennaKind,
+  Design,
+  Fit,
+  HeadAmplifier,
+  KindId,
+  PlaceRoom,
+  Reception,
+  SpotKind,
+} from '../antenna/kind';
+import { usefulRange, worthAsking } from '../antenna/useful-range';
 import { type Ground, wireLengthM, type WireModel } from '../solver/model';
-import { powerDb } from '../units/decibel';
+import { powerDb, powerRatio } from '../units/decibel';
 import { frequencyText, lengthText } from '../units/format';
 import { wavelengthM } from '../units/wavelength';
 import { boughtReception, type BoughtAntenna } from './bought';
-import type { ForecastTarget } from './forecast';
+import { burdenOf, type PriceRates } from './cost';
+import { signalOf, type ForecastTarget } from './forecast';
+import type { NoiseAsk } from './house-noise';
 import { remembered, rememberedOf } from './remembered';
 import {
   bestTransformer,
   gainToward,
   meanGain,
+  polarised,
+  polarisedShare,
   strongestAzimuthDeg,
   transferThrough,
   type Hearing,
   type HearingQuestion,
   type Unheard,
 } from './hearing';
+import { onGround, shieldDb, type Spot, SPOT_WORDS, spotRoom } from './spot';
 
 /** An antenna in the comparison: a kind that could be built, one of the listener's own, or one that can be bought. */
-export type CandidateSpec = { readonly id: string; readonly name: string; readonly burden: Burden } & (
+export type CandidateSpec = {
+  readonly id: string;
+  readonly name: string;
+  readonly burden: Burden;
+  /** Where it hangs or would hang; absent: nobody said. */
+  readonly spot?: Spot;
+  /** A choke keeps the noise of the cable off; absent: nobody said. */
+  readonly choked?: boolean;
+} & (
   | {
       readonly source: 'kind' | 'own';
       readonly design: Design;
@@ -53,7 +77,7 @@ const closedForm = rememberedOf((design: Design) => {
 });
 
 /** How large a design is, in words: "9.0 m up, 15.1 m of conductor"; empty where neither is known. */
-export const sizeWords = rememberedOf((design: Design): string => {
+const sizeOf = rememberedOf((design: Design): string => {
   const { draft } = tryDraft(design);
   const conductorM = (draft?.pieces ?? []).reduce((sum, one) => sum + (one.bought ? 0 : one.count * one.finishedM), 0);
   const { heightM } = knownDimensions(design);
@@ -64,6 +88,12 @@ export const sizeWords = rememberedOf((design: Design): string => {
     .filter(Boolean)
     .join(', ');
 });
+
+/** Where a candidate would hang and how large it would be there: "at the window, 9.0 m up, 15.1 m of conductor". */
+export const sizeWords = (spec: CandidateSpec): string =>
+  [spec.spot ? SPOT_WORDS[spec.spot.kind] : '', spec.source === 'bought' ? '' : sizeOf(spec.design)]
+    .filter(Boolean)
+    .join(', ');
 
 /** The frequency to cut a kind for: that of the target with the most weight around it, of those at which the kind fits the place. */
 function cutFor(kind: KindId, targets: readonly ForecastTarget[], room: PlaceRoom): number | undefined {
@@ -81,31 +111,105 @@ function cutFor(kind: KindId, targets: readonly ForecastTarget[], room: PlaceRoo
   const list = targets.map(centre).filter((freqHz) => worthAsking(kind, freqHz) && fits(freqHz) !== undefined);
   if (list.length === 0) return undefined;
   const fitting = list.filter(fits);
+  // of equals the one in the middle of all: what is tuned from band to band then reaches most of them
+  const middle = list.reduce((sum, freqHz) => sum + Math.log(freqHz), 0) / list.length;
+  const off = (freqHz: number): number => Math.abs(Math.log(freqHz) - middle);
   return (fitting.length > 0 ? fitting : list).reduce((best, freqHz) =>
-    served(freqHz) > served(best) ? freqHz : best,
+    served(freqHz) > served(best) || (served(freqHz) === served(best) && off(freqHz) < off(best)) ? freqHz : best,
   );
 }
 
-/** One candidate of every kind that is good for a target at all, cut for the place and the targets. Nothing wanted: none. */
+/** Heights that are tried below the highest that a spot offers, m; only where the spot is high against the wave. */
+const LOWER_M = [2, 3, 4.5, 6, 8, 10, 13, 17, 22, 30, 40];
+const HIGH_WAVELENGTHS = 0.6;
+/** Frequency from which an antenna may stand upright as well as lie level. */
+const UPRIGHT_FROM_HZ = 30e6;
+
+/** Sizes in which a kind is tried at a spot: as the room gives it, then lower, shorter, upright. The first is always there. */
+function variantsOf(kind: AntennaKind, freqHz: number, room: PlaceRoom): readonly Design[] {
+  const start = startOf(kind.id)(freqHz);
+  const has = (id: string): boolean => kind.parameters.some((one) => one.id === id);
+  const set = (more: Design['dimensions']): Design => ({ ...start, dimensions: more });
+  const standing = has('upright') && freqHz > UPRIGHT_FROM_HZ ? [start, set({ upright: 1 })] : [start];
+  const lower = LOWER_M.filter(
+    (heightM) =>
+      kind.atPlace &&
+      has('heightM') &&
+      room.heightM > HIGH_WAVELENGTHS * wavelengthM(freqHz) &&
+      heightM < 0.8 * room.heightM &&
+      heightM > Math.max(room.lowM ?? 0, 0.15 * wavelengthM(freqHz)),
+  );
+  // of VHF rods the highest place is the best: the horizon decides
+  const heights = freqHz > UPRIGHT_FROM_HZ ? [] : lower;
+  const placed = standing.flatMap((design) => [
+    atPlaceOnce(design)(room),
+    ...heights.map((heightM) => atPlaceOnce(design)({ ...room, heightM })),
+  ]);
+  const sized = kind.sizes
+    ? placed.flatMap((design) => [
+        design,
+        ...(kind.sizes?.(dimensionsOf(kind.parameters, design), design, room) ?? []).map((more) => ({
+          ...design,
+          dimensions: { ...design.dimensions, ...more },
+        })),
+      ])
+    : placed;
+  return sized;
+}
+const atPlaceOnce = (design: Design) => (room: PlaceRoom) =>
+  design.dimensions.upright === undefined ? placedIn(design)(room) : atPlace(design, room);
+
+/** Where a kind is put up when it does not say. Common practice, no source. */
+const ANYWHERE: readonly SpotKind[] = ['attic', 'roof', 'deck', 'balcony', 'wall', 'garden', 'trees'];
+
+const variants = rememberedOf((spot: Spot) =>
+  remembered((id: KindId) => remembered((freqHz: number) => variantsOf(antennaKind(id), freqHz, roomAt(spot)))),
+);
+const roomAt = rememberedOf(spotRoom);
+
+/**
+ * Candidates of every kind that is good for a target at all: at every spot where it may be put up, cut for the targets, in the sizes that are tried there.
+ * Candidates of one kind share their id: a ranking keeps the best of them. Nothing wanted: none.
+ */
 export function kindCandidates(
   targets: readonly ForecastTarget[],
-  room: PlaceRoom,
+  spots: readonly Spot[],
   kinds: readonly KindId[] = ANTENNA_KINDS.map((kind) => kind.id),
+  rates?: PriceRates,
 ): readonly CandidateSpec[] {
   if (targets.length === 0) return [];
-  return kinds.flatMap((id): CandidateSpec[] => {
-    const freqHz = cutFor(id, targets, room);
-    if (freqHz === undefined) return [];
-    return [
-      {
+  return kinds.flatMap((id) => {
+    const kind = antennaKind(id);
+    const suits = spots.filter((spot) => (kind.spots ?? ANYWHERE).includes(spot.kind));
+    // a kind that hangs nowhere here is shown all the same, with the reason
+    return (suits.length > 0 ? suits : spots.slice(0, 1)).flatMap((spot): CandidateSpec[] => {
+      const freqHz = cutFor(id, targets, roomAt(spot));
+      if (freqHz === undefined) return [];
+      return variants(spot)(id)(freqHz).map((design) => ({
         id: `kind-${id}`,
-        name: antennaKind(id).name,
+        name: kind.name,
         source: 'kind',
-        design: placedIn(startOf(id)(freqHz))(room),
-        burden: antennaKind(id).burden,
-      },
-    ];
+        ...{ design, spot, choked: true },
+        burden: burdenOf(design, rates, !onGround(spot) || spot.kind === 'trees'),
+      }));
+    });
   });
+}
+
+/** What a candidate is to the noise around it. */
+export function noiseAskOf(spec: CandidateSpec): Omit<NoiseAsk, 'freqHz' | 'time'> {
+  const { spot, choked } = spec;
+  const kind = spec.source === 'bought' ? undefined : antennaKind(spec.design.kind);
+  return {
+    ...(spot ? { spot } : {}),
+    ...(choked === undefined ? {} : { choked }),
+    // an amplified bought antenna of little size is a loop or a probe: which, nobody said
+    answersTo: kind?.answersTo ?? 'balanced',
+    turns: kind?.turns ?? false,
+    ...(kind?.cableIsHalf ? { cableIsHalf: true } : {}),
+    ...(kind?.seesSky ? { seesSky: true } : {}),
+    ...(spec.source === 'own' ? { antenna: spec.id } : {}),
+  };
 }
 
 const FREE: Ground = { type: 'free' };
@@ -122,22 +226,36 @@ const drawn = rememberedOf((design: Design) =>
   }),
 );
 
+/** So far off the span in which it is good nobody builds an antenna of a kind, ratio. Common practice, no source. */
+const OFF_RATIO = 3;
+
+/** Frequencies at which a design that is not built yet is asked at all, Hz. */
+const reachOf = rememberedOf((design: Design): readonly [lowHz: number, highHz: number] => {
+  const [low, high] = antennaKind(design.kind).bandHz;
+  const [from, to] = usefulRange(design);
+  return [Math.max(low, from / OFF_RATIO), Math.min(high, to * OFF_RATIO)];
+});
+const madeFor = (design: Design, freqHz: number): boolean => {
+  const [lowHz, highHz] = reachOf(design);
+  return freqHz >= lowHz && freqHz <= highHz;
+};
+
 /** Elevation asked for targets (degrees), rounded so that nearly equal ones share an answer. */
 const roundedDeg = (deg: number): number => Math.round(deg * 2) / 2;
 
-/** What must be solved to hear a target with a drafted candidate; undefined where closed form answers alone. */
-function targetQuestion(spec: CandidateSpec, target: ForecastTarget, ground: Ground): HearingQuestion | undefined {
-  if (spec.source === 'bought') return undefined;
+/** What must be solved to hear a target with a drafted candidate, elevation by elevation; nothing where closed form answers alone. */
+function targetQuestions(spec: CandidateSpec, target: ForecastTarget, ground: Ground): readonly HearingQuestion[] {
+  if (spec.source === 'bought') return [];
   const kind = antennaKind(spec.design.kind);
   const freqHz = (target.lowHz + target.highHz) / 2;
-  if (!kind.model || (spec.source === 'kind' && !worthAsking(kind.id, freqHz))) return undefined;
+  if (!kind.model || (spec.source === 'kind' && !madeFor(spec.design, freqHz))) return [];
   const model = drawn(spec.design)(ground);
-  if (!model) return undefined;
-  return {
+  if (!model) return [];
+  return [target.arrivalDeg, ...(target.alsoDeg ?? [])].map((deg) => ({
     model,
     freqHz,
-    elevationDeg: roundedDeg(target.arrivalDeg),
-  };
+    elevationDeg: roundedDeg(deg),
+  }));
 }
 
 /** The same for a transmitter nearby: in free space, toward the horizon. Active kinds answer by closed form. */
@@ -162,7 +280,7 @@ export function hearingQuestions(
   ground: Ground,
 ): readonly HearingQuestion[] {
   return specs.flatMap((spec) => [
-    ...targets.flatMap((target) => targetQuestion(spec, target, ground) ?? []),
+    ...targets.flatMap((target) => targetQuestions(spec, target, ground)),
     ...transmittersHz.flatMap((freqHz) => transmitterQuestion(spec, freqHz) ?? []),
   ]);
 }
@@ -190,24 +308,26 @@ export function readyCandidate(
   ground: Ground,
   heard: Heard,
 ): ReadyCandidate {
+  const shielded = (target: ForecastTarget, reception: Reception): Reception => {
+    const lossDb = spec.spot ? shieldDb(spec.spot, (target.lowHz + target.highHz) / 2) : 0;
+    return lossDb === 0 ? reception : { ...reception, realisedGainDbi: reception.realisedGainDbi - lossDb };
+  };
   if (spec.source === 'bought') {
     const reception = boughtReception(spec.bought);
     return {
       spec,
       ...(spec.bought.head ? { head: spec.bought.head } : {}),
-      toward: (target) => reception((target.lowHz + target.highHz) / 2),
+      toward: (target) =>
+        shielded(target, overGround(reception((target.lowHz + target.highHz) / 2), target, undefined, false)),
       fromTransmitter: reception,
       complete: true,
     };
   }
   const kind = antennaKind(spec.design.kind);
   const closed = closedForm(spec.design);
-  const answers = new Map(
-    targets.map((target) => {
-      const question = targetQuestion(spec, target, ground);
-      return [target.id, question && heard(question)] as const;
-    }),
-  );
+  const asked = new Map(targets.map((target) => [target.id, targetQuestions(spec, target, ground)] as const));
+  const everyAnswer = new Map(targets.map(({ id }) => [id, (asked.get(id) ?? []).flatMap((one) => heard(one) ?? [])]));
+  const answers = new Map(targets.map(({ id }) => [id, everyAnswer.get(id)?.[0]] as const));
   const cut = cutTarget(spec.design.freqHz, targets);
   const cutHeard = cut && answers.get(cut.id);
   const solvedCut = cutHeard && !('why' in cutHeard) ? cutHeard : undefined;
@@ -215,18 +335,29 @@ export function readyCandidate(
   const heading =
     spec.headingDeg ??
     (cut?.bearingDeg !== undefined && solvedCut ? cut.bearingDeg + strongestAzimuthDeg(solvedCut) : undefined);
-  const directed = (target: ForecastTarget, hearing: Hearing): number =>
-    target.bearingDeg !== undefined && heading !== undefined
-      ? gainToward(hearing, heading - target.bearingDeg)
+  const directed = (target: ForecastTarget, first: Hearing): number => {
+    const others = (everyAnswer.get(target.id) ?? []).slice(1).filter((one): one is Hearing => !('why' in one));
+    // over a pass the mean of the levels counts: a lobe does not make up for a null
+    const levels = [first, ...others].map((one) => powerDb(Math.max(1e-6, directedAt(target, one))));
+    return powerRatio(levels.reduce((sum, one) => sum + one, 0) / levels.length);
+  };
+  const directedAt = (target: ForecastTarget, hearing: Hearing): number => {
+    const counted = polarised(hearing, signalOf(target).polarisation);
+    return target.bearingDeg !== undefined && heading !== undefined
+      ? gainToward(counted, heading - target.bearingDeg)
       : // nobody can turn it toward where nobody said that the target is
-        meanGain(hearing);
+        meanGain(counted);
+  };
   const toward = (target: ForecastTarget): Reception => {
     const freqHz = (target.lowHz + target.highHz) / 2;
     // an antenna that is there is asked everywhere; one to be built only where it is worth building
-    if (spec.source === 'kind' && !worthAsking(kind.id, freqHz)) return outOfBand(kind);
+    if (spec.source === 'kind' && !madeFor(spec.design, freqHz)) return outOfBand(spec.design);
     const hearing = answers.get(target.id);
     if (kind.head && closed) return withPattern(closed(freqHz), target, hearing, directed);
-    if (!kind.model) return closed?.(freqHz) ?? NOT_KNOWN;
+    if (!kind.model) {
+      const known = closed?.(freqHz);
+      return known ? overGround(known, target, kind.polarised, kind.seesSky ?? false) : NOT_KNOWN;
+    }
     if (!hearing) return NOT_KNOWN;
     if ('why' in hearing) return { ...NOT_KNOWN, remark: hearing.why };
     const passed = transferThrough(hearing, transformer);
@@ -255,23 +386,41 @@ export function readyCandidate(
       validity: 'rough',
     };
   };
-  const complete = targets.every((target) => !targetQuestion(spec, target, ground) || answers.get(target.id));
+  const complete = targets.every(({ id }) => (everyAnswer.get(id) ?? []).length === (asked.get(id) ?? []).length);
   return {
     spec,
     ...(kind.head ? { head: kind.head } : {}),
     // asked again and again while circumstances are varied: each answer is worked out once
-    toward: remembered(toward, (target) => target.id),
+    toward: remembered(
+      (target: ForecastTarget) => shielded(target, toward(target)),
+      (target) => target.id,
+    ),
     fromTransmitter: remembered(fromTransmitter, String),
     complete,
   };
 }
 
+/** What the reflection in the ground adds to a gain in free space on average over the sky: all of the power goes into half of the sphere. */
+const GROUND_DB = powerDb(2);
+
+/** A gain that closed form or a data sheet states for free space, as it counts over ground for a wave of the target's polarisation. */
+function overGround(
+  reception: Reception,
+  target: ForecastTarget,
+  own: 'vertical' | 'horizontal' | 'circular' | undefined,
+  seesSky: boolean,
+): Reception {
+  const share = polarisedShare(own, signalOf(target).polarisation);
+  return { ...reception, realisedGainDbi: reception.realisedGainDbi + powerDb(share) + (seesSky ? 0 : GROUND_DB) };
+}
+
 const mhz = (freqHz: number): string => frequencyText(freqHz, 2);
 /** No figure at all where a kind is not good for anything. */
-const outOfBand = ({ id, name }: AntennaKind): Reception => ({
-  ...NOT_KNOWN,
-  remark: `A ${name.toLowerCase()} is not worth asking here: it is good from ${mhz(antennaKind(id).bandHz[0])} to ${mhz(antennaKind(id).bandHz[1])}.`,
-});
+const outOfBand = (design: Design): Reception => {
+  const [lowHz, highHz] = reachOf(design);
+  const { name } = antennaKind(design.kind);
+  return { ...NOT_KNOWN, remark: `${name}: made for ${mhz(lowHz)} to ${mhz(highHz)}, not for this.` };
+};
 
 const NOT_KNOWN: Reception = {
   realisedGainDbi: BOUND_DBI,
@@ -301,29 +450,55 @@ function withPattern(
 /** Metal surface that can be counted on, m: a car's roof. Common practice, no source. */
 const MOST_SURFACE_M = 3;
 
-/** Whether a candidate fits the room; an antenna that needs its own metal surface fits only where that may be had. */
-export function candidateFit(spec: CandidateSpec, room: PlaceRoom): Fit {
-  if (spec.source !== 'bought') {
-    const kind = antennaKind(spec.design.kind);
-    const surfaceM = wavelengthM(spec.design.freqHz) / 2;
-    // a kind that is not built yet would be made for the room that is asked about
-    const design = spec.source === 'kind' ? placedIn(startOf(kind.id)(spec.design.freqHz))(room) : spec.design;
-    const fit = fitIn(design)(room);
-    return kind.ownGround && surfaceM > MOST_SURFACE_M
-      ? {
-          ...fit,
-          fits: false,
-          reason: `needs a metal surface about ${lengthText(surfaceM, 2)} across; ${lengthText(MOST_SURFACE_M, 1)} is what a roof or vehicle offers`,
-        }
-      : fit;
+/** Lowest and highest point of the wires, m. */
+const extent = rememberedOf((design: Design): readonly [low: number, high: number] | undefined => {
+  const model = drawn(design)(FREE);
+  if (!model) return undefined;
+  const heights = model.wires.flatMap(({ from, to }) => [from[2], to[2]]);
+  return [Math.min(...heights), Math.max(...heights)];
+});
+
+const no = (needsSpanM: number, needsHeightM: number, reason: string): Fit => ({
+  ...{ fits: false, needsSpanM, needsHeightM, reason },
+});
+
+/** Whether a candidate fits the room, or its own spot; an antenna that needs its own metal surface fits only where that may be had. */
+export function candidateFit(spec: CandidateSpec, given: PlaceRoom): Fit {
+  const room = spec.spot ? roomAt(spec.spot) : given;
+  if (spec.source === 'bought') {
+    const fits = spec.sizeM <= room.spanM;
+    return {
+      ...{ fits, needsSpanM: spec.sizeM, needsHeightM: 0 },
+      reason: fits
+        ? `it fits, ${lengthText(spec.sizeM)} across`
+        : `it is ${lengthText(spec.sizeM)} across, and the place offers ${lengthText(room.spanM)}`,
+    };
   }
-  const fits = spec.sizeM <= room.spanM;
-  return {
-    fits,
-    needsSpanM: spec.sizeM,
-    needsHeightM: 0,
-    reason: fits
-      ? `it fits, ${lengthText(spec.sizeM)} across`
-      : `it is ${lengthText(spec.sizeM)} across, and the place offers ${lengthText(room.spanM)}`,
-  };
+  const kind = antennaKind(spec.design.kind);
+  const fit = fitIn(spec.design)(room);
+  const { needsSpanM, needsHeightM } = fit;
+  if (spec.source === 'kind' && spec.spot && !(kind.spots ?? ANYWHERE).includes(spec.spot.kind))
+    return no(needsSpanM, needsHeightM, `it is put up ${spotsText(kind.spots ?? ANYWHERE)}`);
+  const surfaceM = wavelengthM(spec.design.freqHz) / 2;
+  if (kind.ownGround && surfaceM > MOST_SURFACE_M)
+    return no(
+      ...([needsSpanM, needsHeightM] as const),
+      `needs a metal surface about ${lengthText(surfaceM, 2)} across; ${lengthText(MOST_SURFACE_M, 1)} is what a roof or vehicle offers`,
+    );
+  const span = extent(spec.design);
+  if (fit.fits && room.lowM !== undefined && span && !kind.ownGround) {
+    const [low, high] = span;
+    const offeredM = room.heightM - room.lowM;
+    if (high - low > offeredM + 0.01 || low < room.lowM - 0.01)
+      return no(
+        ...([needsSpanM, needsHeightM] as const),
+        `it stands ${lengthText(high - Math.min(low, room.lowM), 2)} tall, and there is room for ${lengthText(offeredM, 2)} there`,
+      );
+  }
+  return fit;
 }
+
+const spotsText = (kinds: readonly SpotKind[]): string => {
+  const words = kinds.map((kind) => SPOT_WORDS[kind]);
+  return words.length === 1 ? words[0] : `${words.slice(0, -1).join(', ')} or ${words[words.length - 1]}`;
+};

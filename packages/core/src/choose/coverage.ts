@@ -1,7 +1,11 @@
 import type { Band } from '../spectrum/catalogue';
 import { bandText } from '../units/format';
-import type { ReadyCandidate } from './candidate';
-import { forecasterAt, SERVED_DB, type ForecastPlace, type ForecastTarget } from './forecast';
+import { noiseAskOf, type ReadyCandidate } from './candidate';
+import { forecasterAt, type ForecastPlace, type ForecastTarget } from './forecast';
+import { usualSignal } from '../spectrum/usual-signal';
+
+/** A band counts as served when the chain costs it no more than this, dB. */
+const SERVED_DB = 3;
 
 /** What one antenna is worth on one band. */
 export interface Coverage {
@@ -18,7 +22,12 @@ export const bandTargets = (
   bands: readonly Band[],
   arrivalDeg: (freqHz: number) => number,
 ): readonly ForecastTarget[] =>
-  bands.map((band) => ({ ...band, weight: 1, arrivalDeg: arrivalDeg((band.lowHz + band.highHz) / 2) }));
+  bands.map((band) => ({
+    ...band,
+    weight: 1,
+    arrivalDeg: arrivalDeg((band.lowHz + band.highHz) / 2),
+    signal: usualSignal(band),
+  }));
 
 /** Margins of one antenna over bands. */
 export function coverageOf(
@@ -27,7 +36,10 @@ export function coverageOf(
   targets: readonly ForecastTarget[],
   place: ForecastPlace,
 ): readonly Coverage[] {
-  const forecaster = forecasterAt(place)((freqHz) => ready.fromTransmitter(freqHz), ready.head);
+  const forecaster = forecasterAt(place)((freqHz) => ready.fromTransmitter(freqHz), {
+    ...(ready.head ? { head: ready.head } : {}),
+    noise: noiseAskOf(ready.spec),
+  });
   return bands.map((band, i) => {
     const forecast = forecaster(targets[i], ready.toward(targets[i]));
     const { snrLossDb, marginDb } = forecast;

@@ -4,11 +4,20 @@ export {
   hearingQuestions,
   kindCandidates,
   type ReadyCandidate,
+  noiseAskOf,
   readyCandidate,
   sizeWords,
 } from './candidate';
 export { bandTargets, type Coverage, coverageGaps, coverageOf } from './coverage';
-export { filterAdvice, type ForecastPlace, type ForecastTarget, hearingState, type TargetForecast } from './forecast';
+export {
+  COUNTS_FROM_DB,
+  COUNTS_TO_DB,
+  filterAdvice,
+  type ForecastPlace,
+  type ForecastTarget,
+  hearingState,
+  type TargetForecast,
+} from './forecast';
 export { type Hearing, hearingKey, type HearingQuestion, solveHearing, type Unheard } from './hearing';
 export {
   type Candidate,
@@ -25,7 +34,12 @@ export {
   spoiltCount,
   usable,
 } from './rank';
-export { leadersOf, leastLoss } from './leaders';
+export { poorlyHeard } from './poorly-heard';
+export { type AntennaSet, bestSets } from './sets';
+export { mendsFor } from './mends';
+export { type NoiseAsk, type SpotNoise, spotNoise, withFloor } from './house-noise';
+export { burdenOf, type PriceRates, USUAL_RATES } from './cost';
+export { HOMES, type Spot, SPOT_WORDS, spotRoom } from './spot';
 export { type TurningPoint, turningPoints, turningSteps } from './turning';
-export { candidateName, choiceVerdict, firstPiece } from './verdict';
+export { candidateName, choiceVerdict, firstPiece, heardText } from './verdict';
 export { pricePerProvenDb, type Worth } from './worth';

@@ -8,6 +8,7 @@ import { kindCandidates, readyCandidate } from './candidate';
 import { forecasterAt, type ForecastPlace, type ForecastTarget, type TargetForecast } from './forecast';
 import { hearingKey } from './hearing';
 import { inView, rankCandidates, type RankRules } from './rank';
+import type { Spot } from './spot';
 import { remembered, rememberedOf } from './remembered';
 
 describe('answers that are remembered', () => {
@@ -69,11 +70,11 @@ describe('a forecaster that shares what its place has in common', () => {
               ...{ realisedGainDbi: 2 - freqHz / 1e8, transfer: share, validity: 'holds' },
             });
             const head = share > 0.5 ? { gainDb: 20, iip2Dbm: 70, iip3Dbm: 35 } : undefined;
-            return { receptionAt, head, together: shared(receptionAt, head) };
+            return { receptionAt, head, together: shared(receptionAt, head ? { head } : {}) };
           });
           for (const asked of [...targets, ...[...targets].reverse()])
             for (const { receptionAt, head, together } of antennas) {
-              const alone: TargetForecast = forecasterAt(place)(receptionAt, head)(asked);
+              const alone: TargetForecast = forecasterAt(place)(receptionAt, head ? { head } : {})(asked);
               expect(together(asked)).toEqual(alone);
             }
         },
@@ -114,12 +115,15 @@ describe('the same ranking in the other view', () => {
       lineLossDb: () => 1,
       externalFaDb: (freqHz) => expectedNoise('rural', freqHz).faDb,
     };
-    const ready = kindCandidates(targets, room).map((spec, i) =>
+    const garden: Spot = { ...room, ...{ id: 'g', name: 'Garden', kind: 'garden', widthM: 0, distanceM: 100 } };
+    const ready = kindCandidates(targets, [garden]).map((spec, i) =>
       // what is heard does not matter here, only that antennas differ in both figures
       readyCandidate(spec, targets, ground, () => ({
         impedance: { re: 30 + 15 * i, im: 40 - 10 * i },
         radiated: 0.2 + 0.03 * i,
         gains: Array.from({ length: 36 }, (_, k) => 1 + ((k * i) % 7) / 3),
+        vertical: Array.from({ length: 36 }, (_, k) => ((k * i) % 5) / 10),
+        rightHand: Array.from({ length: 36 }, () => 0.5),
         segments: 10,
       })),
     );
@@ -134,7 +138,7 @@ describe('the same ranking in the other view', () => {
     const signal = rankCandidates(ready, targets, place, rules('signal'));
     expect(names(quiet)).not.toEqual(names(signal));
     expect(names(inView(quiet, 'signal'))).toEqual(names(signal));
-    expect(inView(signal, 'quiet').map(({ scoreDb }) => scoreDb)).toEqual(quiet.map(({ scoreDb }) => scoreDb));
+    expect(inView(signal, 'quiet').map(({ sumDb }) => sumDb)).toEqual(quiet.map(({ sumDb }) => sumDb));
   });
 });
 

@@ -1,13 +1,13 @@
-import type { PlaceRoom } from '../antenna/kind';
-import { capital, lengthText } from '../units/format';
+import { capital } from '../units/format';
 import type { ReadyCandidate } from './candidate';
 import type { ForecastPlace, ForecastTarget } from './forecast';
+import type { SpotNoise } from './house-noise';
 import { rankCandidates, type RankRules } from './rank';
 import { choiceVerdict } from './verdict';
 
 /** A single change of circumstances that makes another antenna the best. */
 export interface TurningPoint {
-  readonly what: 'transmitter' | 'noise' | 'line' | 'room';
+  readonly what: 'noise' | 'house' | 'line';
   readonly sentence: string;
   /** How large the change is, for ordering: factors as dB, dB as they are. */
   readonly sizeDb: number;
@@ -15,7 +15,6 @@ export interface TurningPoint {
 }
 
 const MOST_DB = 40;
-const TRANSMITTER_FACTOR = 30;
 const STEPS = 12;
 
 /** A change by amount t (0: as it is, ±1: as far as is looked), as a value that a person can try, as conditions and as words. */
@@ -25,7 +24,7 @@ interface Turn {
   /** The value that t stands for, and back. */
   value(t: number): number;
   amount(value: number): number;
-  apply(value: number): { readonly place?: ForecastPlace; readonly room?: PlaceRoom };
+  apply(value: number): ForecastPlace;
   say(value: number): string;
 }
 
@@ -46,8 +45,8 @@ function roundedAway(value: number, from: number, digits: number): number {
 const REACHES = Array.from({ length: STEPS }, (_, i) => (i + 1) / STEPS).flatMap((t) => [t, -t]);
 
 /**
- * What would have to change, one thing at a time, for another candidate to win: how near or far each transmitter, how much quieter or
- * louder the place, how long the line. Smallest changes first. Arithmetic on answers already there: nothing is solved again.
+ * What would have to change, one thing at a time, for another candidate to win: only what a listener can change or find out at home. Smallest changes
+ * first. Arithmetic on answers already there: nothing is solved again.
  */
 export function turningPoints(...asked: Parameters<typeof turningSteps>): readonly TurningPoint[] {
   const found = [...turningSteps(...asked)].flat();
@@ -61,48 +60,47 @@ export function* turningSteps(
   place: ForecastPlace,
   rules: RankRules,
 ): Generator<readonly TurningPoint[], void> {
-  const winnerOf = (changed: { readonly place?: ForecastPlace; readonly room?: PlaceRoom }) => {
-    const ranked = rankCandidates(ready, targets, changed.place ?? place, {
-      ...rules,
-      room: changed.room ?? rules.room,
-    });
-    return choiceVerdict(ranked).best?.spec;
-  };
-  const now = winnerOf({})?.id;
+  const winnerOf = (changed: ForecastPlace) => choiceVerdict(rankCandidates(ready, targets, changed, rules)).best?.spec;
+  const now = winnerOf(place)?.id;
   if (now === undefined) return;
+  const { noise } = place;
   const turns: readonly Turn[] = [
-    ...place.transmitters.map((transmitter, i): Turn => ({
-      what: 'transmitter',
-      most: 20 * Math.log10(TRANSMITTER_FACTOR),
-      ...factorOn(transmitter.distanceM, TRANSMITTER_FACTOR),
-      apply: (distanceM) => ({
-        place: { ...place, transmitters: place.transmitters.map((one, k) => (k === i ? { ...one, distanceM } : one)) },
-      }),
-      say: (distanceM) =>
-        `moving ${transmitter.name} from ${lengthText(transmitter.distanceM)} to ${lengthText(distanceM)}`,
-    })),
     {
       what: 'noise',
       most: MOST_DB,
       value: (t) => t * MOST_DB,
       amount: (db) => db / MOST_DB,
-      apply: (db) => ({ place: { ...place, externalFaDb: (freqHz) => place.externalFaDb(freqHz) + db } }),
-      say: (db) =>
-        `outside noise ${Number(Math.abs(db).toPrecision(3))} dB ${db > 0 ? 'higher' : 'lower'} than expected`,
+      apply: (db) => ({
+        ...place,
+        externalFaDb: (freqHz, time) => place.externalFaDb(freqHz, time) + db,
+        ...(noise ? { noise: (ask) => shifted(noise(ask), db) } : {}),
+      }),
+      say: (db) => `outside noise ${wholeDb(db)} ${db > 0 ? 'higher' : 'lower'} than expected`,
     },
+    ...(noise
+      ? [
+          {
+            what: 'house',
+            most: MOST_DB,
+            value: (t: number) => t * MOST_DB,
+            amount: (db: number) => db / MOST_DB,
+            apply: (db: number) => ({
+              ...place,
+              noise: (ask: Parameters<typeof noise>[0]) => {
+                const found = noise(ask);
+                return shifted(found, found.houseDb > 0 ? Math.max(-found.houseDb, db) : 0);
+              },
+            }),
+            say: (db: number) => `noise of your own house ${wholeDb(db)} ${db > 0 ? 'higher' : 'lower'} than assumed`,
+          } as const,
+        ]
+      : []),
     {
       what: 'line',
       most: 20,
       ...factorOn(1, 10),
-      apply: (factor) => ({ place: { ...place, lineLossDb: (freqHz) => place.lineLossDb(freqHz) * factor } }),
-      say: (factor) => `a line with ${Number(factor.toPrecision(3))} times the loss`,
-    },
-    {
-      what: 'room',
-      most: 20,
-      ...factorOn(rules.room.spanM, 10),
-      apply: (spanM) => ({ room: { ...rules.room, spanM } }),
-      say: (spanM) => `a straight run of ${lengthText(spanM)} instead of ${lengthText(rules.room.spanM)}`,
+      apply: (factor) => ({ ...place, lineLossDb: (freqHz) => place.lineLossDb(freqHz) * factor }),
+      say: (factor) => `a line with ${Number(factor.toPrecision(2))} times the loss`,
     },
   ];
   for (const turn of turns) {
@@ -126,14 +124,18 @@ export function* turningSteps(
   }
 }
 
-/** A value with two or three digits that still turns it: a sentence with a rounded number must be true when tried. */
+const wholeDb = (db: number): string => `${Number(Math.abs(db).toPrecision(2))} dB`;
+
+const shifted = (noise: SpotNoise, db: number): SpotNoise => ({
+  ...noise,
+  ...{ low: noise.low + db, middle: noise.middle + db, high: noise.high + db, houseDb: noise.houseDb + db },
+});
+
+/** A value with two digits that still turns it: a sentence with a rounded number must be true when tried. */
 function sayable(turn: Turn, t: number, turned: (t: number) => boolean): number | undefined {
   const [value, from] = [turn.value(t), turn.value(0)];
-  for (const digits of [2, 3]) {
-    const rounded = roundedAway(value, from, digits);
-    if (turn.say(rounded) !== turn.say(from) && turned(turn.amount(rounded))) return rounded;
-  }
-  return undefined;
+  const rounded = roundedAway(value, from, 2);
+  return turn.say(rounded) !== turn.say(from) && turned(turn.amount(rounded)) ? rounded : undefined;
 }
 
 /** Smallest change that still turns it, by halving between the last step that did not and the first that did. */

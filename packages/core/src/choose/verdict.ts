@@ -1,6 +1,9 @@
 import { tryDraft } from '../antenna/attempt';
-import { midSentence } from '../units/format';
-import { hearingState, type TargetForecast } from './forecast';
+import { countText, lengthText, listText, midSentence } from '../units/format';
+import { COUNTS_TO_DB, hearingState, type TargetForecast } from './forecast';
+import type { Ranged } from './house-noise';
+import { type AntennaSet, bestSets } from './sets';
+import { SPOT_WORDS } from './spot';
 import { heardCount, mayStay, spoiltCount, usable, type Candidate } from './rank';
 
 /** How a choice stands. */
@@ -15,6 +18,8 @@ export interface ChoiceVerdict {
   readonly state: ChoiceState;
   /** What is recommended; only in the states `best` and `partly`. */
   readonly best?: Candidate;
+  /** Several antennas that are better than any one; `best` is the one of them with the most targets. */
+  readonly set?: AntennaSet;
   /** The next of those that may be recommended. */
   readonly runnerUp?: Candidate;
   /** Targets in all, and those that the best hears. */
@@ -44,19 +49,69 @@ function namesOf(forecasts: readonly TargetForecast[], wanted: (forecast: Target
   return names.length <= 3 ? names.join(', ') : `${names.slice(0, 2).join(', ')} and ${names.length - 2} more`;
 }
 
+/** "24 dB over your noise (12 to 36)" */
+export function heardText({ low, middle, high }: Ranged): string {
+  if (middle > COUNTS_TO_DB - 0.5) return `${COUNTS_TO_DB} dB or more over your noise`;
+  const over = middle >= 0 ? 'over' : 'under';
+  const shown = (db: number): string => (over === 'over' ? db : -db).toFixed(0).replace('-', '−');
+  const [from, to] = over === 'over' ? [low, high] : [high, low];
+  return `${shown(middle)} dB ${over} your noise (${shown(from)} to ${shown(to)})`;
+}
+
+/** From here the house is said to decide, dB. */
+const HOUSE_DECIDES_DB = 6;
+
+/** What the noise of the house costs the candidate at most on a target, dB; 0 where a floor was measured. */
+const houseDbOf = ({ forecasts }: Candidate): number =>
+  Math.max(0, ...forecasts.map(({ noise }) => (noise.measured ? 0 : noise.houseDb)));
+
+/** What is put beside it: "with a preamplifier at the antenna". */
+const withWords = ({ additions }: Candidate): string =>
+  additions.length === 0 ? '' : `, with a ${additions.map(({ addition }) => addition.name).join(' and a ')}`;
+
 /** What the recommended antenna does, with the number that decides; while others are still computed it leads only so far. */
 function bestSentence(best: Candidate, heard: number, complete: boolean): string {
-  const { forecasts, lossDb = 0, spec } = best;
-  const size = dbText(lossDb);
-  const against =
-    size === '0 dB'
-      ? 'as well as a lossless antenna'
-      : `with ${size} ${lossDb > 0 ? 'less' : 'more'} SNR than a lossless antenna`;
+  const { forecasts, spec } = best;
   const name = `${spec.source === 'kind' ? 'the ' : ''}${candidateName(best)}`;
+  const where = spec.source === 'kind' && spec.spot ? ` ${SPOT_WORDS[spec.spot.kind]}` : '';
   const lead = complete ? 'Best here is' : 'So far the best is';
-  if (forecasts.length > 1)
-    return `${lead} ${name}: it hears ${heard} of ${forecasts.length} targets, ${against}, by weight.`;
-  return `${lead} ${name}: it hears ${forecasts[0].target.name} ${against}.`;
+  const over = best.heard ? heardText(best.heard) : '';
+  const does =
+    forecasts.length > 1
+      ? `it hears ${heard} of ${forecasts.length} targets; a usual station stands ${over}, by weight`
+      : `a usual ${midSentence(forecasts[0].target.name)} station stands ${over}`;
+  const houseDb = houseDbOf(best);
+  const house =
+    houseDb >= HOUSE_DECIDES_DB ? ` The noise of the house decides: it costs up to ${dbText(houseDb)}, assumed.` : '';
+  return `${lead} ${name}${where}${withWords(best)}: ${does}.${house}`;
+}
+
+/** A transmitter of the listener's own comes first: what it puts on the antenna, and that Guard must have its word. */
+const ownSentence = ({ own }: Candidate): string =>
+  own
+    ? `${own.name} (your own, ${Number(own.powerW.toPrecision(3))} W at ${lengthText(own.distanceM, 2)}) puts about ${own.levelDbm >= 0 ? '+' : ''}${own.levelDbm.toFixed(0)} dBm ${own.amplified ? 'into its amplifier' : 'on it'}: ${own.destroys ? 'plan Guard first' : 'see in Guard what it bears'}. `
+    : '';
+
+/** Several antennas, each for what it hears best; `undefined` where one serves as well. */
+function setSentence(
+  ranked: readonly Candidate[],
+  complete: boolean,
+): { readonly sentence: string; readonly best: Candidate; readonly set: AntennaSet } | undefined {
+  const targets = ranked[0]?.forecasts.map(({ target }) => target) ?? [];
+  if (targets.length < 2) return undefined;
+  const set = bestSets(ranked, targets).findLast(({ worthIt }) => worthIt);
+  if (!set || set.antennas.length < 2) return undefined;
+  const members = [...set.antennas].sort((a, b) => b.targets.length - a.targets.length);
+  const named = members.map(({ candidate, targets: its }) => {
+    const { spec } = candidate;
+    const where = spec.spot && spec.source === 'kind' ? ` ${SPOT_WORDS[spec.spot.kind]}` : '';
+    return `${spec.source === 'kind' ? 'the ' : ''}${candidateName(candidate)}${where}${withWords(candidate)} for ${its.length > 3 ? countText(its.length, 'target') : listText(its.map(({ name }) => midSentence(name)))}`;
+  });
+  const size = members.length === 2 ? 'two' : 'three';
+  return {
+    ...{ set, best: members[0].candidate },
+    sentence: `${complete ? 'Best here are' : 'So far the best are'} ${size} antennas: ${listText(named)}. Usual stations then stand ${set.heardDb.toFixed(0)} dB over your noise, by weight.`,
+  };
 }
 
 /** Name and cut length of the first piece to make, where the design can be drawn. */
@@ -107,6 +162,13 @@ export function choiceVerdict(ranked: readonly Candidate[], complete = true): Ch
   const good = may.filter(usable);
   const some = may.filter((one) => heardCount(one) > 0 && one.counts.overloads === 0 && spoiltCount(one) > 0);
   const [best, runnerUp] = good.length > 0 ? good : some;
+  const set = setSentence(ranked, complete);
+  if (set && best)
+    return {
+      ...{ state: 'best', best: set.best, set: set.set, runnerUp: best === set.best ? runnerUp : best },
+      ...{ asked, heard: heardCount(set.best), sentence: `${ownSentence(set.best)}${set.sentence}` },
+      ...nextOf(set.best),
+    };
   if (best) {
     const heard = heardCount(best);
     const partly = good.length === 0;
@@ -117,9 +179,11 @@ export function choiceVerdict(ranked: readonly Candidate[], complete = true): Ch
       runnerUp,
       asked,
       heard,
-      sentence: partly
-        ? `${complete ? 'No antenna here' : 'So far no antenna'} hears everything wanted. ${bestSentence(best, heard, complete)} Not ${missed}.`
-        : bestSentence(best, heard, complete),
+      sentence: `${ownSentence(best)}${
+        partly
+          ? `${complete ? 'No antenna here' : 'So far no antenna'} hears everything wanted. ${bestSentence(best, heard, complete)} Not ${missed}.`
+          : bestSentence(best, heard, complete)
+      }`,
       ...nextOf(best),
     };
   }
@@ -136,7 +200,7 @@ export function choiceVerdict(ranked: readonly Candidate[], complete = true): Ch
       ...none,
       state: 'nothing fits',
       sentence: 'Nothing fits here under the rules of the place.',
-      next: 'Look at the reasons below; a longer run or another rule may change it.',
+      next: 'Look at the reasons below; another spot or another rule may change it.',
       step: 'choose',
     };
   const room = worstRoom(may.filter(({ counts }) => counts.overloads > 0));
@@ -152,7 +216,7 @@ export function choiceVerdict(ranked: readonly Candidate[], complete = true): Ch
     ...none,
     state: 'nothing hears',
     sentence: 'Nothing that fits here hears this.',
-    next: 'Look at the reasons below; a longer run or another receiver may change it.',
+    next: 'Look at the reasons below; another spot or another receiver may change it.',
     step: 'choose',
   };
 }

@@ -33,7 +33,7 @@ export {
   requiredPreampGain,
 } from './receiver';
 export { highestHz, reaches } from './reach';
-export { RECEIVER_KINDS, type ReceiverFigures } from './receiver-kinds';
+export { atWorkingGains, RECEIVER_KINDS, type ReceiverFigures } from './receiver-kinds';
 export { frequencyError, gainByMeasurement, heardAt, setupCard, type SideBand } from './setup-card';
 export { padFinding, productDropDb, spurSources } from './spur-finder';
 export { CABLE_CHOICES, OWN_CABLE } from './kinds/line';

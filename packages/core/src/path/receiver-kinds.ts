@@ -11,11 +11,23 @@ export interface ReceiverFigures {
   readonly maxHz: number;
 }
 
+/** What another gain of a receiver makes of its figures. */
+interface GainSetting {
+  readonly name: string;
+  readonly noiseFigureDb: number;
+  readonly fullScaleDbm: number;
+  readonly iip2Dbm: number;
+  readonly iip3Dbm: number;
+}
+
 /** A kind of receiver with figures that are usual for it. */
 export interface ReceiverKind {
   readonly id: string;
   readonly name: string;
+  /** At its lowest gain, where it bears most. */
   readonly figures: ReceiverFigures;
+  /** The same at higher gains: less noise, less that it bears. */
+  readonly gains?: readonly GainSetting[];
 }
 
 /**
@@ -30,6 +42,10 @@ export const RECEIVER_KINDS: readonly ReceiverKind[] = [
       ...{ bits: 7, fullScaleDbm: -32, sampleRateHz: 2.4e6, complexSamples: true, noiseFigureDb: 35 },
       ...{ iip2Dbm: 15, iip3Dbm: -15, minHz: 24e6, maxHz: 1766e6 },
     },
+    gains: [
+      { name: 'at middle gain', noiseFigureDb: 17, fullScaleDbm: -50, iip2Dbm: 5, iip3Dbm: -25 },
+      { name: 'at high gain', noiseFigureDb: 6, fullScaleDbm: -62, iip2Dbm: -5, iip3Dbm: -32 },
+    ],
   },
   {
     // the converter of the dongle itself, past its tuner
@@ -47,6 +63,7 @@ export const RECEIVER_KINDS: readonly ReceiverKind[] = [
       ...{ bits: 10.5, fullScaleDbm: -25, sampleRateHz: 10e6, complexSamples: true, noiseFigureDb: 16 },
       ...{ iip2Dbm: 35, iip3Dbm: -5, minHz: 1e6, maxHz: 6e9 },
     },
+    gains: [{ name: 'at high gain', noiseFigureDb: 7, fullScaleDbm: -45, iip2Dbm: 20, iip3Dbm: -20 }],
   },
   {
     id: 'direct-14',
@@ -81,4 +98,19 @@ export const RECEIVER_KINDS: readonly ReceiverKind[] = [
       ...{ iip2Dbm: 60, iip3Dbm: 10, minHz: 100e3, maxHz: 30e6 },
     },
   },
+];
+
+/** The kind whose figures a record holds unchanged; undefined once somebody measured or typed others. */
+const kindOfFigures = (figures: ReceiverFigures): ReceiverKind | undefined =>
+  RECEIVER_KINDS.find((kind) => KEYS.every((key) => kind.figures[key] === figures[key]));
+const KEYS = ['bits', 'fullScaleDbm', 'sampleRateHz', 'noiseFigureDb', 'iip2Dbm', 'iip3Dbm', 'minHz', 'maxHz'] as const;
+
+/** A receiver at each gain that is known of its kind, the lowest first: a listener works at the one that suits the antenna. */
+export const atWorkingGains = <R extends ReceiverFigures & { readonly name: string }>(receiver: R): readonly R[] => [
+  receiver,
+  ...(kindOfFigures(receiver)?.gains ?? []).map(({ name, ...gain }) => ({
+    ...receiver,
+    ...gain,
+    name: `${receiver.name} ${name}`,
+  })),
 ];

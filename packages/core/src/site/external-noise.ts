@@ -119,7 +119,7 @@ const ATMOSPHERE: Readonly<Record<'day' | 'night', readonly (readonly [number, n
   ],
 };
 
-export function roughAtmosphericFaDb(freqHz: number, time: 'day' | 'night'): number | undefined {
+export function roughAtmosphericFaDb(freqHz: number, time: TimeOfDay): number | undefined {
   const anchors = ATMOSPHERE[time];
   const mhz = freqHz / 1e6;
   if (mhz < anchors[0][0] || mhz > 30) return undefined;
@@ -134,7 +134,7 @@ export function roughAtmosphericFaDb(freqHz: number, time: 'day' | 'night'): num
 
 /** One part of the external noise and what stands behind it. */
 interface NoisePart {
-  readonly source: 'man-made' | 'galactic' | 'atmospheric';
+  readonly source: 'man-made' | 'galactic' | 'atmospheric' | 'warm surroundings';
   readonly faDb: number;
   readonly origin: 'catalogue' | 'assumed' | 'measured';
   readonly remark?: string;
@@ -148,11 +148,28 @@ export interface ExpectedNoise {
   readonly remarks: readonly string[];
 }
 
+/** Half of the day: what arrives from far depends on it. */
+export type TimeOfDay = 'day' | 'night';
+
+/** Above this frequency the warmth of what the antenna sees counts. */
+const WARM_FROM_HZ = 30e6;
+/** Antenna temperature from the warm earth in the view of a low antenna, K. Common practice, no source: 100 to 290. */
+const WARM_EARTH_K = 200;
+/** The same for one that looks at the sky, with what spills over. Common practice, no source: 30 to 80. */
+const SKY_K = 50;
+const REFERENCE_K = 290;
+
 /**
- * External noise figure in the quietest case that this place meets: man-made median (plus the listener's own offset),
- * galactic from 10 MHz up, and the lower of the rough day and night atmospheric curves. Parts add as powers.
+ * External noise figure to expect: man-made median (plus the listener's own offset), galactic from 10 MHz up, atmospheric up to 30 MHz, and the warm
+ * earth above it. Parts add as powers.
+ * @param time half of the day whose atmospheric noise counts; absent: the quieter. @param seesSky it looks up, away from the warm earth.
  */
-export function expectedNoise(environment: Environment, freqHz: number, offsetDb = 0): ExpectedNoise {
+export function expectedNoise(
+  environment: Environment,
+  freqHz: number,
+  offsetDb = 0,
+  { time, seesSky = false }: { readonly time?: TimeOfDay; readonly seesSky?: boolean } = {},
+): ExpectedNoise {
   const parts: NoisePart[] = [];
   const remarks: string[] = [];
   const manMadeStated = insideStatedRange(environment, freqHz);
@@ -162,8 +179,7 @@ export function expectedNoise(environment: Environment, freqHz: number, offsetDb
   } else if (freqHz < 0.3e6) {
     parts.push({ source: 'man-made', faDb: medianFaDb(environment, freqHz) + offsetDb, origin: 'catalogue' });
     remarks.push('The quiet rural class is stated for 0.3 to 30 MHz; here it is extended.');
-  } else
-    remarks.push('Quiet rural man-made noise is not stated above 30 MHz and not counted: the margin is a lower bound.');
+  } else remarks.push('Quiet rural man-made noise is not stated above 30 MHz and not counted.');
   if (freqHz >= 10e6) {
     parts.push({ source: 'galactic', faDb: medianFaDb('galactic', freqHz), origin: 'catalogue' });
     if (freqHz > 100e6) remarks.push('Galactic noise is stated to about 100 MHz; here it is extended.');
@@ -173,9 +189,20 @@ export function expectedNoise(environment: Environment, freqHz: number, offsetDb
   if (day !== undefined && night !== undefined) {
     parts.push({
       source: 'atmospheric',
-      faDb: Math.min(day, night),
+      faDb: time === undefined ? Math.min(day, night) : { day, night }[time],
       origin: 'assumed',
       remark: `rough, ±15 dB (day ${day.toFixed(0)}, night ${night.toFixed(0)} dB)`,
+    });
+  }
+  if (freqHz > WARM_FROM_HZ) {
+    const kelvin = seesSky ? SKY_K : WARM_EARTH_K;
+    parts.push({
+      source: 'warm surroundings',
+      faDb: powerDb(kelvin / REFERENCE_K),
+      origin: 'assumed',
+      remark: seesSky
+        ? `the sky and what spills over: ${kelvin} K`
+        : `the warm earth in its view: ${kelvin} K, 100 to 290 K`,
     });
   }
   return { faDb: powerDb(parts.reduce((sum, part) => sum + powerRatio(part.faDb), 0)), parts, remarks };

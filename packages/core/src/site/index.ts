@@ -15,6 +15,7 @@ export {
   ENVIRONMENTS,
   type ExpectedNoise,
   expectedNoise,
+  type TimeOfDay,
   faExceededDb,
   insideStatedRange,
   medianFaDb,

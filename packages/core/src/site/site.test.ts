@@ -115,8 +115,8 @@ describe('noise from outside', () => {
     expect(low.parts.map((part) => part.origin)).toEqual(['catalogue', 'assumed']);
     expect(low.faDb).toBeGreaterThan(Math.max(...low.parts.map((part) => part.faDb)));
     const vhf = expectedNoise('quiet_rural', 137.5e6);
-    expect(vhf.parts.map((part) => part.source)).toEqual(['galactic']);
-    expect(vhf.remarks.join(' ')).toMatch(/lower bound/);
+    expect(vhf.parts.map((part) => part.source)).toEqual(['galactic', 'warm surroundings']);
+    expect(vhf.remarks.join(' ')).toMatch(/not counted/);
     expect(roughAtmosphericFaDb(50e6, 'day')).toBeUndefined();
   });
 });

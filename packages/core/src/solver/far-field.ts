@@ -185,6 +185,34 @@ export function gainRatio(solution: Solution, port = 0): (azimuthDeg: number, el
     onGround && elevationDeg < 0 ? 0 : scale * intensity(toward(azimuthDeg * RAD, elevationDeg * RAD), k);
 }
 
+/** Power gains (ratios) of one direction by polarisation. */
+export interface GainParts {
+  /** Both together: what `gainRatio` gives. */
+  readonly total: number;
+  /** Along θ: vertical near the horizon. */
+  readonly vertical: number;
+  /** Right-hand circular; what is left of the total is left-hand. */
+  readonly rightHand: number;
+}
+
+/** Plans the power gain by polarisation, degrees as for the gain; all 0 below ground. */
+export function gainParts(solution: Solution, port = 0): (azimuthDeg: number, elevationDeg: number) => GainParts {
+  const toward = radiation(solution, port);
+  const k = (2 * Math.PI * solution.freqHz) / SPEED_OF_LIGHT_M_PER_S;
+  const scale =
+    ((4 * Math.PI) / acceptedPowerW(solution, port)) * ((k * k * FREE_SPACE_IMPEDANCE_OHM) / (32 * Math.PI ** 2));
+  const onGround = solution.model.ground.type !== 'free';
+  return (azimuthDeg, elevationDeg) => {
+    if (onGround && elevationDeg < 0) return { total: 0, vertical: 0, rightHand: 0 };
+    const { theta, phi } = toward(azimuthDeg * RAD, elevationDeg * RAD);
+    const vertical = theta.re ** 2 + theta.im ** 2;
+    const across = phi.re ** 2 + phi.im ** 2;
+    // right hand at e^{jωt}: E = θ̂ − jφ̂ (IEEE Std 145); its share of a field is |Eθ + jEφ|²/2
+    const rightHand = ((theta.re - phi.im) ** 2 + (theta.im + phi.re) ** 2) / 2;
+    return { total: scale * (vertical + across), vertical: scale * vertical, rightHand: scale * rightHand };
+  };
+}
+
 /** Horizontal radius, top and mean height of the wires, m: what decides how narrow lobes can be. */
 export function extentM(solution: Solution): {
   readonly radiusM: number;

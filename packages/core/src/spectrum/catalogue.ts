@@ -29,7 +29,12 @@ interface CatalogueRow {
  * IARU band plans. National limits can be narrower: rows can be edited.
  */
 const ROWS: readonly CatalogueRow[] = [
+  { id: 'time60', name: 'Time signals 60 kHz', service: 'time signal', bandwidthHz: 100, edges: [0.0599, 0.0601] },
+  { id: 'time77', name: 'Time signals 77.5 kHz', service: 'time signal', bandwidthHz: 100, edges: [0.0774, 0.0776] },
+  // heard in very slow modes: the width is that of one bin
+  { id: 'a2200', name: '2200 m amateur, 136 kHz', service: 'amateur', bandwidthHz: 1, edges: [0.1357, 0.1378] },
   { id: 'lw', name: 'Long-wave broadcast', service: 'broadcast', bandwidthHz: 9000, edges: { 1: [0.1485, 0.2835] } },
+  { id: 'a630', name: '630 m amateur, 472 kHz', service: 'amateur', bandwidthHz: 10, edges: [0.472, 0.479] },
   {
     id: 'ndt490',
     name: 'Coastal navigational text, national',

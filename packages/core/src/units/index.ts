@@ -10,6 +10,7 @@ export {
   freeName,
   frequencyText,
   lengthText,
+  midSentence,
   plain,
   showField,
   showFrequency,

@@ -27,6 +27,9 @@ export const FERRIN_POINT: StationValues = {
   windLimitMPerS: 18,
 };
 
+/** Where most of the antennas hang. */
+const inGarden = { spotId: { new: 'garden' } } as const;
+
 const target = (
   name: string,
   lowMHz: number,
@@ -169,11 +172,18 @@ export const FERRIN_POINT_RECORDS: readonly Change[] = [
     minHz: 1e6,
     maxHz: 6e9,
   }),
-  createOf('antennas', { name: 'Old dipole between mast and hedge', targetId: { new: 'b31' } }, 'old'),
+  createOf('spots', { name: 'Garden', kind: 'garden', spanM: 35, widthM: 20, heightM: 9, distanceM: 15 }, 'garden'),
+  createOf('spots', { name: 'Hut wall', kind: 'wall', spanM: 4, widthM: 1, heightM: 2.5, distanceM: 0 }, 'wall'),
+  createOf('spots', { name: 'Hut roof', kind: 'roof', spanM: 4, widthM: 3, heightM: 6, distanceM: 0 }),
+  createOf('antennas', { name: 'Old dipole between mast and hedge', targetId: { new: 'b31' }, ...inGarden }, 'old'),
   revision('old', { ...startDesign('half-wave-dipole', 9.65e6) }),
-  createOf('antennas', { name: 'V dipole for the satellites', targetId: null }, 'v'),
+  createOf('antennas', { name: 'V dipole for the satellites', targetId: null, ...inGarden }, 'v'),
   revision('v', SATELLITE_V),
-  createOf('antennas', { name: 'Loop on the hut wall', targetId: { new: 'b31' } }, 'loop'),
+  createOf(
+    'antennas',
+    { name: 'Loop on the hut wall', targetId: { new: 'b31' }, spotId: { new: 'wall' }, choke: 'yes' },
+    'loop',
+  ),
   revision('loop', startDesign('amplified-loop', 9.65e6)),
   feature({
     kind: 'boundary',

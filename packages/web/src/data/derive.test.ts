@@ -14,6 +14,7 @@ import {
   targetChoices,
 } from './derive';
 import { firstOrder } from './path-orders';
+import { spotsOf } from './spots';
 import type { StationData } from './station';
 import { placed, TEST_STATION } from './test-station';
 
@@ -122,7 +123,41 @@ describe('outside noise', () => {
     expect(here.measured?.overClassDb).toBeCloseTo(here.faDb - expected, 9);
     expect(outsideNoise(data, 9.65e6).measured).toBeDefined();
     expect(outsideNoise(data, 20e6).measured).toBeUndefined();
-    expect(forecastPlace(data).externalFaDb(9e6)).toBe(here.faDb);
+  });
+  test('a floor measured through the probe was laid on every antenna: it counts for its own, and for no other spot', () => {
+    const spot = (id: number, name: string): StationData['spots'][number] => ({
+      ...{ ...stored(id), name, kind: 'garden' as const },
+      ...{ spanM: 30, widthM: 10, heightM: 9, distanceM: 15 },
+    });
+    const [wire] = TEST_STATION.antennas;
+    const data: StationData = {
+      ...TEST_STATION,
+      spots: [spot(1, 'near'), spot(2, 'far')],
+      antennas: [{ ...wire, spotId: 1 }],
+      levels: [{ ...floor, antennaId: wire.id }],
+    };
+    const asked = { freqHz: 9e6, answersTo: 'balanced', turns: false } as const;
+    const at = (more: object) => forecastPlace(data).noise?.({ ...asked, ...more });
+    const [near, far] = spotsOf(data);
+    expect(at({ antenna: `own-${wire.id}`, spot: near })).toMatchObject({
+      measured: true,
+      from: 'its own measured floor',
+    });
+    expect(at({ spot: near })).toMatchObject({ measured: true });
+    expect(at({ spot: far })?.measured).toBeUndefined();
+    const quieter = { ...data, levels: [{ ...floor, antennaId: wire.id, levelDbm: floor.levelDbm - 10 }] };
+    const [loud, quiet] = [data, quieter].map(
+      (one) => forecastPlace(one).noise?.({ ...asked, antenna: `own-${wire.id}`, spot: near }).middle ?? NaN,
+    );
+    expect(loud - quiet).toBeGreaterThan(9);
+    expect(loud - quiet).toBeLessThan(12);
+  });
+  test('the hours of a target decide its noise: medium wave by night is not judged at noon', () => {
+    const mw = { ...TEST_STATION.targets[0], lowHz: 990e3, highHz: 1010e3, bandwidthHz: 9000 };
+    const at = (fromMin: number | null, toMin: number | null) =>
+      targetChoices({ ...TEST_STATION, targets: [{ ...mw, fromMin, toMin }] }, Date.UTC(2026, 2, 10))[0];
+    // 19.3° W: noon is at 13:17 UTC
+    expect([at(60, 240).time, at(700, 900).time, at(null, null).time]).toEqual(['night', 'day', 'night']);
   });
   test('a reading that is the receiver’s own noise is not used', () => {
     const quiet = { ...floor, levelDbm: noisePowerDbm(18, 2400) };

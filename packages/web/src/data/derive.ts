@@ -7,7 +7,19 @@ import {
   type Sight,
   receptionOf as receptionOfDesign,
 } from '@velvet-reed/core/antenna';
-import { type CandidateSpec, type ForecastPlace, type ForecastTarget } from '@velvet-reed/core/choose';
+import {
+  burdenOf,
+  type CandidateSpec,
+  type ForecastPlace,
+  type ForecastTarget,
+  type NoiseAsk,
+  noiseAskOf,
+  type PriceRates,
+  type SpotNoise,
+  spotNoise,
+  spotRoom,
+  withFloor,
+} from '@velvet-reed/core/choose';
 import {
   attenuationDbPer100m,
   CABLE_CLASSES,
@@ -15,12 +27,22 @@ import {
   fitLineLoss,
   type LineLossModel,
 } from '@velvet-reed/core/line';
-import { effectiveNoiseFigureDb, OWN_CABLE, reaches } from '@velvet-reed/core/path';
-import { type Finding, type Layout, layoutOf, type PlotFeature, plotRoom } from '@velvet-reed/core/plot';
-import { arrivalOf, expectedNoise, type ExpectedNoise, floorNear, measuredFaDb } from '@velvet-reed/core/site';
-import { type Band, catalogueFor, ituRegionOf } from '@velvet-reed/core/spectrum';
+import { atWorkingGains, effectiveNoiseFigureDb, OWN_CABLE, reaches } from '@velvet-reed/core/path';
+import { type Finding, type Layout, layoutOf, plotRoom } from '@velvet-reed/core/plot';
+import {
+  arrivalOf,
+  expectedNoise,
+  type ExpectedNoise,
+  floorNear,
+  lightAt,
+  measuredFaDb,
+  type TimeOfDay,
+} from '@velvet-reed/core/site';
+import { type Band, catalogueFor, ituRegionOf, usualSignal } from '@velvet-reed/core/spectrum';
 import type { FeedLine } from '@velvet-reed/core/sweep';
 import { levelsOf, type Floor } from './levels';
+import { plotFeaturesOf } from './plotted';
+import { spotOfAntenna, spotsSaid, widestSpot } from './spots';
 import type { StationData } from './station';
 import { othersTransmitters } from './transmitters';
 
@@ -138,30 +160,106 @@ const receiverAt = (data: StationData, freqHz: number): Saved<'receivers'> | und
 const lineLossDb = (station: Station, freqHz: number): number =>
   (attenuationDbPer100m(cableLoss(station, station.cableId), freqHz) * station.lineLengthM) / 100;
 
-/** What the place, its line, receivers and neighbours are to a forecast. The own transmitter is left to Guard. */
+/** Half of the day to which most of a stretch of the UTC day belongs at the station. */
+function halfOfDay(data: StationData, { fromMin, toMin }: Saved<'targets'>, atMs: number): TimeOfDay | undefined {
+  if (fromMin === null || toMin === null) return undefined;
+  const lengthMin = (toMin - fromMin + 1440) % 1440 || 1440;
+  const middleMs = Math.floor(atMs / DAY_MS) * DAY_MS + (fromMin + lengthMin / 2) * 60_000;
+  return lightAt(data.station, middleMs) === 'day' ? 'day' : 'night';
+}
+const DAY_MS = 86_400_000;
+/** Where no hours are said: below this the far stations come by night, above it by day. Common practice, no source. */
+const NIGHT_BELOW_HZ = 10e6;
+
+/** Elevations that stand for a pass over the sky, degrees. */
+const PASS_DEG = [15, 30, 50, 75] as const;
+
+/** One of the listener's antennas as the noise around it meets it. */
+function antennaNoiseAsk(data: StationData, antennaId: number): Omit<NoiseAsk, 'freqHz' | 'time'> | undefined {
+  const spec = ownCandidate(data, antennaId);
+  return spec && noiseAskOf(spec);
+}
+
+/** Outside noise as an antenna at its spot meets it: a floor that was measured through it counts, and only there; at its spot it is carried over. */
+function noiseAt(data: StationData, ask: NoiseAsk): SpotNoise {
+  const { environment, noiseOffsetDb } = data.station;
+  const expected = spotNoise(environment, noiseOffsetDb, ask);
+  const { floors } = levelsOf(data);
+  const through = (wanted: (floor: Floor) => boolean) => floorNear(floors.filter(wanted), ask.freqHz);
+  const own = (floor: Floor): boolean => floor.antennaId !== null && `own-${floor.antennaId}` === ask.antenna;
+  const atSpot = (floor: Floor): boolean =>
+    floor.antennaId !== null && ask.spot !== undefined && spotOfAntenna(data, floor.antennaId)?.id === ask.spot.id;
+  const its = through(own);
+  const floor = its ?? through(atSpot) ?? through(({ antennaId }) => antennaId === null);
+  if (!floor) return expected;
+  const overExpectedDb = floorOverExpected(data, floor, ask);
+  if (overExpectedDb === undefined) return expected;
+  const name = data.antennas.find(({ id }) => id === floor.antennaId)?.name ?? 'a lossless antenna';
+  return withFloor(expected, { overExpectedDb, through: its ? 'it' : 'another', name });
+}
+
+/** How far a measured floor lies over what was expected for the antenna through which it was read. */
+function floorOverExpected(data: StationData, floor: Floor, { time }: NoiseAsk): number | undefined {
+  const { station } = data;
+  const receiver = receiverAt(data, floor.freqHz);
+  if (!receiver) return undefined;
+  const reception = receptionOf(data, floor.antennaId)?.(floor.freqHz);
+  const measured = measuredFaDb(floor, {
+    transfer: reception && reception.validity !== 'outside' ? reception.transfer : 1,
+    lineLossDb: lineLossDb(station, floor.freqHz),
+    noiseFigureDb: effectiveNoiseFigureDb(receiver),
+  });
+  if (measured === undefined) return undefined;
+  const ask = floor.antennaId === null ? undefined : antennaNoiseAsk(data, floor.antennaId);
+  const at = { freqHz: floor.freqHz, ...(time ? { time } : {}) };
+  const expected = ask
+    ? spotNoise(station.environment, station.noiseOffsetDb, { ...ask, ...at }).middle
+    : expectedNoise(station.environment, floor.freqHz, station.noiseOffsetDb, time ? { time } : {}).faDb;
+  return measured - expected;
+}
+
+/** What the place, its line, receivers and neighbours are to a forecast. What happens to them when the own transmitter sends is Guard's matter. */
 export function forecastPlace(data: StationData): ForecastPlace {
+  const { environment, noiseOffsetDb } = data.station;
   return {
     transmitters: othersTransmitters(data),
-    receivers: data.receivers.map((receiver) => ({
+    receivers: data.receivers.flatMap(atWorkingGains).map((receiver) => ({
       ...receiver,
       noiseFigureDb: effectiveNoiseFigureDb(receiver),
       realSampleRateHz: receiver.complexSamples ? null : receiver.sampleRateHz,
     })),
     lineLossDb: (freqHz) => lineLossDb(data.station, freqHz),
-    externalFaDb: (freqHz) => outsideNoise(data, freqHz).faDb,
+    externalFaDb: (freqHz, time) => expectedNoise(environment, freqHz, noiseOffsetDb, time ? { time } : {}).faDb,
+    noise: (ask) => noiseAt(data, ask),
+    ownTransmitters: data.transmitters.flatMap((one) =>
+      one.own && one.distanceM !== null
+        ? [
+            {
+              ...{ name: one.name, freqHz: one.freqHz, powerW: one.powerW, distanceM: one.distanceM },
+              // what leaves a socket is taken to be radiated evenly
+              powerKind: one.powerKind === 'output' ? ('EIRP' as const) : one.powerKind,
+            },
+          ]
+        : [],
+    ),
   };
 }
 
-/** Features of the plan as the core wants them. */
-export const plotFeaturesOf = (data: StationData): readonly PlotFeature[] =>
-  data.plotFeatures.map((feature) => ({ ...feature, id: String(feature.id) }));
+/** What wire, masts and posts cost here. */
+export const ratesOf = ({ station }: StationData): PriceRates => ({
+  ...{ wirePerM: station.wirePerM, tubePerM: station.tubePerM, mastPerM: station.mastPerM, perPost: station.perPost },
+});
 
-/** What the place offers: measured on the plan when it has two supports, else as entered. */
+/** What the place offers: measured on the plan when it has two supports, else the spot with the longest run, else as entered. */
 export function roomOf(data: StationData): PlaceRoom & { readonly from: string } {
   const room = plotRoom(plotFeaturesOf(data));
-  return room
-    ? { spanM: room.spanM, heightM: room.heightM, from: `Plot: ${room.between.join(' to ')}` }
-    : { spanM: data.station.spanM, heightM: data.station.heightM, from: 'as entered for the station' };
+  if (room) return { spanM: room.spanM, heightM: room.heightM, from: `Plot: ${room.between.join(' to ')}` };
+  if (spotsSaid(data)) {
+    const widest = widestSpot(data);
+    const { spanM, heightM } = spotRoom(widest);
+    return { spanM, heightM, from: widest.name };
+  }
+  return { spanM: data.station.spanM, heightM: data.station.heightM, from: 'as entered for the station' };
 }
 
 /** Runs of an antenna on the plan; one antenna may be laid several times. */
@@ -230,18 +328,33 @@ export const severityOf = ({ findings }: Layout): number =>
 export const laidLayout = (data: StationData, antennaId: number): Layout | undefined =>
   [...laidLayouts(data, antennaId)].sort((a, b) => severityOf(b.layout) - severityOf(a.layout))[0]?.layout;
 
-/** Targets as the ranking wants them: with arrival angle and bearing at a moment. */
+/** The band of the catalogue that a target lies in, the narrowest. */
+const bandOf = (data: StationData, lowHz: number, highHz: number): Band | undefined =>
+  bandsOf(data)
+    .filter((band) => band.lowHz <= (lowHz + highHz) / 2 && band.highHz >= (lowHz + highHz) / 2)
+    .sort((a, b) => a.highHz - a.lowHz - (b.highHz - b.lowHz))[0];
+
+/** Targets as the ranking wants them: with arrival angle and bearing at a moment, their hours, and what a usual station brings. */
 export const targetChoices = (data: StationData, atMs: number): readonly ForecastTarget[] =>
   data.targets.map((target) => {
     const arrival = arrivalOf(target, data.station, atMs);
+    const { lowHz, highHz, bandwidthHz } = target;
+    const time = halfOfDay(data, target, atMs) ?? ((lowHz + highHz) / 2 < NIGHT_BELOW_HZ ? 'night' : 'day');
+    const band = bandOf(data, lowHz, highHz);
+    const { distanceKm } = arrival;
+    const signal = usualSignal(
+      { lowHz, highHz, bandwidthHz, ...(band ? { id: band.id } : {}) },
+      { time, ...(distanceKm === undefined ? {} : { distanceKm }) },
+    );
+    // satellites cross the sky, whatever the straight way to the horizon would say
+    const passes = signal.way === 'satellite' && target.arrivalDeg === null;
     return {
       id: String(target.id),
       name: target.name,
-      lowHz: target.lowHz,
-      highHz: target.highHz,
-      bandwidthHz: target.bandwidthHz,
+      ...{ lowHz, highHz, bandwidthHz, time, signal },
       weight: target.weight,
-      arrivalDeg: arrival.elevationDeg,
+      arrivalDeg: passes ? PASS_DEG[0] : arrival.elevationDeg,
+      ...(passes ? { alsoDeg: PASS_DEG.slice(1) } : {}),
       ...(arrival.bearingDeg === undefined ? {} : { bearingDeg: arrival.bearingDeg }),
     };
   });
@@ -257,26 +370,32 @@ const stands = (data: StationData, antennaId: number): boolean =>
       data.readings.some((reading) => reading.trialId === trial.id),
   );
 
+/** One of the listener's own antennas as a candidate; undefined while it has no dimensions. */
+function ownCandidate(data: StationData, antennaId: number): CandidateSpec | undefined {
+  const antenna = data.antennas.find(({ id }) => id === antennaId);
+  const revision = antenna && latestRevision(data, antenna.id);
+  if (!antenna || !revision) return undefined;
+  const layout = laidLayout(data, antenna.id);
+  const danger = laidDanger(data, antenna.id);
+  const spot = spotOfAntenna(data, antenna.id);
+  const design = designOf(data, revision);
+  return {
+    id: `own-${antenna.id}`,
+    name: antenna.name,
+    source: 'own',
+    design,
+    standing: stands(data, antenna.id),
+    burden: burdenOf(design, ratesOf(data)),
+    ...(spot ? { spot } : {}),
+    ...(antenna.choke === 'not said' ? {} : { choked: antenna.choke === 'yes' }),
+    ...(danger === undefined ? {} : { forbidden: danger }),
+    ...(layout ? { headingDeg: layout.facingDeg } : {}),
+  };
+}
+
 /** The listener's own antennas as candidates. */
 export const ownCandidates = (data: StationData): readonly CandidateSpec[] =>
-  data.antennas.flatMap((antenna): CandidateSpec[] => {
-    const revision = latestRevision(data, antenna.id);
-    if (!revision) return [];
-    const layout = laidLayout(data, antenna.id);
-    const danger = laidDanger(data, antenna.id);
-    return [
-      {
-        id: `own-${antenna.id}`,
-        name: antenna.name,
-        source: 'own',
-        design: designOf(data, revision),
-        standing: stands(data, antenna.id),
-        burden: antennaKind(revision.kind).burden,
-        ...(danger === undefined ? {} : { forbidden: danger }),
-        ...(layout ? { headingDeg: layout.facingDeg } : {}),
-      },
-    ];
-  });
+  data.antennas.flatMap(({ id }) => ownCandidate(data, id) ?? []);
 
 /** Antennas that could be bought, as candidates. */
 export const boughtCandidates = (data: StationData): readonly CandidateSpec[] =>

@@ -9,13 +9,14 @@ import {
 } from '@velvet-reed/core/choose';
 import { act, renderHook, waitFor } from '@testing-library/react';
 import type { ReactNode } from 'react';
-import { roomOf, targetChoices } from './derive';
+import { targetChoices } from './derive';
 import { HearingsContext, type Hearings } from './hearings';
 import { useHeard } from './ranking';
+import { spotsOf } from './spots';
 import { TEST_STATION } from './test-station';
 
 const TARGETS = targetChoices(TEST_STATION, Date.UTC(2026, 2, 10));
-const SPECS = kindCandidates(TARGETS, roomOf(TEST_STATION), ['half-wave-dipole', 'ground-loop']);
+const SPECS = kindCandidates(TARGETS, spotsOf(TEST_STATION), ['half-wave-dipole', 'ground-loop']);
 const NO_EMITTERS: readonly number[] = [];
 
 /** Answers one question each time `step` is called, as a slow worker would. */

@@ -15,8 +15,9 @@ import {
 } from '@velvet-reed/core/choose';
 import { groundClass } from '@velvet-reed/core/solver';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { boughtCandidates, forecastPlace, ownCandidates, roomOf } from './derive';
+import { boughtCandidates, forecastPlace, ownCandidates, ratesOf, roomOf } from './derive';
 import { useHearings } from './hearings';
+import { spotsOf } from './spots';
 import type { StationData } from './station';
 
 /** Candidates heard by the wire model as far as it has come. */
@@ -136,7 +137,11 @@ export interface Ranking extends Heard {
 /** Everything that can be compared at a station for some targets. */
 function useCandidates(data: StationData, targets: readonly ForecastTarget[]): readonly CandidateSpec[] {
   return useMemo(
-    () => [...ownCandidates(data), ...boughtCandidates(data), ...kindCandidates(targets, roomOf(data))],
+    () => [
+      ...ownCandidates(data),
+      ...boughtCandidates(data),
+      ...kindCandidates(targets, spotsOf(data), undefined, ratesOf(data)),
+    ],
     [data, targets],
   );
 }

@@ -116,6 +116,7 @@ export const TEST_STATION: StationData = {
   entries: [{ ...stored(1), ...BLANK.entries, step: 'notebook', text: 'Ω and λ survive', atMs: 0 }],
   plotFeatures: [],
   satellites: [],
+  spots: [],
   appointments: [],
   recordings: [],
   passes: [],

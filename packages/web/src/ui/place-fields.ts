@@ -73,6 +73,16 @@ export const PLACE_FIELDS: readonly FieldSpec[] = [
 ];
 
 /** What the landlord, the weather and the neighbours allow. */
+/** What wire and masts cost here. */
+export const PRICE_FIELDS: readonly FieldSpec[] = (
+  [
+    ['wirePerM', 'Wire, a metre'],
+    ['tubePerM', 'Tube or rod, a metre'],
+    ['mastPerM', 'Mast, a metre above head height'],
+    ['perPost', 'Post or pole'],
+  ] as const
+).map(([name, label]) => ({ name, label, kind: 'quantity', dimension: 'plain' }));
+
 export const RESTRICTION_FIELDS: readonly FieldSpec[] = [
   { name: 'nothingVisible', label: 'Nothing may be visible', kind: 'flag' },
   { name: 'lawnAllowed', label: 'The lawn may be used', kind: 'flag' },

@@ -15,6 +15,7 @@ import { fireEvent, render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { MemoryRouter } from 'react-router';
 import { roomOf, targetChoices } from '../../data/derive';
+import { spotsOf } from '../../data/spots';
 import { TEST_STATION } from '../../data/test-station';
 import { ComparisonCard } from './side-by-side/comparison-card';
 import { ProvenWorth } from './proven-worth';
@@ -42,7 +43,7 @@ const LOOP: CandidateSpec = {
   },
 };
 const RANKED = rankCandidates(
-  [...kindCandidates(TARGETS, roomOf(TEST_STATION), ['half-wave-dipole', 'ground-loop']), LOOP].map((spec) =>
+  [...kindCandidates(TARGETS, spotsOf(TEST_STATION), ['half-wave-dipole', 'ground-loop']), LOOP].map((spec) =>
     readyCandidate(spec, TARGETS, groundClass('average').ground, solveHearing),
   ),
   TARGETS,
@@ -120,7 +121,7 @@ test('side by side: one column an antenna, the same rows for all', async () => {
   render(<ComparisonCard candidates={RANKED} onClear={onClear} />);
   const table = screen.getByRole('table');
   expect(within(table).getAllByRole('columnheader')).toHaveLength(1 + RANKED.length);
-  for (const name of ['SNR lost, weighted', 'Looks', 'Price, assumed', 'Why'])
+  for (const name of ['Over the noise, weighted', 'Looks', 'Price, assumed', 'Why'])
     expect(within(table).getByRole('rowheader', { name })).toBeTruthy();
   await userEvent.click(screen.getByRole('button', { name: 'Clear' }));
   expect(onClear).toHaveBeenCalledTimes(1);

@@ -1,15 +1,49 @@
-import type { Candidate, RankView, TargetForecast } from '@velvet-reed/core/choose';
+import {
+  type Candidate,
+  COUNTS_FROM_DB,
+  COUNTS_TO_DB,
+  type RankView,
+  type TargetForecast,
+} from '@velvet-reed/core/choose';
 import type { Provenance } from '../../ui/value';
 
-const METHOD = 'moment method over this ground; ITU-R P.372 medians (±10 dB) or your own floor; Friis 1944';
+const METHOD =
+  'moment method over this ground; ITU-R P.372 medians with the usual noise of a house, or your own floor; usual stations assumed; Friis 1944';
 
-export const lossProvenance = (forecasts: readonly TargetForecast[]): Provenance => ({
+/** How far a usual station stands over the noise, target by target. */
+export const heardProvenance = (forecasts: readonly TargetForecast[]): Provenance => ({
   origin: 'model',
   formula:
-    'SNR lost = 10 log (1 + chain noise / outside noise), products counted as noise, less what the pattern wins; mean over the targets by weight, 30 dB where unheard',
+    `signal of a usual station − (outside noise + what the chain adds) in its bandwidth; mean over the targets by weight, each counted from ${COUNTS_FROM_DB} to ${COUNTS_TO_DB} dB, what is not heard or not judged as ${COUNTS_FROM_DB} dB`.replaceAll(
+      '-',
+      '−',
+    ),
   inputs: forecasts.map(
-    ({ target, lostDb }) => [target.name, lostDb === undefined ? 'not computed' : `${lostDb.toFixed(1)} dB`] as const,
+    ({ target, heard }) =>
+      [target.name, heard === undefined ? 'not judged' : `${heard.middle.toFixed(0)} dB over the noise`] as const,
   ),
+  source: METHOD,
+});
+
+/** What one target is heard with, and what is assumed of the station and of the noise. */
+export const targetProvenance = (forecast: TargetForecast): Provenance => ({
+  origin: 'model',
+  formula:
+    'signal of a usual station through this antenna − noise through it and of the chain, in the target’s bandwidth',
+  inputs: [
+    ['a usual station', forecast.target.signal?.assumed ?? 'by its frequency alone'],
+    [
+      'its signal, lossless antenna',
+      `${(forecast.target.signal?.isotropicDbm ?? 0).toFixed(0)} dBm ± ${(forecast.target.signal?.errorDb ?? 0).toFixed(0)} dB`,
+    ],
+    ['polarised', forecast.target.signal?.polarisation ?? 'not said'],
+    [
+      'noise',
+      `${forecast.noise.middle.toFixed(0)} dB over kT₀ (${forecast.noise.low.toFixed(0)} to ${forecast.noise.high.toFixed(0)}), ${forecast.noise.from}`,
+    ],
+    ['of it the house', `${forecast.noise.houseDb.toFixed(0)} dB`],
+    ['receiver', forecast.receiver?.name ?? 'none'],
+  ],
   source: METHOD,
 });
 
@@ -23,17 +57,18 @@ export const weaknessProvenance = (forecasts: readonly TargetForecast[]): Proven
   source: METHOD,
 });
 
-/** The sum that orders the ranking: what is heard, less what price, work and looks count. */
-export const sumProvenance = ({ forecasts, scoreDb, burdenDb, burdens }: Candidate, view: RankView): Provenance => {
-  const heard = view === 'quiet' ? lossProvenance(forecasts) : weaknessProvenance(forecasts);
+/** The sum that orders the ranking: what is heard, less what price, work, looks and the own transmitter count. */
+export const sumProvenance = ({ forecasts, sumDb, burdenDb, burdens }: Candidate, view: RankView): Provenance => {
+  const heard = view === 'quiet' ? heardProvenance(forecasts) : weaknessProvenance(forecasts);
   return {
     ...heard,
-    formula: `${view === 'quiet' ? 'SNR won' : 'signal'} less price, work and looks by your weights. ${heard.formula}`,
+    formula: `${view === 'quiet' ? 'dB over the noise' : 'signal'} less price, work and looks by your weights. ${heard.formula}`,
     inputs: [
-      [view === 'quiet' ? 'SNR' : 'signal', `${(burdenDb - scoreDb).toFixed(1)} dB`],
+      [view === 'quiet' ? 'over the noise' : 'signal', `${(sumDb + burdenDb).toFixed(1)} dB`],
       ['price', `−${burdens.price.toFixed(1)} dB`],
       ['work', `−${burdens.effort.toFixed(1)} dB`],
       ['looks', `−${burdens.sight.toFixed(1)} dB`],
+      ...(burdens.guard > 0 ? [['own transmitter', `−${burdens.guard.toFixed(1)} dB`] as const] : []),
       ...(heard.inputs ?? []),
     ],
   };

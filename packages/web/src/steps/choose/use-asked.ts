@@ -2,18 +2,13 @@ import type { ForecastTarget } from '@velvet-reed/core/choose';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { targetChoices } from '../../data/derive';
-import { useFocus } from '../../data/focus';
 import { useMoment } from '../../data/moment';
 import type { StationData } from '../../data/station';
 
-/** Targets that a ranking is for: the one that the focus band lies on, until another is chosen. */
+/** Targets that a ranking is for: everything wanted, until one is chosen. */
 export function useAsked(data: StationData) {
-  const { band } = useFocus();
   const { atMs } = useMoment();
-  const [chosen, setAsked] = useState<number | 'all'>();
-  const middle = Math.sqrt(band.lowHz * band.highHz);
-  const inFocus = data.targets.find((target) => middle >= target.lowHz && middle <= target.highHz);
-  const asked = chosen ?? inFocus?.id ?? 'all';
+  const [asked, setAsked] = useState<number | 'all'>('all');
   const wanted = useMemo(
     (): readonly ForecastTarget[] =>
       targetChoices(data, atMs).filter((target) => asked === 'all' || target.id === String(asked)),

@@ -1,7 +1,8 @@
+import { CHOKES } from '@velvet-reed/core/antenna';
 import type { StationData } from '../../data/station';
 import type { FieldSpec } from '../../ui/record-form';
 
-/** What an antenna is called, what it is for, and since when it stands. */
+/** What an antenna is called, what it is for, where it hangs, and since when. */
 export const antennaFields = (data: StationData): readonly FieldSpec[] => [
   { name: 'name', label: 'Name', kind: 'text' },
   {
@@ -13,6 +14,21 @@ export const antennaFields = (data: StationData): readonly FieldSpec[] => [
       { value: '', label: 'no target in particular' },
       ...data.targets.map((one) => ({ value: String(one.id), label: one.name })),
     ],
+  },
+  {
+    name: 'spotId',
+    label: 'Hangs',
+    kind: 'choice',
+    numeric: true,
+    hint: 'its noise is that of the spot',
+    options: [
+      { value: '', label: 'not said' },
+      ...data.spots.map((one) => ({ value: String(one.id), label: one.name })),
+    ],
+  },
+  {
+    ...{ name: 'choke', label: 'Choke at the feed', kind: 'choice' },
+    options: CHOKES.map((value) => ({ value, label: value })),
   },
   { name: 'sinceMs', label: 'In use since', kind: 'date' },
 ];

@@ -1,4 +1,4 @@
-import type { Candidate, ForecastTarget } from '@velvet-reed/core/choose';
+import { type Candidate, type ForecastTarget, mayStay } from '@velvet-reed/core/choose';
 import { fixed } from '@velvet-reed/core/units';
 import { Wide } from '../../../ui/section';
 import { candidateTitle } from '../candidate-title';
@@ -6,13 +6,12 @@ import { candidateTitle } from '../candidate-title';
 /** Antennas that stand in the matrix; the others follow below it. */
 const SHOWN = 11;
 /** The tint is full from here on, dB. */
-const FULL_DB = 20;
+const FULL_DB = 40;
 
-/** "+7", "−18", "·" where nothing is known. */
-const wonText = (db: number | undefined): string =>
-  db === undefined ? '·' : `${db >= 0.5 ? '+' : ''}${fixed(db, 0).replace('-', '−')}`;
+/** "24", "−8", "·" where nothing is known. */
+const heardText = (db: number | undefined): string => (db === undefined ? '·' : fixed(db, 0).replace('-', '−'));
 
-/** Antennas against targets: SNR won or lost against a lossless antenna that hears evenly. The number says it, the tint shows it. */
+/** Antennas against targets: how far a usual station stands over the noise. The number says it, the tint shows it. */
 export function Matrix({
   ranked,
   targets,
@@ -22,7 +21,8 @@ export function Matrix({
   readonly targets: readonly ForecastTarget[];
   readonly focusId: string | undefined;
 }) {
-  const judged = ranked.filter(({ lossDb }) => lossDb !== undefined);
+  // what may be put up here comes first
+  const judged = ranked.filter((one) => one.heard && mayStay(one));
   const rows = judged.slice(0, SHOWN);
   return (
     <>
@@ -50,22 +50,22 @@ export function Matrix({
                   {candidateTitle(candidate)}
                 </th>
                 {candidate.forecasts.map((forecast) => {
-                  const won = forecast.lostDb === undefined ? undefined : -forecast.lostDb;
+                  const heard = forecast.heard?.middle;
                   const over = (forecast.worstProduct?.overNoiseDb ?? 0) > 0;
-                  const share = Math.min(1, Math.abs(won ?? 0) / FULL_DB);
+                  const share = Math.min(1, Math.abs(heard ?? 0) / FULL_DB);
                   return (
                     <td
                       key={forecast.target.id}
                       className={`px-2 text-center font-mono ${forecast.target.id === focusId ? 'border-x-2 border-x-plum' : ''}`}
                       style={
-                        won === undefined
+                        heard === undefined
                           ? undefined
                           : {
-                              background: `color-mix(in srgb, ${won >= 0 ? 'var(--reed)' : 'var(--caution)'} ${Math.round(10 + 25 * share)}%, var(--sheet))`,
+                              background: `color-mix(in srgb, ${heard >= 0 ? 'var(--reed)' : 'var(--caution)'} ${Math.round(10 + 25 * share)}%, var(--sheet))`,
                             }
                       }
                     >
-                      {wonText(won)}
+                      {heardText(heard)}
                       {over && <span className="text-xs text-danger">!</span>}
                     </td>
                   );
@@ -76,9 +76,9 @@ export function Matrix({
         </table>
       </Wide>
       <p className="mt-1 text-sm text-dim">
-        dB of SNR against a lossless antenna that hears evenly (model); · outside its range or not computed; ! an
+        dB of a usual station over the noise (model and assumed); · outside its range or not computed; ! an
         intermodulation product lies over the noise.
-        {judged.length > SHOWN ? ` ${judged.length - SHOWN} more fit less well: see Ranking.` : ''}
+        {judged.length > SHOWN ? ` ${judged.length - SHOWN} more fit less well, and some do not fit: see Ranking.` : ''}
       </p>
     </>
   );

@@ -1,5 +1,5 @@
-import { type Candidate, type ForecastTarget, leadersOf } from '@velvet-reed/core/choose';
-import { countText, listText, numberText } from '@velvet-reed/core/units';
+import { type Candidate, choiceVerdict, type ForecastTarget, poorlyHeard } from '@velvet-reed/core/choose';
+import { listText, midSentence } from '@velvet-reed/core/units';
 import { Link } from 'react-router';
 import { useFocus } from '../../../data/focus';
 import { useRanking } from '../../../data/ranking';
@@ -9,7 +9,6 @@ import { Next, Note } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';
 import { Progress, WithTargets } from '../choose-room';
 import { useEveryTarget } from '../use-asked';
-import { candidateTitle } from '../candidate-title';
 import { Matrix } from './matrix';
 
 export default function EveryTargetRoom() {
@@ -38,8 +37,8 @@ function Sheet({ data }: { readonly data: StationData }) {
         <>
           <Note title="Reading it">
             <p>
-              Plus: the pattern wins more than the chain loses. Zero: as good as a lossless antenna that hears evenly.
-              Below −10 dB the receiver decides, not the sky.
+              How far a usual station stands over the noise of your place through each antenna. From 10 dB it is heard
+              well, below 0 dB it is under the noise.
             </p>
           </Note>
           <Note title="The framed column">
@@ -64,15 +63,14 @@ function Verdict({
   readonly complete: boolean;
 }) {
   const stationId = useStationId();
+  const poor = poorlyHeard(ranked, targets);
   if (!complete) return <>The wire model is still at work; what it knows stands below already.</>;
-  const { leader, poor } = leadersOf(ranked, targets);
-  if (leader === undefined) return <>No antenna that may stand here is judged on any target.</>;
   return (
     <>
-      {candidateTitle(leader.candidate)} leads on {numberText(leader.targets)} of {countText(targets.length, 'target')};{' '}
+      {choiceVerdict(ranked).sentence}{' '}
       {poor.length === 0
-        ? 'every target is heard well by something.'
-        : `nothing here hears ${listText(poor.map(({ name }) => name))} well.`}{' '}
+        ? 'Every target is heard well by something.'
+        : `Nothing here hears ${listText(poor.map(({ name }) => midSentence(name)))} well.`}{' '}
       <Next>
         <Link to={`/s/${stationId}/choose/ranking`}>Next: see in Ranking what it asks of the place, and draft it.</Link>
       </Next>

@@ -1,17 +1,22 @@
 import {
+  type AntennaSet,
   candidateName,
   choiceVerdict,
   type ForecastTarget,
   inView,
+  mendsFor,
   type RankView,
   schoolsSentence,
+  sizeWords,
   type TurningPoint,
   turningSteps,
 } from '@velvet-reed/core/choose';
+import { capital, countText } from '@velvet-reed/core/units';
 import { useEffect, useMemo, useState } from 'react';
+import { Link } from 'react-router';
 import { outsideNoise } from '../../../data/derive';
 import type { Ranking } from '../../../data/ranking';
-import type { StationData } from '../../../data/station';
+import { useStationId, type StationData } from '../../../data/station';
 import { Note } from '../../../ui/section';
 import { NoiseParts } from '../../../ui/noise-parts';
 import { useChanges } from './changes';
@@ -45,6 +50,17 @@ function useTurns(ranking: Ranking, wanted: readonly ForecastTarget[]): readonly
   return found?.of === key ? found.points : undefined;
 }
 
+/** One antenna of a set: what it is for and what it hears there. */
+function memberText({ candidate, targets, addsDb }: AntennaSet['antennas'][number]): string {
+  const its = candidate.forecasts.filter(({ target }) => targets.includes(target));
+  const heard = its.flatMap((forecast) => forecast.heard?.middle ?? []);
+  const range =
+    heard.length === 0
+      ? 'nothing of its own'
+      : `${Math.min(...heard).toFixed(0)} to ${Math.max(...heard).toFixed(0)} dB over the noise on ${countText(its.length, 'target')}`;
+  return `${candidate.spec.name}: ${range}; without it ${addsDb.toFixed(0)} dB are lost.`;
+}
+
 /** Why this one, what would turn it round, what changed, and what is assumed. */
 export function ChooseNotes({
   data,
@@ -58,13 +74,17 @@ export function ChooseNotes({
   readonly view: RankView;
 }) {
   const { ranked, complete } = ranking;
-  const { best, runnerUp, sentence } = choiceVerdict(ranked, complete);
+  const { best, runnerUp, sentence, set } = choiceVerdict(ranked, complete);
   const turns = useTurns(ranking, wanted);
   const schools = useMemo(() => {
     const first = (side: RankView) => choiceVerdict(side === view ? ranked : inView(ranked, side)).best;
     return complete ? schoolsSentence(first('quiet'), first('signal')) : undefined;
   }, [complete, ranked, view]);
   const changes = useChanges(data, ranking, wanted, view);
+  const stationId = useStationId();
+  const chosen =
+    best && ranking.ready.find(({ spec }) => spec.id === best.spec.id && sizeWords(spec) === sizeWords(best.spec));
+  const mends = chosen ? mendsFor(chosen, wanted, ranking.place) : [];
   const centre = wanted.length === 1 ? (wanted[0].lowHz + wanted[0].highHz) / 2 : undefined;
   return (
     <>
@@ -78,17 +98,41 @@ export function ChooseNotes({
         </Note>
       )}
       <Note title="Why this one">
-        <p>{best ? best.reason : sentence}</p>
+        {set ? (
+          <ul className="list-disc pl-4">
+            {set.antennas.map((member) => (
+              <li key={member.candidate.spec.id}>{memberText(member)}</li>
+            ))}
+          </ul>
+        ) : (
+          <p>{best ? best.reason : sentence}</p>
+        )}
         {runnerUp && (
           <p className="mt-1">
             Next best: {candidateName(runnerUp)}. {runnerUp.reason}
           </p>
         )}
       </Note>
+      {mends.length > 0 && (
+        <Note title="What would help most">
+          <p>Cheapest first; the ranges are common practice until you measure.</p>
+          <ul className="list-disc pl-4">
+            {mends.map(({ what, sentence }) => (
+              <li key={what}>{capital(sentence)}.</li>
+            ))}
+            <li>
+              <Link className="text-plum underline" to={`/s/${stationId}/noise/floor`}>
+                Measure the floor through it
+              </Link>
+              : then your own figure counts there.
+            </li>
+          </ul>
+        </Note>
+      )}
       {turns && (
         <Note title="What would turn it round">
           {turns.length === 0 ? (
-            <p>No single change of a transmitter’s distance, of the noise, the line or the room within reason does.</p>
+            <p>No single change of the noise, of the house or of the line within reason does.</p>
           ) : (
             <ul className="list-disc pl-4">
               {turns.slice(0, 3).map(({ sentence }) => (
@@ -112,10 +156,10 @@ export function ChooseNotes({
       <ProvenWorth data={data} />
       <Note title="Assumed">
         <p>
-          Quiet first: outside noise comes evenly from all sides, so directivity toward the target counts. Signal first:
-          only the level at the receiver counts. Kinds not yet on the Plot are turned toward the target they are cut
-          for; where a target has no place, the mean over all bearings stands. Room:{' '}
-          {data.plotFeatures.length > 0 ? 'from the Plot' : 'as entered'}. Prices and hours are assumed.
+          Usual stations, the noise of a house by spot, prices and hours are assumed; each row says how. Kinds are taken
+          with a choke. A kind not yet on the Plot is turned toward the target that it is cut for; where a target has no
+          place, the mean over all bearings stands. Quiet first: what stands over the noise counts. Signal first: only
+          the level at the receiver counts.
         </p>
       </Note>
     </>

@@ -3,8 +3,10 @@ import { countText, frequencyText, lengthText, showLength } from '@velvet-reed/c
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useRanking, type Ranking } from '../../../data/ranking';
+import { spotsSaid } from '../../../data/spots';
 import { useStationId, type StationData } from '../../../data/station';
 import { Button } from '../../../ui/button';
+import { HomeChoice } from '../../../ui/home-choice';
 import { ReceiverByKind } from '../../../ui/receiver-by-kind';
 import { Room } from '../../../ui/room';
 import { Next, Section } from '../../../ui/section';
@@ -14,6 +16,7 @@ import { Progress, WithTargets } from '../choose-room';
 import { useAsked, useBeside } from '../use-asked';
 import { ChooseNotes } from './choose-notes';
 import { RankingList } from './ranking-list';
+import { Sets } from './sets';
 import { Weights } from './weights';
 
 export default function RankingRoom() {
@@ -78,12 +81,17 @@ function RankingSheet({ data }: { readonly data: StationData }) {
           <ReceiverByKind />
         </Section>
       )}
+      {!spotsSaid(data) && (
+        <Section title="Where may antennas hang?" hint="the noise of your own house decides more than the antenna">
+          <HomeChoice data={data} />
+        </Section>
+      )}
       <Section
         title="What fits, best first"
         hint={
           view === 'quiet'
-            ? 'by the sum of SNR against an ideal antenna and what price, work and looks count, dB'
-            : 'by the sum of signal against an isotropic antenna and what price, work and looks count, dB'
+            ? 'how far a usual station stands over your noise, less what price, work and looks count, dB'
+            : 'signal against an isotropic antenna, less what price, work and looks count, dB'
         }
       >
         <RankingList
@@ -114,6 +122,7 @@ function RankingSheet({ data }: { readonly data: StationData }) {
           </p>
         )}
       </Section>
+      <Sets ranked={ranking.ranked} targets={wanted} />
       <Progress ranking={everything} />
       <Section title="What else counts" hint="in the sum above, besides reception">
         <Weights data={data} />

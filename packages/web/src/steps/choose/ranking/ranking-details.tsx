@@ -2,7 +2,7 @@ import { type Candidate, filterAdvice, type TargetForecast } from '@velvet-reed/
 import { countText, frequencyText } from '@velvet-reed/core/units';
 import { Wide } from '../../../ui/section';
 import { inDb, Value } from '../../../ui/value';
-import { gainProvenance, marginProvenance } from '../provenance';
+import { gainProvenance, marginProvenance, targetProvenance } from '../provenance';
 
 export function Details({ candidate }: { readonly candidate: Candidate }) {
   return (
@@ -11,6 +11,8 @@ export function Details({ candidate }: { readonly candidate: Candidate }) {
         <thead>
           <tr>
             <th scope="col">Target</th>
+            <th scope="col">A usual station</th>
+            <th scope="col">Noise here</th>
             <th scope="col">Gain toward it</th>
             <th scope="col">Pattern wins</th>
             <th scope="col">Margin</th>
@@ -30,7 +32,7 @@ export function Details({ candidate }: { readonly candidate: Candidate }) {
 }
 
 function TargetRow({ forecast }: { readonly forecast: TargetForecast }) {
-  const { target, marginDb, snrLossDb, patternDb, headroomDb, reception, worstProduct } = forecast;
+  const { target, marginDb, snrLossDb, patternDb, headroomDb, reception, worstProduct, heard, noise } = forecast;
   return (
     <tr>
       <th scope="row" className="text-ink">
@@ -41,6 +43,24 @@ function TargetRow({ forecast }: { readonly forecast: TargetForecast }) {
           </p>
         ))}
       </th>
+      <td>
+        {heard === undefined ? (
+          'not judged'
+        ) : (
+          <>
+            <Value strong shown={inDb(heard.middle, 0, 'dB over noise')} provenance={targetProvenance(forecast)} />
+            <span className="block text-xs whitespace-nowrap text-dim">
+              {heard.low.toFixed(0).replace('-', '−')} to {heard.high.toFixed(0).replace('-', '−')}
+            </span>
+          </>
+        )}
+      </td>
+      <td>
+        <Value shown={inDb(noise.middle, 0, 'dB over kT₀')} provenance={targetProvenance(forecast)} />
+        {noise.houseDb >= 0.5 && (
+          <span className="block text-xs whitespace-nowrap text-dim">house {noise.houseDb.toFixed(0)} dB of it</span>
+        )}
+      </td>
       <td>
         {reception.validity === 'outside' ? (
           'not computed'

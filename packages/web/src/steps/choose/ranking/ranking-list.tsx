@@ -3,6 +3,8 @@ import {
   type Candidate,
   type CandidateGroup,
   candidateKindName,
+  COUNTS_FROM_DB,
+  COUNTS_TO_DB,
   inGroups,
   isJudged,
   mayStay,
@@ -10,9 +12,9 @@ import {
   sizeWords,
   spoiltCount,
 } from '@velvet-reed/core/choose';
-import { capital, countText, freeName, frequencyText, type ShownQuantity } from '@velvet-reed/core/units';
+import { capital, countText, freeName, frequencyText } from '@velvet-reed/core/units';
 import { useState } from 'react';
-import { useNavigate } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { designValues } from '../../../data/derive';
 import { entry, useStationId, useWrite, type StationData } from '../../../data/station';
 import { Button } from '../../../ui/button';
@@ -103,24 +105,14 @@ const SOURCE = (spec: Candidate['spec']): string =>
     ? 'to buy'
     : spec.source === 'own'
       ? `${spec.standing ? 'built' : 'drafted'}, ${candidateKindName(spec).toLowerCase()}`
-      : sizeWords(spec.design);
+      : sizeWords(spec);
 
-/** Bars run from −30 to +15 dB. */
-const BAR_LOW = -30;
-const BAR_HIGH = 15;
+/** Bars run from what counts as not heard to where nobody hears a difference. */
 const barX = (db: number): number =>
-  (100 * (Math.min(BAR_HIGH, Math.max(BAR_LOW, db)) - BAR_LOW)) / (BAR_HIGH - BAR_LOW);
+  (100 * (Math.min(COUNTS_TO_DB, Math.max(COUNTS_FROM_DB, db)) - COUNTS_FROM_DB)) / (COUNTS_TO_DB - COUNTS_FROM_DB);
 
-/** "+8 dB SNR" */
-const signedDb = (db: number, unit: string): ShownQuantity => {
-  const shown = inDb(db, 0, unit);
-  return db >= 0.5 ? { ...shown, digits: `+${shown.digits}` } : shown;
-};
-
-const signedText = (db: number): string => {
-  const { digits } = signedDb(db, '');
-  return digits;
-};
+/** "24 dB": a figure with its sign in front only where it is less than nothing. */
+const wholeDb = (db: number): string => db.toFixed(0).replace('-', '−').replace(/^−0$/, '0');
 
 function Row({
   data,
@@ -138,36 +130,46 @@ function Row({
   readonly onLeave: () => void;
 }) {
   const [open, setOpen] = useState(false);
-  const { spec, fit, forecasts, reason, withdrawn } = candidate;
+  const stationId = useStationId();
+  const { spec, fit, forecasts, reason, withdrawn, additions, own } = candidate;
   const spoilt =
     spoiltCount(candidate) > 0 || forecasts.some(({ worstProduct }) => (worstProduct?.overNoiseDb ?? 0) > 0);
   // what is not judged has no figure
-  const shownDb = view === 'quiet' ? candidate.lossDb : candidate.weaknessDb;
+  const judged = isJudged(candidate);
+  const { heard, burdenDb, sumDb, behindDb } = candidate;
   const source = SOURCE(spec);
   const cut = spec.source === 'kind' ? `, ${frequencyText(spec.design.freqHz, 3)}` : '';
   return (
     <li className="border-b border-rule">
-      <div className="grid min-h-11 grid-cols-[1fr_auto] items-center gap-x-4 md:grid-cols-[minmax(15rem,1fr)_6rem_9rem_auto]">
+      <div className="grid min-h-11 grid-cols-[1fr_auto] items-center gap-x-4 md:grid-cols-[minmax(15rem,1fr)_5rem_11.5rem_auto]">
         <div className="min-w-0">
           <h3 className="truncate text-[0.95rem] leading-5 font-semibold">
             {spec.name}
             {cut}
-            {source !== '' && <span className="ml-2 text-sm font-normal text-dim">{source}</span>}
+            {additions.length > 0 && (
+              <span className="ml-2 text-sm font-normal text-plum">
+                with {additions.map(({ addition }) => addition.name).join(' and ')}
+              </span>
+            )}
           </h3>
           <p className={`truncate text-xs leading-4 ${!mayStay(candidate) || spoilt ? 'text-caution' : 'text-dim'}`}>
-            {reason}
+            {[source, reason].filter(Boolean).join('; ')}
           </p>
         </div>
-        <div className="max-md:hidden">{shownDb !== undefined && <WonBar wonDb={-candidate.scoreDb} />}</div>
+        <div className="max-md:hidden">{judged && heard && <HeardBar heard={heard} />}</div>
         <div className="text-right leading-4">
-          {shownDb === undefined ? (
+          {!judged ? (
             <span className="text-sm text-dim">not judged</span>
           ) : (
             <>
-              <Value strong shown={signedDb(-candidate.scoreDb, 'dB')} provenance={sumProvenance(candidate, view)} />
+              <Value
+                strong
+                shown={inDb(sumDb + burdenDb, 0, view === 'quiet' ? 'dB over noise' : 'dB of signal')}
+                provenance={sumProvenance(candidate, view)}
+              />
               <span className="block text-xs whitespace-nowrap text-dim">
-                {view === 'quiet' ? 'SNR' : 'signal'} {signedText(candidate.burdenDb - candidate.scoreDb)}
-                {candidate.burdenDb >= 0.5 ? `, effort ${signedText(-candidate.burdenDb)}` : ''}
+                {view === 'quiet' && heard ? `${wholeDb(heard.low)} to ${wholeDb(heard.high)}; ` : ''}
+                less {wholeDb(burdenDb)} for effort: {wholeDb(sumDb)}
               </span>
             </>
           )}
@@ -182,7 +184,28 @@ function Row({
       {/* hundreds of figures: they are drawn when somebody looks */}
       {open && (
         <div className="pb-3" role="group" aria-label={`About ${spec.name}`}>
-          <p className="max-w-prose text-sm">{reason}</p>
+          <p className="max-w-prose text-sm">
+            {reason}
+            {behindDb !== undefined && behindDb >= 0.5 && mayStay(candidate)
+              ? ` It hears ${behindDb.toFixed(0)} dB less than the best that could be put up here.`
+              : ''}
+          </p>
+          {additions.map(({ addition, bringsDb }) => (
+            <p key={addition.id} className="text-sm">
+              With a {addition.name}: {addition.why}; it brings {bringsDb.toFixed(0)} dB for about {addition.price}{' '}
+              (assumed).
+            </p>
+          ))}
+          {own && (
+            <p className="text-sm text-caution">
+              Your own {own.name} puts about {wholeDb(own.levelDbm)} dBm{' '}
+              {own.amplified ? 'into its amplifier' : 'on it'}
+              {own.destroys ? ': more than a receiver or amplifier of unknown make is taken to bear.' : '.'}{' '}
+              <Link className="text-plum underline" to={`/s/${stationId}/guard/states`}>
+                Guard
+              </Link>
+            </p>
+          )}
           <p className="text-sm text-dim">
             {fit.reason}; {SIGHT_WORDS[spec.burden.sight]}
             {spec.source === 'own'
@@ -233,9 +256,11 @@ function Pick({ data, candidate }: { readonly data: StationData; readonly candid
       data.antennas.map((one) => one.name),
     );
     const target = data.targets.find((one) => design.freqHz >= one.lowHz && design.freqHz <= one.highHz);
+    const spotId = data.spots.find(({ id }) => String(id) === spec.spot?.id)?.id ?? null;
+    const hangs = { spotId, choke: 'yes' as const };
     const made = await trySave(
       [
-        { op: 'create', resource: 'antennas', as: 'antenna', values: { name, targetId: target?.id ?? null } },
+        { op: 'create', resource: 'antennas', as: 'antenna', values: { name, targetId: target?.id ?? null, ...hangs } },
         {
           op: 'create',
           resource: 'revisions',
@@ -254,20 +279,20 @@ function Pick({ data, candidate }: { readonly data: StationData; readonly candid
   );
 }
 
-/** Won to the right of nothing, lost to the left; the whole width is 45 dB. */
-function WonBar({ wonDb }: { readonly wonDb: number }) {
-  const zero = barX(0);
-  const end = barX(wonDb);
+/** Middle and range of what is heard, over the whole span that counts; the line stands at the noise. */
+function HeardBar({ heard }: { readonly heard: NonNullable<Candidate['heard']> }) {
+  const [low, middle, high, noise] = [heard.low, heard.middle, heard.high, 0].map(barX);
   return (
     <svg viewBox="0 0 100 8" className="h-3 w-full" preserveAspectRatio="none" aria-hidden>
+      <rect x={low} y="3.4" width={Math.max(0.4, high - low)} height="1.2" fill="var(--dim)" />
       <rect
-        x={Math.min(zero, end)}
-        y="2.5"
-        width={Math.abs(end - zero)}
-        height="3"
-        fill={wonDb >= 0 ? 'var(--reed)' : 'var(--caution)'}
+        x={Math.min(noise, middle)}
+        y="2.2"
+        width={Math.abs(middle - noise)}
+        height="3.6"
+        fill={heard.middle >= 0 ? 'var(--reed)' : 'var(--caution)'}
       />
-      <rect x={zero - 0.2} y="0" width="0.4" height="8" fill="var(--dim)" />
+      <rect x={noise - 0.2} y="0" width="0.4" height="8" fill="var(--dim)" />
     </svg>
   );
 }

@@ -1,10 +1,10 @@
 import { SIGHT_WORDS } from '@velvet-reed/core/antenna';
-import type { Candidate } from '@velvet-reed/core/choose';
+import { type Candidate, sizeWords, type TargetForecast } from '@velvet-reed/core/choose';
 import { lengthText } from '@velvet-reed/core/units';
 import { Button } from '../../../ui/button';
 import { Section, Wide } from '../../../ui/section';
 import { inDb, Value } from '../../../ui/value';
-import { lossProvenance, marginProvenance, weaknessProvenance } from '../provenance';
+import { heardProvenance, targetProvenance, weaknessProvenance } from '../provenance';
 
 /** Up to four antennas side by side: each target, then everything that is not hearing. */
 export function ComparisonCard({
@@ -49,26 +49,22 @@ export function ComparisonCard({
           <tbody>
             {targets.map(({ target }, i) => (
               <tr key={target.id}>
-                <th scope="row">{target.name}, margin</th>
+                <th scope="row">{target.name}, over the noise</th>
                 {candidates.map(({ spec, forecasts }) => (
                   <td key={spec.id}>
-                    {forecasts[i].marginDb === undefined ? (
-                      'not computed'
-                    ) : (
-                      <Value shown={inDb(forecasts[i].marginDb, 0)} provenance={marginProvenance(forecasts[i])} />
-                    )}
+                    <OverNoise forecast={forecasts[i]} />
                   </td>
                 ))}
               </tr>
             ))}
             <tr>
-              <th scope="row">SNR lost, weighted</th>
-              {candidates.map(({ spec, lossDb, forecasts }) => (
+              <th scope="row">Over the noise, weighted</th>
+              {candidates.map(({ spec, heard, forecasts }) => (
                 <td key={spec.id}>
-                  {lossDb === undefined ? (
+                  {heard === undefined ? (
                     'not judged'
                   ) : (
-                    <Value shown={inDb(lossDb, 1)} provenance={lossProvenance(forecasts)} />
+                    <Value shown={inDb(heard.middle, 0)} provenance={heardProvenance(forecasts)} />
                   )}
                 </td>
               ))}
@@ -85,6 +81,7 @@ export function ComparisonCard({
                 </td>
               ))}
             </tr>
+            {plain('Where and how large', ({ spec }) => sizeWords(spec))}
             {plain('Ground it takes', ({ fit }) => lengthText(fit.needsSpanM, 2))}
             {plain('Fits', ({ fit, withdrawn }) => withdrawn ?? fit.reason)}
             {plain('Looks', ({ spec }) => SIGHT_WORDS[spec.burden.sight])}
@@ -96,4 +93,9 @@ export function ComparisonCard({
       </Wide>
     </Section>
   );
+}
+
+function OverNoise({ forecast }: { readonly forecast: TargetForecast }) {
+  if (!forecast.heard) return 'not judged';
+  return <Value shown={inDb(forecast.heard.middle, 0)} provenance={targetProvenance(forecast)} />;
 }

@@ -1,4 +1,5 @@
-import { leastLoss, mayStay } from '@velvet-reed/core/choose';
+import { isJudged, mayStay } from '@velvet-reed/core/choose';
+import { numberText } from '@velvet-reed/core/units';
 import { useRanking } from '../../../data/ranking';
 import type { StationData } from '../../../data/station';
 import { Room } from '../../../ui/room';
@@ -28,14 +29,15 @@ function Sheet({ data }: { readonly data: StationData }) {
   const chosen = beside.flatMap((id) => ranking.ranked.find(({ spec }) => spec.id === id) ?? []);
   // until somebody chooses, the first three of the ranking
   const candidates = chosen.length > 0 ? chosen : ranking.ranked.filter(mayStay).slice(0, 3);
-  const best = leastLoss(candidates);
+  // the order of the ranking is the one order of all rooms
+  const best = ranking.ranked.find((one) => candidates.includes(one) && mayStay(one) && isJudged(one));
   return (
     <Room
       title="Side by side, Choose"
       verdict={
         <>
           {best
-            ? `${candidateTitle(best)} loses least of ${candidates.length === 1 ? 'this one' : candidates.length}: ${best.reason}`
+            ? `${candidateTitle(best)} stands highest in the ranking${candidates.length === 1 ? '' : ` of these ${numberText(candidates.length)}`}: ${best.reason}`
             : 'None of these may stand here and is judged.'}{' '}
           <Next>
             {chosen.length > 0

@@ -2,7 +2,7 @@ import { Announced } from '../../../ui/announced';
 import { electricalLengthM, velocityFactorFromStub } from '@velvet-reed/core/line';
 import { earthDistance, type PlanPoint } from '@velvet-reed/core/plot';
 import { fixed, frequencyText, lengthText, SPEED_OF_LIGHT_M_PER_S } from '@velvet-reed/core/units';
-import { plotFeaturesOf } from '../../../data/derive';
+import { plotFeaturesOf } from '../../../data/plotted';
 import { useFocus } from '../../../data/focus';
 import type { StationData } from '../../../data/station';
 import { Room } from '../../../ui/room';

@@ -2,6 +2,7 @@ import { lengthText } from '@velvet-reed/core/units';
 import { ituRegionOf } from '@velvet-reed/core/spectrum';
 import { Link } from 'react-router';
 import { roomOf } from '../../../data/derive';
+import { spotsSaid } from '../../../data/spots';
 import { useStationId, type StationData } from '../../../data/station';
 import { Room } from '../../../ui/room';
 import { Next } from '../../../ui/section';
@@ -9,6 +10,7 @@ import { StationPage } from '../../../ui/station-page';
 import { Accessories } from './accessories';
 import { Distances } from './distances';
 import { PlaceNotes } from './place-notes';
+import { Spots } from './spots';
 import { WorldMap } from './world-map';
 
 export default function PlaceRoom() {
@@ -16,6 +18,7 @@ export default function PlaceRoom() {
     <StationPage>
       {(data) => (
         <Room title="Place, Listen" verdict={<Verdict data={data} />} margin={<PlaceNotes data={data} />}>
+          <Spots data={data} />
           <WorldMap data={data} />
           <Distances data={data} />
           <Accessories data={data} />
@@ -33,7 +36,9 @@ function Verdict({ data }: { readonly data: StationData }) {
       {data.station.name}, ITU Region {ituRegionOf(data.station)}: room for {lengthText(room.spanM)} of wire on supports
       of {lengthText(room.heightM)} ({room.from}).{' '}
       <Next>
-        {data.plotFeatures.some(({ kind }) => kind === 'support') ? (
+        {!spotsSaid(data) ? (
+          'Next: say below where antennas may hang.'
+        ) : data.plotFeatures.some(({ kind }) => kind === 'support') ? (
           <Link to={`/s/${stationId}/choose/ranking`}>Next: see in Choose which antenna fits and hears best.</Link>
         ) : (
           <Link to={`/s/${stationId}/plot/plan`}>Next: draw the place in the Plot, so that nothing is guessed.</Link>

@@ -310,13 +310,13 @@ function choosePart(ranked: readonly Candidate[]): Content[] {
     heading('Choose: which antenna, here'),
     verdict.best ? `${verdict.sentence} ${verdict.best.reason}` : verdict.sentence,
     table(
-      ['Antenna', 'May stay', 'SNR lost, weighted (model)', 'Reason'],
+      ['Antenna', 'May stay', 'Usual station over the noise, weighted (model)', 'Reason'],
       ranked.map((candidate) => [
         candidate.spec.source === 'kind'
           ? `${candidate.spec.name}, ${frequencyText(candidate.spec.design.freqHz, 3)}`
           : candidate.spec.name,
         mayStay(candidate) ? 'yes' : 'no',
-        candidate.lossDb === undefined ? 'not judged' : `${fixed(candidate.lossDb, 1)} dB`,
+        candidate.heard === undefined ? 'not judged' : `${fixed(candidate.heard.middle, 0)} dB`,
         candidate.reason,
       ]),
     ),

@@ -1,6 +1,7 @@
 import { cableRunM, earthDistance, type Finding, type PlanPoint, supportFindings } from '@velvet-reed/core/plot';
 import { frequencyText, plain } from '@velvet-reed/core/units';
-import { type LaidAntenna, plotFeaturesOf, runsOnPlan } from '../../../data/derive';
+import { type LaidAntenna, runsOnPlan } from '../../../data/derive';
+import { plotFeaturesOf } from '../../../data/plotted';
 import { useFocus } from '../../../data/focus';
 import type { StationData } from '../../../data/station';
 import { Section } from '../../../ui/section';

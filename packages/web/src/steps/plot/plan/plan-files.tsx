@@ -1,7 +1,7 @@
 import { readPlot, writePlot } from '@velvet-reed/core/formats';
 import { saveAs } from 'file-saver';
 import { useRef, type ChangeEvent } from 'react';
-import { plotFeaturesOf } from '../../../data/derive';
+import { plotFeaturesOf } from '../../../data/plotted';
 import { entry, showTrouble, useWrite, type StationData } from '../../../data/station';
 import { Button } from '../../../ui/button';
 import { saveText } from '../../../ui/export';

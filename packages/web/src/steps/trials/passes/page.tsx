@@ -13,7 +13,7 @@ import { fixed, frequencyText, lengthText } from '@velvet-reed/core/units';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useMoment } from '../../../data/moment';
-import { plotFeaturesOf } from '../../../data/derive';
+import { plotFeaturesOf } from '../../../data/plotted';
 import { showTrouble, useStationId, useWrite, type StationData } from '../../../data/station';
 import { Button } from '../../../ui/button';
 import { Curves } from '../../../ui/curves';
