@@ -12,11 +12,12 @@ const YEAR = 365;
 const BY_THE_SEA = 0.5;
 
 /** Kinds that live under a roof, lie on the ground, or stand as rods and tubes; all others hang on ropes. */
-const INDOORS = new Set<KindId>(['ferrite-rod']);
+const INDOORS = new Set<KindId>(['ferrite-rod', 'tuned-frame', 'window-loop', 'indoor-wire']);
 const ON_GROUND = new Set<KindId>(['ground-laid-wire', 'ground-loop']);
 const RODS = new Set<KindId>([
   ...['yagi', 'vertical-over-radials', 'quarter-wave', 'whip-on-surface', 'discone', 'dish', 'horn', 'v-dipole'],
-  ...['flat-v-dipole', 'field-probe', 'rectangle-beam', 'amplified-loop'],
+  ...['flat-v-dipole', 'field-probe', 'rectangle-beam', 'amplified-loop', 'crossed-loops', 'gutter', 'turnstile'],
+  ...['j-half-wave', 'collinear', 'whip-on-sheet', 'quadrifilar', 'axial-helix', 'patch', 'log-periodic'],
 ]);
 
 /**
@@ -32,7 +33,7 @@ export function dutiesFor(kind: KindId, salty: boolean): readonly Duty[] {
     everyDays: every(YEAR),
   };
   if (INDOORS.has(kind))
-    return [{ name: 'Rod and winding: no crack, nothing loose', kind: 'joints', everyDays: every(2 * YEAR) }];
+    return [{ name: 'Winding, wire and joints: no crack, nothing loose', kind: 'joints', everyDays: every(2 * YEAR) }];
   if (ON_GROUND.has(kind))
     return [
       joints,

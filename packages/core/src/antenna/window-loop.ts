@@ -16,7 +16,7 @@ export const windowLoop = wireKind({
     footM: lowM + 0.1,
   }),
   usefulHz: (_, d) => [1.5e6, (0.35 * SPEED_OF_LIGHT_M_PER_S) / (d.widthM + d.riseM)],
-  name: 'Wire loop around the window',
+  name: 'Wire loop around the frame',
   summary: 'thin wire taped around the frame, through a small transformer: unseen, passive, cannot be turned',
   parameters: [
     lengthParameter('widthM', 'Width', 1.2, { least: 0.2, most: 6 }),

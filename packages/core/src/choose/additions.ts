@@ -1,4 +1,5 @@
 import type { HeadAmplifier } from '../antenna/kind';
+import { filterLossDb } from '../filter/response';
 
 /** Something that is put between antenna and line, or ahead of an antenna's own amplifier. */
 export interface Addition {
@@ -10,22 +11,26 @@ export interface Addition {
   readonly hours: number;
   readonly lossDb: number;
   /** What it takes of a frequency beyond its loss, dB. */
-  stopDb(freqHz: number): number;
+  readonly stopDb: (freqHz: number) => number;
   readonly amplifier?: HeadAmplifier & { readonly noiseFigureDb: number };
+  /** Of a filter: what it is, with the usual five poles. */
+  readonly filter?: {
+    readonly shape: 'lowpass' | 'highpass' | 'bandpass' | 'bandstop';
+    readonly edgeLowHz: number;
+    readonly edgeHighHz: number;
+  };
 }
-
-const none = (): number => 0;
 
 /** An ordinary preamplifier at the antenna, below and above 30 MHz. Assumed figures and prices. */
 const PREAMPLIFIERS: readonly Addition[] = [
   {
     ...{ id: 'preamp-hf', name: 'preamplifier at the antenna', why: 'what the line and the receiver add counts less' },
-    ...{ price: 50, hours: 1, lossDb: 0, stopDb: none },
+    ...{ price: 50, hours: 1, lossDb: 0, stopDb: () => 0 },
     amplifier: { gainDb: 15, noiseFigureDb: 3, iip2Dbm: 55, iip3Dbm: 20 },
   },
   {
     ...{ id: 'preamp-vhf', name: 'preamplifier at the antenna', why: 'what the line and the receiver add counts less' },
-    ...{ price: 45, hours: 1, lossDb: 0, stopDb: none },
+    ...{ price: 45, hours: 1, lossDb: 0, stopDb: () => 0 },
     amplifier: { gainDb: 20, noiseFigureDb: 1, iip2Dbm: 35, iip3Dbm: 10 },
   },
 ];
@@ -35,36 +40,38 @@ interface Span {
   readonly highHz: number;
 }
 
-/** Filters as they are sold or wound, each with where it may be used. Assumed figures and prices. */
-const FILTERS: readonly (Omit<Addition, 'stopDb' | 'hours'> & {
+/** Filters as they are sold or wound, each with where it may be used. Assumed figures and prices: five poles, 0.1 dB of ripple. */
+const FILTERS: readonly (Pick<Addition, 'id' | 'name' | 'why' | 'price' | 'lossDb'> & {
   readonly passes: (target: Span) => boolean;
-  stopDb(freqHz: number): number;
+  readonly filter: NonNullable<Addition['filter']>;
 })[] = [
   {
     ...{ id: 'low-pass', name: 'low-pass filter at 30 MHz', why: 'keeps VHF stations off', price: 25, lossDb: 0.5 },
     passes: ({ highHz }) => highHz <= 30e6,
-    stopDb: (freqHz) => (freqHz > 60e6 ? 60 : freqHz > 40e6 ? 25 : 0),
+    filter: { shape: 'lowpass', edgeLowHz: 1e6, edgeHighHz: 30e6 },
   },
   {
     ...{ id: 'fm-notch', name: 'FM notch filter', why: 'keeps FM stations off', price: 30, lossDb: 1 },
-    passes: ({ lowHz, highHz }) => highHz < 80e6 || lowHz > 112e6,
-    stopDb: (freqHz) => (freqHz >= 87.5e6 && freqHz <= 108e6 ? 40 : 0),
+    passes: ({ lowHz, highHz }) => highHz < 75e6 || lowHz > 117e6,
+    filter: { shape: 'bandstop', edgeLowHz: 78e6, edgeHighHz: 116e6 },
   },
   {
-    ...{
-      id: 'high-pass',
-      name: 'high-pass filter at 3 MHz',
-      why: 'keeps medium-wave stations off',
-      price: 30,
-      lossDb: 0.5,
-    },
+    ...{ id: 'high-pass', name: 'high-pass filter at 3 MHz', why: 'keeps medium-wave stations off' },
+    ...{ price: 30, lossDb: 0.5 },
     passes: ({ lowHz }) => lowHz >= 3e6,
-    stopDb: (freqHz) => (freqHz < 1.8e6 ? 50 : 0),
+    filter: { shape: 'highpass', edgeLowHz: 3e6, edgeHighHz: 1e9 },
   },
 ];
-/** A band filter passes targets within this ratio of their middle, and stops what lies this ratio off. */
+const POLES = { family: 'chebyshev', order: 5, rippleDb: 0.1 } as const;
+/** Nobody's screening is better, dB. */
+const MOST_STOP_DB = 60;
+const stopOf =
+  (filter: NonNullable<Addition['filter']>) =>
+  (freqHz: number): number =>
+    Math.min(MOST_STOP_DB, filterLossDb({ ...POLES, ...filter, insertionLossDb: 0 }, freqHz));
+
+/** A band filter passes targets within this ratio of their middle. */
 const BAND_RATIO = 1.06;
-const STOP_RATIO = 1.15;
 
 /** The band filter that all targets would pass. */
 function bandFilter(targets: readonly Span[]): Addition | undefined {
@@ -72,9 +79,10 @@ function bandFilter(targets: readonly Span[]): Addition | undefined {
   const high = Math.max(...targets.map(({ highHz }) => highHz));
   const middle = Math.sqrt(low * high);
   if (high / low > BAND_RATIO ** 2) return undefined;
+  const filter = { shape: 'bandpass', edgeLowHz: middle / BAND_RATIO, edgeHighHz: middle * BAND_RATIO } as const;
   return {
     ...{ id: 'band-filter', name: 'band filter', why: 'passes only what is wanted', price: 60, hours: 1, lossDb: 1.5 },
-    stopDb: (freqHz) => (freqHz > middle * STOP_RATIO || freqHz < middle / STOP_RATIO ? 40 : 0),
+    ...{ filter, stopDb: stopOf(filter) },
   };
 }
 
@@ -82,11 +90,16 @@ function bandFilter(targets: readonly Span[]): Addition | undefined {
 export const filtersFor = (targets: readonly Span[], transmittersHz: readonly number[]): readonly Addition[] => {
   const band = bandFilter(targets);
   const ready: readonly Addition[] = [
-    ...FILTERS.filter(({ passes }) => targets.every((target) => passes(target))).map((one) => ({ ...one, hours: 0.5 })),
+    ...FILTERS.filter(({ passes }) => targets.every((target) => passes(target))).map(({ passes: _passes, ...one }) => ({
+      ...one,
+      ...{ hours: 0.5, stopDb: stopOf(one.filter) },
+    })),
     ...(band ? [band] : []),
   ];
-  return ready.filter((one) => transmittersHz.some((freqHz) => one.stopDb(freqHz) > 0));
+  return ready.filter((one) => transmittersHz.some((freqHz) => one.stopDb(freqHz) > LEAST_STOP_DB));
 };
+/** Less than this is no help, dB. */
+const LEAST_STOP_DB = 10;
 
 /** The preamplifier for what is wanted; undefined where the targets lie on both sides of 30 MHz. */
 export const preamplifierFor = (targets: readonly Span[]): Addition | undefined => {

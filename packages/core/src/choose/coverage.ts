@@ -1,19 +1,17 @@
 import type { Band } from '../spectrum/catalogue';
 import { bandText } from '../units/format';
 import { noiseAskOf, type ReadyCandidate } from './candidate';
-import { forecasterAt, type ForecastPlace, type ForecastTarget } from './forecast';
+import { forecasterAt, type ForecastPlace, type ForecastTarget, WELL_DB } from './forecast';
 import { usualSignal } from '../spectrum/usual-signal';
-
-/** A band counts as served when the chain costs it no more than this, dB. */
-const SERVED_DB = 3;
 
 /** What one antenna is worth on one band. */
 export interface Coverage {
   readonly band: Band;
   readonly antenna: string;
-  /** SNR that the chain costs there, dB; undefined where it could not be computed. */
+  /** How far a usual station of the band stands over the noise, dB; undefined where it could not be computed. */
+  readonly heardDb?: number;
+  /** SNR that the chain costs there, dB; undefined with it. */
   readonly snrLossDb?: number;
-  readonly marginDb?: number;
   readonly why: string;
 }
 
@@ -42,12 +40,12 @@ export function coverageOf(
   });
   return bands.map((band, i) => {
     const forecast = forecaster(targets[i], ready.toward(targets[i]));
-    const { snrLossDb, marginDb } = forecast;
+    const { snrLossDb, heard } = forecast;
     return {
       band,
       antenna: ready.spec.name,
       ...(snrLossDb !== undefined ? { snrLossDb } : {}),
-      ...(marginDb !== undefined ? { marginDb } : {}),
+      ...(heard ? { heardDb: heard.middle } : {}),
       why:
         forecast.remarks[0] ??
         (snrLossDb === undefined ? 'Not computed.' : `The chain costs ${snrLossDb.toFixed(1)} dB of SNR here.`),
@@ -55,28 +53,28 @@ export function coverageOf(
   });
 }
 
-/** The gaps in words: bands that no antenna serves with under 3 dB lost, neighbours joined. */
+/** The gaps in words: bands on which a usual station is not heard well by any antenna, neighbours joined. */
 export function coverageGaps(cells: readonly Coverage[], bands: readonly Band[]): readonly string[] {
-  const best = (band: Band): number =>
-    Math.min(
-      99,
-      ...cells.flatMap((cell) => (cell.band.id === band.id && cell.snrLossDb !== undefined ? [cell.snrLossDb] : [])),
+  const best = (band: Band): number | undefined => {
+    const known = cells.flatMap((cell) =>
+      cell.band.id === band.id && cell.heardDb !== undefined ? [cell.heardDb] : [],
     );
+    return known.length > 0 ? Math.max(...known) : undefined;
+  };
   const gaps: Band[][] = [];
   let open = false;
   for (const band of [...bands].sort((a, b) => a.lowHz - b.lowHz)) {
-    const gap = best(band) >= SERVED_DB;
+    const gap = (best(band) ?? -Infinity) < WELL_DB;
     if (gap && open) gaps[gaps.length - 1].push(band);
     else if (gap) gaps.push([band]);
     open = gap;
   }
   return gaps.map((run) => {
-    const losses = run.map(best);
-    const [lost, most] = [Math.min(...losses), Math.max(...losses.filter((one) => one < 99), 0)];
+    const known = run.flatMap((band) => best(band) ?? []);
     const range = bandText(run[0].lowHz, run[run.length - 1].highHz);
     const which = run.length <= 3 ? run.map((band) => band.name).join(', ') : `${run.length} bands, ${range}`;
-    return lost >= 99
-      ? `${which}: nothing of yours is known to hear it.`
-      : `${which}: the best of yours loses ${lost.toFixed(0)}${most - lost >= 1 ? ` to ${most.toFixed(0)}` : ''} dB.`;
+    if (known.length === 0) return `${which}: nothing of yours is known to hear it.`;
+    const top = Math.max(...known);
+    return `${which}: with the best of yours a usual station stands ${Math.abs(top).toFixed(0)} dB ${top < 0 ? 'under' : 'over'} the noise at most.`;
   });
 }

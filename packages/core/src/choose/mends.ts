@@ -69,7 +69,7 @@ export function mendsFor(
     if (open >= LEAST_DB)
       mends.push({
         ...{ what: 'devices', price: 0, brings: range(open, 0, 2 * open) },
-        sentence: `the devices of the house off one by one, the receiver on a battery: up to ${dbRange(range(open, open / 2, 2 * open))}`,
+        sentence: `the devices of the house off one by one, the receiver on a battery: ${dbRange(range(open, open / 2, 2 * open))}`,
       });
     if (spot && (spot.kind === 'garden' || spot.kind === 'trees') && spot.distanceM !== undefined) {
       const middle = heardWith({ ...ask, spot: { ...spot, distanceM: spot.distanceM + FARTHER_M } });

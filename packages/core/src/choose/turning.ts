@@ -26,6 +26,8 @@ interface Turn {
   amount(value: number): number;
   apply(value: number): ForecastPlace;
   say(value: number): string;
+  /** Values are said in steps of this; absent: with two digits. */
+  readonly unit?: number;
 }
 
 /** A factor on a base, of at most `most` either way. */
@@ -67,6 +69,7 @@ export function* turningSteps(
   const turns: readonly Turn[] = [
     {
       what: 'noise',
+      unit: 1,
       most: MOST_DB,
       value: (t) => t * MOST_DB,
       amount: (db) => db / MOST_DB,
@@ -81,6 +84,7 @@ export function* turningSteps(
       ? [
           {
             what: 'house',
+            unit: 1,
             most: MOST_DB,
             value: (t: number) => t * MOST_DB,
             amount: (db: number) => db / MOST_DB,
@@ -134,7 +138,11 @@ const shifted = (noise: SpotNoise, db: number): SpotNoise => ({
 /** A value with two digits that still turns it: a sentence with a rounded number must be true when tried. */
 function sayable(turn: Turn, t: number, turned: (t: number) => boolean): number | undefined {
   const [value, from] = [turn.value(t), turn.value(0)];
-  const rounded = roundedAway(value, from, 2);
+  const { unit } = turn;
+  const rounded =
+    unit === undefined
+      ? roundedAway(value, from, 2)
+      : unit * (value >= from ? Math.ceil(value / unit - 1e-9) : Math.floor(value / unit + 1e-9));
   return turn.say(rounded) !== turn.say(from) && turned(turn.amount(rounded)) ? rounded : undefined;
 }
 

@@ -1,5 +1,5 @@
 import { tryDraft } from '../antenna/attempt';
-import { countText, lengthText, listText, midSentence } from '../units/format';
+import { countText, listText, midSentence } from '../units/format';
 import { COUNTS_TO_DB, hearingState, type TargetForecast } from './forecast';
 import type { Ranged } from './house-noise';
 import { type AntennaSet, bestSets } from './sets';
@@ -11,7 +11,7 @@ type ChoiceState =
   'nothing wanted' | 'no receiver' | 'computing' | 'nothing fits' | 'overload' | 'nothing hears' | 'partly' | 'best';
 
 /** Where the next step is taken. */
-type ChoiceStep = 'listen' | 'path' | 'bench' | 'draft' | 'choose';
+type ChoiceStep = 'listen' | 'path' | 'bench' | 'draft' | 'choose' | 'noise' | 'guard';
 
 /** The choice as data: page, notes, report and rail read this and word nothing of their own. */
 export interface ChoiceVerdict {
@@ -70,27 +70,27 @@ const withWords = ({ additions }: Candidate): string =>
   additions.length === 0 ? '' : `, with a ${additions.map(({ addition }) => addition.name).join(' and a ')}`;
 
 /** What the recommended antenna does, with the number that decides; while others are still computed it leads only so far. */
-function bestSentence(best: Candidate, heard: number, complete: boolean): string {
+function bestSentence(best: Candidate, heard: number, complete: boolean, missed: string): string {
   const { forecasts, spec } = best;
   const name = `${spec.source === 'kind' ? 'the ' : ''}${candidateName(best)}`;
   const where = spec.source === 'kind' && spec.spot ? ` ${SPOT_WORDS[spec.spot.kind]}` : '';
   const lead = complete ? 'Best here is' : 'So far the best is';
   const over = best.heard ? heardText(best.heard) : '';
+  const houseDb = houseDbOf(best);
+  const house = houseDb >= HOUSE_DECIDES_DB ? `; your house takes up to ${dbText(houseDb)}` : '';
   const does =
     forecasts.length > 1
-      ? `it hears ${heard} of ${forecasts.length} targets; a usual station stands ${over}, by weight`
+      ? `it hears ${heard} of ${forecasts.length} targets${missed}, ${over}`
       : `a usual ${midSentence(forecasts[0].target.name)} station stands ${over}`;
-  const houseDb = houseDbOf(best);
-  const house =
-    houseDb >= HOUSE_DECIDES_DB ? ` The noise of the house decides: it costs up to ${dbText(houseDb)}, assumed.` : '';
-  return `${lead} ${name}${where}${withWords(best)}: ${does}.${house}`;
+  return `${lead} ${name}${where}${withWords(best)}: ${does}${house}.`;
 }
 
-/** A transmitter of the listener's own comes first: what it puts on the antenna, and that Guard must have its word. */
-const ownSentence = ({ own }: Candidate): string =>
-  own
-    ? `${own.name} (your own, ${Number(own.powerW.toPrecision(3))} W at ${lengthText(own.distanceM, 2)}) puts about ${own.levelDbm >= 0 ? '+' : ''}${own.levelDbm.toFixed(0)} dBm ${own.amplified ? 'into its amplifier' : 'on it'}: ${own.destroys ? 'plan Guard first' : 'see in Guard what it bears'}. `
-    : '';
+/** A transmitter of the listener's own comes first: what it puts on the antenna. */
+const ownSentence = ({ own }: Candidate): string => {
+  if (!own) return '';
+  const level = `${own.levelDbm >= 0 ? '+' : '−'}${Math.abs(own.levelDbm).toFixed(0)} dBm`;
+  return `Your own ${own.name} puts about ${level} ${own.amplified ? 'into its amplifier' : 'on it'}. `;
+};
 
 /** Several antennas, each for what it hears best; `undefined` where one serves as well. */
 function setSentence(
@@ -101,16 +101,17 @@ function setSentence(
   if (targets.length < 2) return undefined;
   const set = bestSets(ranked, targets).findLast(({ worthIt }) => worthIt);
   if (!set || set.antennas.length < 2) return undefined;
-  const members = [...set.antennas].sort((a, b) => b.targets.length - a.targets.length);
+  const lowestHz = ({ targets: its }: AntennaSet['antennas'][number]): number =>
+    Math.min(Infinity, ...its.map(({ lowHz }) => lowHz));
+  const members = [...set.antennas].sort((a, b) => b.targets.length - a.targets.length || lowestHz(a) - lowestHz(b));
   const named = members.map(({ candidate, targets: its }) => {
-    const { spec } = candidate;
-    const where = spec.spot && spec.source === 'kind' ? ` ${SPOT_WORDS[spec.spot.kind]}` : '';
-    return `${spec.source === 'kind' ? 'the ' : ''}${candidateName(candidate)}${where}${withWords(candidate)} for ${its.length > 3 ? countText(its.length, 'target') : listText(its.map(({ name }) => midSentence(name)))}`;
+    const the = candidate.spec.source === 'kind' ? 'the ' : '';
+    const what = its.length > 2 ? countText(its.length, 'target') : listText(its.map(({ name }) => midSentence(name)));
+    return `${the}${candidateName(candidate)} for ${what}`;
   });
-  const size = members.length === 2 ? 'two' : 'three';
   return {
     ...{ set, best: members[0].candidate },
-    sentence: `${complete ? 'Best here are' : 'So far the best are'} ${size} antennas: ${listText(named)}. Usual stations then stand ${set.heardDb.toFixed(0)} dB over your noise, by weight.`,
+    sentence: `${complete ? 'Best here are' : 'So far the best are'} ${members.length === 2 ? 'two' : 'three'}: ${named.join(', ')}.`,
   };
 }
 
@@ -124,7 +125,9 @@ export function firstPiece({
 }
 
 function nextOf(best: Candidate): Pick<ChoiceVerdict, 'next' | 'step'> {
-  const { spec } = best;
+  const { spec, own } = best;
+  if (own?.destroys) return { next: 'Plan Guard first.', step: 'guard' };
+  if (houseDbOf(best) >= HOUSE_DECIDES_DB) return { next: 'Find in Noise what your own house adds.', step: 'noise' };
   if (spec.source === 'own' && spec.standing)
     return { next: 'It stands already: measure it on the Bench.', step: 'bench' };
   if (spec.source === 'own') return { next: 'It is drafted: cut and build it.', step: 'draft' };
@@ -179,11 +182,7 @@ export function choiceVerdict(ranked: readonly Candidate[], complete = true): Ch
       runnerUp,
       asked,
       heard,
-      sentence: `${ownSentence(best)}${
-        partly
-          ? `${complete ? 'No antenna here' : 'So far no antenna'} hears everything wanted. ${bestSentence(best, heard, complete)} Not ${missed}.`
-          : bestSentence(best, heard, complete)
-      }`,
+      sentence: `${ownSentence(best)}${bestSentence(best, heard, complete, partly ? `, not ${missed}` : '')}`,
       ...nextOf(best),
     };
   }

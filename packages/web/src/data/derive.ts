@@ -404,6 +404,8 @@ export const boughtCandidates = (data: StationData): readonly CandidateSpec[] =>
     name: one.name,
     source: 'bought',
     sizeM: one.sizeM,
+    // put up as a kind would be: with a choke
+    choked: true,
     burden: { price: one.price, hours: one.hours, sight: asSight(one.sight) },
     bought: {
       gains: one.gains,

@@ -76,9 +76,9 @@ export function CoverageMap({ data }: { readonly data: StationData }) {
         </p>
       )}
       {heard.complete && (
-        <Section title="Gaps" hint="bands that no antenna of yours serves well">
+        <Section title="Gaps" hint="bands on which no antenna of yours hears a usual station well">
           {gaps.length === 0 ? (
-            <p>None: every band is served with under 3 dB lost to the chain.</p>
+            <p>None: usual stations of every band are heard well.</p>
           ) : (
             <ul className="list-disc pl-5" aria-label="Gaps">
               {gaps.map((gap) => (
@@ -92,22 +92,22 @@ export function CoverageMap({ data }: { readonly data: StationData }) {
   );
 }
 
-const WORD = (lossDb: number): string => (lossDb < 3 ? 'good' : lossDb < 10 ? 'weak' : 'deaf');
+const WORD = (heardDb: number): string => (heardDb >= 10 ? 'well' : heardDb >= 0 ? 'weak' : 'not heard');
 
 function Cell({ cell, band }: { readonly cell?: Coverage; readonly band: Band }) {
   if (!cell) return null;
-  if (cell.snrLossDb === undefined) return <span className="text-dim">not known</span>;
+  if (cell.heardDb === undefined) return <span className="text-dim">not known</span>;
   return (
     <>
-      {WORD(cell.snrLossDb)},{' '}
+      {WORD(cell.heardDb)},{' '}
       <Value
-        shown={inDb(cell.snrLossDb, 0, 'dB lost')}
+        shown={inDb(cell.heardDb, 0, 'dB over noise')}
         provenance={{
           origin: 'model',
-          formula: '10 log (1 + chain noise / outside noise)',
+          formula: 'signal of a usual station through this antenna − noise through it and of the chain',
           inputs: [
             ['band', band.name],
-            ['margin', cell.marginDb === undefined ? 'not computed' : `${cell.marginDb.toFixed(0)} dB`],
+            ['lost to the chain', cell.snrLossDb === undefined ? 'not computed' : `${cell.snrLossDb.toFixed(0)} dB`],
             ['note', cell.why],
           ],
           source: 'moment method over this ground; ITU-R P.372 medians or your own floor',

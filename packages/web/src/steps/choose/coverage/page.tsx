@@ -32,8 +32,8 @@ export default function CoverageRoom() {
           margin={
             <Note title="What the words mean">
               <p>
-                Good: under 3 dB of SNR lost to the chain. Weak: under 10 dB. Deaf: more; the receiver decides, not the
-                sky.
+                How far a usual station of the band stands over your noise. Well: 10 dB and more. Weak: up to 10 dB. Not
+                heard: under the noise.
               </p>
             </Note>
           }

@@ -53,11 +53,13 @@ function useTurns(ranking: Ranking, wanted: readonly ForecastTarget[]): readonly
 /** One antenna of a set: what it is for and what it hears there. */
 function memberText({ candidate, targets, addsDb }: AntennaSet['antennas'][number]): string {
   const its = candidate.forecasts.filter(({ target }) => targets.includes(target));
-  const heard = its.flatMap((forecast) => forecast.heard?.middle ?? []);
+  const heard = its
+    .flatMap((forecast) => forecast.heard?.middle.toFixed(0) ?? [])
+    .sort((a, b) => Number(a) - Number(b));
   const range =
     heard.length === 0
       ? 'nothing of its own'
-      : `${Math.min(...heard).toFixed(0)} to ${Math.max(...heard).toFixed(0)} dB over the noise on ${countText(its.length, 'target')}`;
+      : `${heard[0] === heard.at(-1) ? '' : `${heard[0]} to `}${heard.at(-1)} dB over the noise on ${countText(its.length, 'target')}`;
   return `${candidate.spec.name}: ${range}; without it ${addsDb.toFixed(0)} dB are lost.`;
 }
 

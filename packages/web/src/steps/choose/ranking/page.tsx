@@ -164,7 +164,7 @@ function Verdict({ ranking }: { readonly ranking: Ranking }) {
       <Next>
         {!ranking.complete ? (
           'The wire model is still at work.'
-        ) : best?.spec.source === 'kind' ? (
+        ) : best?.spec.source === 'kind' && step === 'draft' ? (
           <NextPiece best={best} />
         ) : step === 'choose' ? (
           next

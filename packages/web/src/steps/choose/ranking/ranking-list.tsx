@@ -1,3 +1,4 @@
+import { BLANK, type Change, createOf } from '@velvet-reed/contract';
 import { SIGHT_WORDS } from '@velvet-reed/core/antenna';
 import {
   type Candidate,
@@ -16,6 +17,7 @@ import { capital, countText, freeName, frequencyText } from '@velvet-reed/core/u
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { designValues } from '../../../data/derive';
+import { newOrder } from '../../../data/path-orders';
 import { entry, useStationId, useWrite, type StationData } from '../../../data/station';
 import { Button } from '../../../ui/button';
 import { inDb, Value } from '../../../ui/value';
@@ -266,6 +268,7 @@ function Pick({ data, candidate }: { readonly data: StationData; readonly candid
           resource: 'revisions',
           values: { ...designValues(design), antennaId: { new: 'antenna' }, number: 1 },
         },
+        ...pathOf(data, candidate, name),
         entry('choose', `Chose ${name}. ${reason}`),
       ],
       `${name} is on the Draft.`,
@@ -277,6 +280,38 @@ function Pick({ data, candidate }: { readonly data: StationData; readonly candid
       Draft it
     </Button>
   );
+}
+
+/** The path that a proposed filter or preamplifier belongs to: at the antenna, then the cable into the house. Nothing where nothing was proposed. */
+function pathOf(data: StationData, { additions, forecasts }: Candidate, name: string): readonly Change[] {
+  const target = data.targets.find(({ id }) => String(id) === forecasts[0]?.target.id);
+  const receiver = data.receivers.find((one) => forecasts[0]?.receiver?.name.startsWith(one.name));
+  if (additions.length === 0 || !target || !receiver) return [];
+  const { cableId, lineLengthM } = data.station;
+  const stages = [
+    ...additions.map(({ addition: { name: stage, lossDb, amplifier, filter } }) => ({
+      ...{ ...BLANK.pathStages, name: capital(stage), lossDb },
+      ...(filter ? { ...filter, kind: 'filter' as const } : {}),
+      ...(amplifier ? { ...amplifier, kind: 'amplifier' as const } : {}),
+    })),
+    { ...BLANK.pathStages, name: 'Cable into the house', kind: 'line' as const, cableId, lengthM: lineLengthM },
+  ];
+  const places = stages.map((_, i) => ({ new: `stage ${i}` }));
+  return [
+    createOf(
+      'paths',
+      {
+        ...{ ...BLANK.paths, name: `Path of ${name}`, targetId: target.id, receiverId: receiver.id },
+        antennaId: { new: 'antenna' },
+      },
+      'path',
+    ),
+    ...stages.map((stage, i) =>
+      createOf('pathStages', { kind: 'line', ...stage, pathId: { new: 'path' } }, `stage ${i}`),
+    ),
+    ...newOrder({ new: 'path' }, 1, places),
+    ...newOrder({ new: 'path' }, 2, places),
+  ];
 }
 
 /** Middle and range of what is heard, over the whole span that counts; the line stands at the noise. */

@@ -14,7 +14,10 @@ export function Sets({
   readonly ranked: readonly Candidate[];
   readonly targets: readonly ForecastTarget[];
 }) {
-  const sets = useMemo(() => bestSets(ranked, targets), [ranked, targets]);
+  const sets = useMemo(
+    () => bestSets(ranked, targets).filter(({ antennas }) => antennas.every((one) => one.targets.length > 0)),
+    [ranked, targets],
+  );
   if (targets.length < 2 || sets.length < 2) return null;
   return (
     <Section title="One, two or three antennas" hint="each set with what every antenna of it adds">
@@ -42,7 +45,7 @@ function SetLine({ set: { antennas, heardDb, worthIt } }: { readonly set: Antenn
         .map(({ candidate, targets, addsDb }) =>
           antennas.length === 1
             ? candidateTitle(candidate)
-            : `${candidateTitle(candidate)} for ${targets.length === 0 ? 'nothing of its own' : listText(targets.map(({ name }) => midSentence(name)))}, adds ${addsDb.toFixed(0)} dB`,
+            : `${candidateTitle(candidate)} for ${listText(targets.map(({ name }) => midSentence(name)))}, adds ${addsDb.toFixed(0)} dB`,
         )
         .join('; ')}
       .{worthIt ? '' : ' Not worth it.'}

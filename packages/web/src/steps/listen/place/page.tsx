@@ -18,8 +18,10 @@ export default function PlaceRoom() {
     <StationPage>
       {(data) => (
         <Room title="Place, Listen" verdict={<Verdict data={data} />} margin={<PlaceNotes data={data} />}>
-          <Spots data={data} />
+          {/* what is asked stands first until it is said */}
+          {!spotsSaid(data) && <Spots data={data} />}
           <WorldMap data={data} />
+          {spotsSaid(data) && <Spots data={data} />}
           <Distances data={data} />
           <Accessories data={data} />
         </Room>
