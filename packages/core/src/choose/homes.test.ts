@@ -202,7 +202,7 @@ describe('eight listeners', () => {
       },
       more: { ownTransmitters: [{ name: 'Rig', freqHz: 7.1e6, powerW: 100, powerKind: 'EIRP', distanceM: 30 }] },
     });
-    expect(verdict.sentence).toMatch(/^Your own Rig puts about \+\d+ dBm on it\. /);
+    expect(verdict.sentence).toMatch(/^Your own Rig brings some \+\d+ dBm to the antenna\. /);
     // free space: √(30·100)/30 m = 1.83 V/m, +31 dBm at 7.1 MHz on an isotropic antenna (by hand)
     expect(ranked[0].own?.levelDbm).toBeGreaterThan(15);
     expect(ranked[0].own?.levelDbm).toBeLessThan(35);

@@ -1,5 +1,5 @@
 import { tryDraft } from '../antenna/attempt';
-import { countText, listText, midSentence } from '../units/format';
+import { countText, listText, midSentence, numberText } from '../units/format';
 import { COUNTS_TO_DB, hearingState, type TargetForecast } from './forecast';
 import type { Ranged } from './house-noise';
 import { type AntennaSet, bestSets } from './sets';
@@ -74,7 +74,8 @@ function bestSentence(best: Candidate, heard: number, complete: boolean, missed:
   const { forecasts, spec } = best;
   const name = `${spec.source === 'kind' ? 'the ' : ''}${candidateName(best)}`;
   const where = spec.source === 'kind' && spec.spot ? ` ${SPOT_WORDS[spec.spot.kind]}` : '';
-  const lead = complete ? 'Best here is' : 'So far the best is';
+  // what is still computed may turn it: no figure yet
+  if (!complete) return `So far the best is ${name}${where}.`;
   const over = best.heard ? heardText(best.heard) : '';
   const houseDb = houseDbOf(best);
   const house = houseDb >= HOUSE_DECIDES_DB ? `; your house takes up to ${dbText(houseDb)}` : '';
@@ -82,20 +83,19 @@ function bestSentence(best: Candidate, heard: number, complete: boolean, missed:
     forecasts.length > 1
       ? `it hears ${heard} of ${forecasts.length} targets${missed}, ${over}`
       : `a usual ${midSentence(forecasts[0].target.name)} station stands ${over}`;
-  return `${lead} ${name}${where}${withWords(best)}: ${does}${house}.`;
+  return `Best here is ${name}${where}${withWords(best)}: ${does}${house}.`;
 }
 
 /** A transmitter of the listener's own comes first: what it puts on the antenna. */
 const ownSentence = ({ own }: Candidate): string => {
   if (!own) return '';
   const level = `${own.levelDbm >= 0 ? '+' : '−'}${Math.abs(own.levelDbm).toFixed(0)} dBm`;
-  return `Your own ${own.name} puts about ${level} ${own.amplified ? 'into its amplifier' : 'on it'}. `;
+  return `Your own ${own.name} brings some ${level} ${own.amplified ? 'into the amplifier of the antenna' : 'to the antenna'}. `;
 };
 
 /** Several antennas, each for what it hears best; `undefined` where one serves as well. */
 function setSentence(
   ranked: readonly Candidate[],
-  complete: boolean,
 ): { readonly sentence: string; readonly best: Candidate; readonly set: AntennaSet } | undefined {
   const targets = ranked[0]?.forecasts.map(({ target }) => target) ?? [];
   if (targets.length < 2) return undefined;
@@ -104,14 +104,15 @@ function setSentence(
   const lowestHz = ({ targets: its }: AntennaSet['antennas'][number]): number =>
     Math.min(Infinity, ...its.map(({ lowHz }) => lowHz));
   const members = [...set.antennas].sort((a, b) => b.targets.length - a.targets.length || lowestHz(a) - lowestHz(b));
-  const named = members.map(({ candidate, targets: its }) => {
+  const named = members.map(({ candidate, targets: its }, i) => {
     const the = candidate.spec.source === 'kind' ? 'the ' : '';
-    const what = its.length > 2 ? countText(its.length, 'target') : listText(its.map(({ name }) => midSentence(name)));
+    const count = i === 0 ? countText(its.length, 'target') : numberText(its.length);
+    const what = its.length > 2 ? count : listText(its.map(({ name }) => midSentence(name)));
     return `${the}${candidateName(candidate)} for ${what}`;
   });
   return {
     ...{ set, best: members[0].candidate },
-    sentence: `${complete ? 'Best here are' : 'So far the best are'} ${members.length === 2 ? 'two' : 'three'}: ${named.join(', ')}.`,
+    sentence: `Best here are ${members.length === 2 ? 'two' : 'three'}: ${named.join(', ')}.`,
   };
 }
 
@@ -165,7 +166,7 @@ export function choiceVerdict(ranked: readonly Candidate[], complete = true): Ch
   const good = may.filter(usable);
   const some = may.filter((one) => heardCount(one) > 0 && one.counts.overloads === 0 && spoiltCount(one) > 0);
   const [best, runnerUp] = good.length > 0 ? good : some;
-  const set = setSentence(ranked, complete);
+  const set = complete ? setSentence(ranked) : undefined;
   if (set && best)
     return {
       ...{ state: 'best', best: set.best, set: set.set, runnerUp: best === set.best ? runnerUp : best },
@@ -182,7 +183,7 @@ export function choiceVerdict(ranked: readonly Candidate[], complete = true): Ch
       runnerUp,
       asked,
       heard,
-      sentence: `${ownSentence(best)}${bestSentence(best, heard, complete, partly ? `, not ${missed}` : '')}`,
+      sentence: `${complete ? ownSentence(best) : ''}${bestSentence(best, heard, complete, partly ? `, not ${missed}` : '')}`,
       ...nextOf(best),
     };
   }

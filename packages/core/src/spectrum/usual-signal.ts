@@ -46,7 +46,8 @@ const inSight = (
   polarisation: Polarisation = 'vertical',
 ): UsualSender => ({ ...{ way: 'in sight', powerW, gainDbi: 2, distanceKm, polarisation, clutterDb } });
 
-const BROADCAST = sky(100e3, 12, 1500);
+/** Most stations beam elsewhere: what comes off their beam is some 8 dB less than in it. */
+const BROADCAST = sky(100e3, 4, 1500);
 const AMATEUR = sky(100, 2, 1000);
 
 /** Senders that are usual for the services of the catalogue. Common practice, no source. */

@@ -145,7 +145,7 @@ function Margin({
       </Note>
       <Note title="Carriers at the antenna">
         {asked.question.signals.length === 0 ? (
-          <p>None registered: overload cannot be judged. Enter transmitters in Listen.</p>
+          <p>No transmitter of others is entered: overload cannot be judged. Enter them in Listen.</p>
         ) : (
           <ul>
             {asked.question.signals.map((signal) => (

@@ -68,11 +68,9 @@ function Verdict({
   return (
     <>
       {choiceVerdict(ranked).sentence}{' '}
-      {poor.length === 0
-        ? 'Every target is heard well by something.'
-        : `Nothing here hears ${listText(poor.map(({ name }) => midSentence(name)))} well.`}{' '}
+      {poor.length > 0 && `Nothing here hears ${listText(poor.map(({ name }) => midSentence(name)))} well. `}
       <Next>
-        <Link to={`/s/${stationId}/choose/ranking`}>Next: see in Ranking what it asks of the place, and draft it.</Link>
+        <Link to={`/s/${stationId}/choose/ranking`}>Next: see in Ranking why.</Link>
       </Next>
     </>
   );

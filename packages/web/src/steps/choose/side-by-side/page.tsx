@@ -1,4 +1,4 @@
-import { isJudged, mayStay } from '@velvet-reed/core/choose';
+import { heardText, isJudged, mayStay } from '@velvet-reed/core/choose';
 import { numberText } from '@velvet-reed/core/units';
 import { useRanking } from '../../../data/ranking';
 import type { StationData } from '../../../data/station';
@@ -36,8 +36,8 @@ function Sheet({ data }: { readonly data: StationData }) {
       title="Side by side, Choose"
       verdict={
         <>
-          {best
-            ? `${candidateTitle(best)} stands highest in the ranking${candidates.length === 1 ? '' : ` of these ${numberText(candidates.length)}`}: ${best.reason}`
+          {best?.heard
+            ? `${candidateTitle(best)} stands highest${candidates.length === 1 ? '' : ` of these ${numberText(candidates.length)}`}: ${heardText(best.heard)}.`
             : 'None of these may stand here and is judged.'}{' '}
           <Next>
             {chosen.length > 0

@@ -31,7 +31,8 @@ export default function TransmittersRoom() {
               </Note>
               <Note title="Your own">
                 <p>
-                  Your own transmitter is left out of forecasts: Guard works with it, and the Plot says where it stands.
+                  Your own transmitter makes no product while you listen. Choose says what it brings to each antenna,
+                  and Guard what must be done about it.
                 </p>
               </Note>
             </>
@@ -50,6 +51,16 @@ function Verdict({ data }: { readonly data: StationData }) {
   const others = othersTransmitters(data)
     .map((one) => ({ one, field: transmitterField(one) }))
     .sort((a, b) => b.field.isotropicDbm - a.field.isotropicDbm);
+  const own = data.transmitters.find((one) => one.own);
+  if (others.length === 0 && own)
+    return (
+      <>
+        Your own {own.name} is the only transmitter entered: what it brings to an antenna is told in Choose.{' '}
+        <Next>
+          <Link to={`/s/${stationId}/guard/states`}>Next: plan Guard.</Link>
+        </Next>
+      </>
+    );
   if (others.length === 0)
     return (
       <>
