@@ -6,7 +6,7 @@ import { ellipticLowpass } from './filter/elliptic';
 import { ladderLossDb } from './filter/ladder';
 import { insideNearField } from './guard/coupling';
 import { floorSteps } from './noise/floor-log';
-import { noiseVerdict } from './noise/verdict';
+import { amplifierWords, noiseVerdict } from './noise/verdict';
 import { analysePath } from './path/plan';
 import type { PathReceiver } from './path/question';
 import { fullScaleHeadroom } from './path/receiver';
@@ -168,6 +168,20 @@ describe('noise and trials', () => {
     expect([three.state, three.sentence.includes('3.0 dB of SNR')]).toEqual(['receiver decides', true]);
     const ten = noiseVerdict([{ freqHz: 7e6, offDbm: -110, onDbm: -100 }]);
     expect([ten.state, ten.sentence.includes('0.46 dB of SNR')]).toEqual(['outside decides', true]);
+  });
+  test('beside an FM mast a rise of 1 dB or a fall of 4 is thought of as overload, and no amplifier is advised', () => {
+    const mast = { name: 'FM mast', levelDbm: -9 };
+    for (const onDbm of [-109, -114]) {
+      const judged = noiseVerdict([{ freqHz: 7e6, offDbm: -110, onDbm }], 0, mast);
+      expect(judged.state).toBe('perhaps overload');
+      expect(`${judged.sentence} ${judged.next}`).toMatch(/FM mast brings about −9 dBm.*pad of 10 dB.*no amplifier/);
+      expect(amplifierWords(onDbm + 110, mast)).toBe('cannot be said');
+    }
+    // a rise of 10 dB hears the outside, mast or not; far from any mast a small rise is a deaf receiver
+    expect(noiseVerdict([{ freqHz: 7e6, offDbm: -110, onDbm: -100 }], 0, mast).state).toBe('outside decides');
+    expect(noiseVerdict([{ freqHz: 7e6, offDbm: -110, onDbm: -109 }], 0, { name: 'far', levelDbm: -60 }).state).toBe(
+      'receiver decides',
+    );
   });
   const pairs = (differences: readonly number[]): TrialPair[] =>
     differences.map((d) => ({ levelADbm: -80, noiseADbm: -100, levelBDbm: -80 + d, noiseBDbm: -100 }));

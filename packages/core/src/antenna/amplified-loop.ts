@@ -85,6 +85,8 @@ export const amplifiedLoop: AntennaKind = {
   usefulHz: (_, d) => [1e5, (SMALL_LOOP_MAX_WAVELENGTHS * SPEED_OF_LIGHT_M_PER_S) / (Math.PI * d.loopDiameterM)],
   name: 'Small amplified loop',
   summary: 'one turn with an amplifier at its foot, turned by hand to null a noise',
+  school:
+    'Some take it wideband, some with a low-pass ahead of its amplifier: near strong FM stations the low-pass wins, elsewhere it only costs VHF.',
   parameters: PARAMETERS,
   ignores: ['insulated', 'allowance'],
   materials: ['loop amplifier with its supply', 'coax with plug, gland and sleeve', 'a short non-metal post'],

@@ -18,6 +18,8 @@ export const discone = wireKind({
   usefulHz: ({ freqHz }) => [freqHz, 8 * freqHz],
   name: 'Discone',
   summary: 'a disc over a cone of rods: one antenna for a decade of VHF and UHF',
+  school:
+    'One antenna for all of VHF and UHF, or several for their bands: the discone hears everything, strong neighbours included.',
   parameters: [
     countParameter('rods', 'Rods of disc and cone, each', 8, 6, 16),
     lengthParameter('coneM', 'Rods of the cone', (design) => 0.25 * wavelengthM(design.freqHz) * 1.05, {

@@ -39,6 +39,8 @@ export const endFedWire = wireKind({
   name: 'End-fed wire with counterpoise',
   summary:
     'as much wire as there is room for, up and away, through a 9:1 transformer; a shorter one near the ground as its other half',
+  school:
+    'A 9:1 transformer takes any length and gives away some dB; a tuner at the feed takes one length at a time and gives away none.',
   parameters: [
     lengthParameter('wireM', 'Wire, level part', (design) => Math.max(LEAST_WIRE_M, 0.35 * wavelengthM(design.freqHz))),
     lengthParameter('feedM', 'Height of the feed', 1, { least: 0.05, most: 20 }),

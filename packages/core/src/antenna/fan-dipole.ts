@@ -48,6 +48,7 @@ export const fanDipole = wireKind({
   },
   name: 'Fan dipole',
   summary: 'two to five pairs of arms on one feed, one pair for each band',
+  school: 'Traps or a fan of wires: the traps are tidy and lose a little, the fan is wide and loses nothing.',
   parameters: [
     countParameter('bands', 'Pairs of arms', 2, 2, MOST_BANDS),
     ...bandParameters,

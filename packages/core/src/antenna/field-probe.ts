@@ -74,6 +74,8 @@ export const fieldProbeKind = wireKind({
   usefulHz: (_, d) => [1e4, SPEED_OF_LIGHT_M_PER_S / (8 * d.mastM)],
   name: 'Short E-field probe',
   summary: 'a rod or plate with a high-impedance amplifier on top of a mast; the mast is its other half',
+  school:
+    'Some find it the best small antenna in the open, others never had a quiet one: what decides is how far its mast stands from the house, and its earth.',
   parameters: PARAMETERS,
   ignores: ['insulated', 'allowance'],
   head: PROBE_AMPLIFIER,

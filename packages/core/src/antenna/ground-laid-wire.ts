@@ -18,6 +18,8 @@ export const groundLaidWire = wireKind({
   usefulHz: (_, d) => [(0.4 * SPEED_OF_LIGHT_M_PER_S) / d.lengthM, (4 * SPEED_OF_LIGHT_M_PER_S) / d.lengthM],
   name: 'Terminated wire on the ground',
   summary: 'the same lying in the grass: shorter, slower, unseen',
+  school:
+    'Short and quiet on the ground, or long and a metre up: the higher wire hears more, the one in the grass needs no leave.',
   parameters: [
     lengthParameter('lengthM', 'Length', (design) => Math.min(120, Math.max(20, 0.5 * wavelengthM(design.freqHz))), {
       least: 5,

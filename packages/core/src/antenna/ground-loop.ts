@@ -20,6 +20,8 @@ export const groundLoop = wireKind({
   usefulHz: (_, d) => [(0.05 * SPEED_OF_LIGHT_M_PER_S) / (4 * d.sideM), (0.9 * SPEED_OF_LIGHT_M_PER_S) / (4 * d.sideM)],
   name: 'Loop on the ground',
   summary: 'a square of wire lying on the lawn: quiet, unseen, for low bands',
+  school:
+    'It gives little level and little noise. Some judge by the meter and reject it, others by what they can copy and keep it.',
   parameters: [
     lengthParameter('sideM', 'One side', 4.5, { least: 0.5, most: 60 }),
     lengthParameter('heightM', 'Height over ground', 0.02, {

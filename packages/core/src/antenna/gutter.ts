@@ -19,6 +19,8 @@ export const gutter = wireKind({
   name: 'Metal gutter with its downpipe',
   summary:
     'what hangs there already, fed at the foot of the pipe against wires along the wall: unseen, but of the house',
+  school:
+    'Unseen and free, say some; a part of the house and noisy, say others: measure its floor before you believe either side.',
   parameters: [
     lengthParameter('gutterM', 'Gutter', 8, { least: 1, most: 60 }),
     lengthParameter('heightM', 'Height of the gutter', 5, { least: 1, most: 40, hint: 'over ground' }),

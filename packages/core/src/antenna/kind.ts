@@ -184,6 +184,8 @@ export interface AntennaKind {
   readonly burden: Burden;
   /** It hears along the direction in which it is laid, first end to last; all others hear across it. */
   readonly hearsAlong?: boolean;
+  /** Where practitioners differ about it, both sides in one or two sentences. */
+  readonly school?: string;
   /** Spots at which it is put up; absent: wherever it finds room outdoors or under a roof. Common practice, no source. */
   readonly spots?: readonly SpotKind[];
   /** What it answers to of the noise of the house; absent: balanced. */

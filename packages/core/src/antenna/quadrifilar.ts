@@ -38,6 +38,8 @@ export const quadrifilar = wireKind({
   atPlace: (_, __, room) => ({ heightM: room.heightM }),
   name: 'Quadrifilar helix',
   summary: 'two twisted loops, one a little larger: circular over the whole sky, no reflector, no turning',
+  school:
+    'Turnstile or quadrifilar helix: the one is easier to build, the other holds its polarisation down to the horizon.',
   parameters: [
     lengthParameter('largeTallM', 'Larger loop, height', (design) => LARGE.tall * wavelengthM(design.freqHz)),
     lengthParameter('largeAcrossM', 'Larger loop, across', (design) => LARGE.across * wavelengthM(design.freqHz)),

@@ -16,6 +16,8 @@ export const terminatedFoldedDipole = wireKind({
   usefulHz: (_, { lengthM }) => [(LENGTH_SHARE * 3e8) / lengthM, (6 * LENGTH_SHARE * 3e8) / lengthM],
   name: 'Terminated folded dipole',
   summary: 'a folded dipole with a resistor: no dip to trim, over a range of five to one; the resistor takes some dB',
+  school:
+    'Its resistor takes 3 to 10 dB. For transmitting that is much; for reception it costs nothing where outside noise decides.',
   parameters: [
     lengthParameter('lengthM', 'Overall length', (design) => LENGTH_SHARE * wavelengthM(design.freqHz)),
     lengthParameter('spacingM', 'Spacing of the conductors', (design) => SPACING_SHARE * wavelengthM(design.freqHz), {

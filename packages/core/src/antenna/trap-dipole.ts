@@ -34,6 +34,7 @@ export const trapDipole = wireKind({
   atPlace: onSupport,
   name: 'Trap dipole',
   summary: 'one wire for two bands: traps end it on the upper one and lengthen it on the lower',
+  school: 'Traps or a fan of wires: the traps are tidy and lose a little, the fan is wide and loses nothing.',
   parameters: [
     UPPER,
     plainParameter('trapOhm', 'Reactance of a trap part, Ω', 200, 20, 2000, 'coil and capacitor alike, upper band'),

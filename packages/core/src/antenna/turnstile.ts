@@ -16,6 +16,8 @@ export const turnstile = wireKind({
   }),
   name: 'Turnstile over a reflector',
   summary: 'two crossed dipoles, one a little long and one a little short, over crossed rods: circular, looks up',
+  school:
+    'Turnstile or quadrifilar helix: the one is easier to build, the other holds its polarisation down to the horizon.',
   parameters: [
     lengthParameter('longM', 'Longer dipole', (design) => 0.475 * (1 + SPREAD) * wavelengthM(design.freqHz)),
     lengthParameter('shortM', 'Shorter dipole', (design) => 0.475 * (1 - SPREAD) * wavelengthM(design.freqHz)),

@@ -10,6 +10,7 @@ export const verticalOverRadials = wireKind({
   spots: ['garden', 'trees'],
   name: 'Vertical over level radials',
   summary: 'a quarter wave standing on the garden, radials just above it',
+  school: 'Many short radials on the ground or a few raised ones: raised ones lose less, ground ones trip nobody.',
   parameters: [
     ...RADIALS,
     ELEMENT,

@@ -9,7 +9,8 @@ export interface NoiseReading {
 }
 
 /** How the floor stands. `some other floor`: readings of another kind are kept, but none with the antenna off and on. */
-type NoiseState = 'nothing measured' | 'some other floor' | 'outside decides' | 'receiver decides' | 'no rise';
+type NoiseState =
+  'nothing measured' | 'some other floor' | 'outside decides' | 'receiver decides' | 'no rise' | 'perhaps overload';
 
 /** The noise as data: page, report and rail read this. */
 export interface NoiseVerdict<R extends NoiseReading = NoiseReading> {
@@ -31,14 +32,31 @@ const AMPLIFIER_WORDS: Readonly<Record<AmplifierAdvice, string>> = {
 };
 
 /** What a rise says about an amplifier, in a word or two; table and report read this. Without a rise nothing from outside was heard, and nothing can be said. */
-export const amplifierWords = (riseDb: number): string =>
-  riseDb > 0 ? AMPLIFIER_WORDS[amplifierAdvice(riseDb)] : 'cannot be said';
+export const amplifierWords = (riseDb: number, strong?: StrongCarrier): string =>
+  riseDb <= 0 || mayBeOverload(riseDb, strong) ? 'cannot be said' : AMPLIFIER_WORDS[amplifierAdvice(riseDb)];
+
+/** The strongest carrier of others at the place, as an isotropic antenna hands it on. */
+export interface StrongCarrier {
+  readonly name: string;
+  readonly levelDbm: number;
+}
+/** From here a carrier overloads ordinary receivers, dBm. Common practice, no source. */
+const STRONG_DBM = -15;
+/** Less than this the noise must rise before overload is thought of, dB. Common practice, no source. */
+const HARDLY_DB = 3;
+/** A fall, or hardly a rise, beside a strong carrier: what an overloaded receiver shows as well as a deaf one. */
+const mayBeOverload = (riseDb: number, strong: StrongCarrier | undefined): strong is StrongCarrier =>
+  strong !== undefined && strong.levelDbm > STRONG_DBM && riseDb < HARDLY_DB;
 
 /** Rise to a tenth of a dB, as the readings are shown. */
 export const riseOf = ({ offDbm, onDbm }: NoiseReading): number => Math.round((onDbm - offDbm) * 10) / 10;
 
-/** @param others how many floors of other kinds (log, devices, hand-read) are kept. */
-export function noiseVerdict<R extends NoiseReading>(readings: readonly R[], others = 0): NoiseVerdict<R> {
+/** @param others how many floors of other kinds (log, devices, hand-read) are kept. @param strong the strongest carrier of others at the place. */
+export function noiseVerdict<R extends NoiseReading>(
+  readings: readonly R[],
+  others = 0,
+  strong?: StrongCarrier,
+): NoiseVerdict<R> {
   const worst = readings.reduce<R | undefined>(
     (low, one) => (!low || riseOf(one) < riseOf(low) ? one : low),
     undefined,
@@ -56,6 +74,13 @@ export function noiseVerdict<R extends NoiseReading>(readings: readonly R[], oth
   const { snrLossDb } = noiseRise(rise);
   const where = frequencyText(worst.freqHz, 3);
   const common = { worst, snrLossDb };
+  if (mayBeOverload(rise, strong))
+    return {
+      ...common,
+      state: 'perhaps overload',
+      sentence: `At ${where} the noise ${rise < 0 ? 'falls' : 'hardly rises'} with the antenna, and ${strong.name} brings about ${strong.levelDbm.toFixed(0).replace('-', '−')} dBm: the receiver may be overloaded.`,
+      next: 'Put a pad of 10 dB in: if signals come up out of the noise, it was overload. Add no amplifier before that.',
+    };
   if (snrLossDb === null)
     return {
       ...common,

@@ -39,6 +39,7 @@ export {
 export { horizonAt, type HorizonPoint, horizonText, readHorizon } from './horizon';
 export { clearSeconds, LOW_PASS_DEG, ratingsByHeight, type SkyPoint, skyTrack, wholePictures } from './sky';
 export { greatCircle, locatorOf, parsePosition, type Position } from './place';
-export { lightFavours, type ListeningWindow, listeningWindows } from './schedule';
+export { openingAt } from './opening';
+export { type ListeningWindow, listeningWindows } from './schedule';
 export { REPEATS } from './repeats';
 export { daylightOf, lightAt, nextSunEvent } from './sun';

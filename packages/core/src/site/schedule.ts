@@ -1,7 +1,7 @@
 import { satellitePasses, type OrbitalElements } from './passes';
-import { wantedPosition, LINE_OF_SIGHT_FROM_HZ, type WantedPlace } from './arrival';
+import type { WantedPlace } from './arrival';
+import { openingAt } from './opening';
 import type { Position } from './place';
-import { lightAt } from './sun';
 
 /** A target as far as the timetable needs it. */
 export interface ScheduledTarget extends WantedPlace {
@@ -32,41 +32,6 @@ export interface ListeningWindow {
 
 const MINUTE_MS = 60_000;
 const STEP_MS = 10 * MINUTE_MS;
-/** Below: absorbed by day, good in the dark. Above: carried by day, dead in the dark. Between both: best at dusk and dawn. Common practice, no source. */
-const NIGHT_BELOW_HZ = 8e6;
-const DAY_ABOVE_HZ = 12e6;
-const SKY_WAVE_BELOW_HZ = 50e6;
-
-interface Opinion {
-  readonly quality: 'good' | 'fair' | 'poor';
-  readonly why: string;
-}
-
-/** Whether the sun at both ends favours a frequency. A stated rule of thumb, not a forecast of the ionosphere. */
-export function lightFavours(
-  freqHz: number,
-  here: ReturnType<typeof lightAt>,
-  there: ReturnType<typeof lightAt>,
-): Opinion {
-  const dark = [here, there].filter((light) => light !== 'day').length;
-  const ends = `${here} here, ${there} there`;
-  if (freqHz < NIGHT_BELOW_HZ)
-    return dark === 2
-      ? { quality: 'good', why: `${ends}: no absorption below 8 MHz` }
-      : dark === 1
-        ? { quality: 'fair', why: `${ends}: the bright end absorbs` }
-        : { quality: 'poor', why: `${ends}: absorbed by day` };
-  if (freqHz > DAY_ABOVE_HZ)
-    return dark === 0
-      ? { quality: 'good', why: `${ends}: carried by day above 12 MHz` }
-      : [here, there].includes('night')
-        ? { quality: 'poor', why: `${ends}: the dark end lets it through` }
-        : { quality: 'fair', why: `${ends}: about to close` };
-  return [here, there].includes('twilight')
-    ? { quality: 'good', why: `${ends}: the grey line favours 8 to 12 MHz` }
-    : { quality: 'fair', why: `${ends}: 8 to 12 MHz is open most hours` };
-}
-
 /** Whether a moment lies within a target's hours. */
 export function withinHours({ fromMin, toMin }: Pick<ScheduledTarget, 'fromMin' | 'toMin'>, atMs: number): boolean {
   if (fromMin === null || toMin === null || fromMin === toMin) return true;
@@ -74,26 +39,8 @@ export function withinHours({ fromMin, toMin }: Pick<ScheduledTarget, 'fromMin' 
   return fromMin < toMin ? minute >= fromMin && minute < toMin : minute >= fromMin || minute < toMin;
 }
 
-const hasHours = (target: ScheduledTarget): boolean => target.fromMin !== null && target.toMin !== null;
-
-function opinion(target: ScheduledTarget, station: Position, atMs: number): Opinion {
-  const centreHz = (target.lowHz + target.highHz) / 2;
-  const place = wantedPosition(target);
-  if (centreHz >= LINE_OF_SIGHT_FROM_HZ || centreHz >= SKY_WAVE_BELOW_HZ)
-    return {
-      quality: 'good',
-      why: hasHours(target) ? 'its own hours; the sun does not matter' : 'any hour: line of sight',
-    };
-  const here = lightAt(station, atMs);
-  if (!place) {
-    const { quality, why } = lightFavours(centreHz, here, here);
-    return { quality, why: `${why.replace(/, \w+ there/, '')} (no place given: this end only)` };
-  }
-  return lightFavours(centreHz, here, lightAt(place, atMs));
-}
-
 /**
- * Good and fair windows in a stretch of time, earliest first: the target's own hours, the sun at both ends, and satellite passes. Edges are
+ * Good and fair windows in a stretch of time, earliest first: the target's own hours, what the way lets through, and satellite passes. Edges are
  * good to 10 minutes, passes to a second.
  */
 export function listeningWindows(
@@ -108,8 +55,9 @@ export function listeningWindows(
     const found: ListeningWindow[] = [];
     let open: ListeningWindow | undefined;
     for (let ms = fromMs; ms <= toMs; ms += STEP_MS) {
-      const now = ms < toMs && withinHours(target, ms) ? opinion(target, station, ms) : undefined;
+      const now = ms < toMs && withinHours(target, ms) ? openingAt(target, station, ms) : undefined;
       const counted = now && now.quality !== 'poor' ? { quality: now.quality, why: now.why } : undefined;
+      // what stands behind a window changes by the minute: the words of its beginning stay
       if (open && open.quality === counted?.quality) continue;
       if (open) found.push({ ...open, toMs: ms });
       open = counted && { id: target.id, name: target.name, weight: target.weight, fromMs: ms, toMs: ms, ...counted };

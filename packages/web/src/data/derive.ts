@@ -131,9 +131,10 @@ export interface OutsideNoise extends ExpectedNoise {
   readonly measured?: { readonly floor: Floor; readonly overClassDb: number };
 }
 
-export function outsideNoise(data: StationData, freqHz: number): OutsideNoise {
+/** @param seesSky the antenna looks up, away from the warm earth. */
+export function outsideNoise(data: StationData, freqHz: number, seesSky = false): OutsideNoise {
   const { station } = data;
-  const expected = expectedNoise(station.environment, freqHz, station.noiseOffsetDb);
+  const expected = expectedNoise(station.environment, freqHz, station.noiseOffsetDb, { seesSky });
   const floor = floorNear(levelsOf(data).floors, freqHz);
   const receiver = floor && receiverAt(data, floor.freqHz);
   if (!floor || !receiver) return expected;

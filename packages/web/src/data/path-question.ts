@@ -23,9 +23,9 @@ export function askPath(data: StationData, path: Saved<'paths'>, target: Saved<'
   const here = reception?.(centreHz);
   const counted = here && here.validity !== 'outside' ? here : undefined;
   const share = counted ? counted.transfer : 1;
-  const faDb = outsideNoise(data, centreHz).faDb;
   const revision = path.antennaId === null ? undefined : latestRevision(data, path.antennaId);
-  const head = revision && antennaKind(revision.kind).head;
+  const { head, seesSky } = revision ? antennaKind(revision.kind) : {};
+  const { faDb } = outsideNoise(data, centreHz, seesSky);
   const ownFactor = head && counted?.ownFaDb !== undefined ? 1 + powerRatio(counted.ownFaDb) * share : 1;
   return {
     question: {

@@ -1,6 +1,6 @@
 import type { Saved } from '@velvet-reed/contract';
 import { tryDraft } from '@velvet-reed/core/antenna';
-import { noiseVerdict, type NoiseVerdict } from '@velvet-reed/core/noise';
+import { noiseVerdict, type NoiseVerdict, type StrongCarrier } from '@velvet-reed/core/noise';
 import {
   analysePath,
   dcPath,
@@ -11,6 +11,7 @@ import {
   pathVerdict,
   type PathVerdict,
 } from '@velvet-reed/core/path';
+import { transmitterField } from '@velvet-reed/core/site';
 import { benchVerdict, type BenchVerdict, nextCut, type NextCut, type Resonance } from '@velvet-reed/core/sweep';
 import { median } from '@velvet-reed/core/numeric';
 import { trialVerdict, type TrialVerdict } from '@velvet-reed/core/trial';
@@ -21,6 +22,7 @@ import { ordersOf, type StageOrder } from './path-orders';
 import { toDcStage, toPathReceiver, toPathStage } from './path-stages';
 import type { StationData } from './station';
 import { antennaHolding, type AntennaHolding } from './taken-on';
+import { othersTransmitters } from './transmitters';
 
 /** One order of a path, analysed: what is heard, and the DC on its coax. */
 export interface OrderView {
@@ -135,6 +137,12 @@ export const staleChecks = (data: StationData): ReadonlyMap<number, string> =>
     }),
   );
 
+/** The transmitter of others that brings most to an isotropic antenna; undefined where none is entered. */
+export const strongestCarrier = (data: StationData): StrongCarrier | undefined =>
+  othersTransmitters(data)
+    .map((one) => ({ name: one.name, levelDbm: transmitterField(one).isotropicDbm }))
+    .sort((a, b) => b.levelDbm - a.levelDbm)[0];
+
 /** The noise of a station judged: readings with the antenna off and on decide, other floors are counted. */
 export const judgedNoise = (data: StationData): NoiseVerdict<OffOn> => {
   const { offOn, floors, log, devices } = levelsOf(data);
@@ -143,6 +151,7 @@ export const judgedNoise = (data: StationData): NoiseVerdict<OffOn> => {
   return noiseVerdict(
     offOn.filter(({ id }) => !gone.has(id)),
     floors.length + log.length + devices.length + gone.size,
+    strongestCarrier(data),
   );
 };
 

@@ -72,6 +72,20 @@ test('carriers reach the path through the antenna’s own gain', () => {
   expect(isotropic.remarks[0]).toMatch(/isotropic/);
 });
 
+test('a dish sees the sky, not the warm earth: its path is asked with 50 K, others with 200 K', () => {
+  const [path] = TEST_STATION.paths;
+  const target = { ...TEST_STATION.targets[0], lowHz: 10.9e9, highHz: 11e9 };
+  const [wire] = TEST_STATION.revisions;
+  const withKind = (kind: 'dish' | 'discone'): number => {
+    const revision = { ...wire, kind, freqHz: 10.95e9, dimensions: {} };
+    const data = { ...TEST_STATION, revisions: [revision], targets: [target] };
+    return askPath(data, path, target).question.externalFaDb;
+  };
+  // 10 log(50 / 290) = −7.6 dB and 10 log(200 / 290) = −1.6 dB, by hand; man-made noise of the class adds next to nothing there
+  expect(Math.abs(withKind('dish') + 7.6)).toBeLessThan(0.2);
+  expect(Math.abs(withKind('discone') + 1.6)).toBeLessThan(0.2);
+});
+
 test('steps tell where they stand', () => {
   const { listen, bench, draft, guard } = standings(TEST_STATION);
   expect([listen, bench, draft, guard]).toEqual(['done', 'empty', 'in work', 'empty']);

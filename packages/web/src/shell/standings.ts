@@ -56,7 +56,11 @@ function standing(data: StationData, step: StepId): StepStanding {
     case 'noise': {
       const { state } = judgedNoise(data);
       if (state === 'nothing measured') return 'empty';
-      return state === 'some other floor' ? 'in work' : state === 'no rise' ? 'doubtful' : 'done';
+      return state === 'some other floor'
+        ? 'in work'
+        : state === 'no rise' || state === 'perhaps overload'
+          ? 'doubtful'
+          : 'done';
     }
     case 'path': {
       const judged = data.paths.flatMap((path) => judgedPath(data, path) ?? []);

@@ -1,5 +1,5 @@
 import { BLANK, type Change, createOf } from '@velvet-reed/contract';
-import { SIGHT_WORDS } from '@velvet-reed/core/antenna';
+import { antennaKind, SIGHT_WORDS } from '@velvet-reed/core/antenna';
 import {
   type Candidate,
   type CandidateGroup,
@@ -140,10 +140,11 @@ function Row({
   const judged = isJudged(candidate);
   const { heard, burdenDb, sumDb, behindDb } = candidate;
   const source = SOURCE(spec);
+  const school = spec.source === 'bought' ? undefined : antennaKind(spec.design.kind).school;
   const cut = spec.source === 'kind' ? `, ${frequencyText(spec.design.freqHz, 3)}` : '';
   return (
     <li className="border-b border-rule">
-      <div className="grid min-h-11 grid-cols-[1fr_auto] items-center gap-x-4 md:grid-cols-[minmax(15rem,1fr)_5rem_11.5rem_auto]">
+      <div className="grid min-h-11 grid-cols-[1fr_auto] items-center gap-x-4 md:grid-cols-[minmax(15rem,1fr)_5rem_13.5rem_auto]">
         <div className="min-w-0">
           <h3 className="truncate text-[0.95rem] leading-5 font-semibold">
             {spec.name}
@@ -169,8 +170,15 @@ function Row({
                 shown={inDb(sumDb + burdenDb, 0, view === 'quiet' ? 'dB over noise' : 'dB of signal')}
                 provenance={sumProvenance(candidate, view)}
               />
+              {view === 'quiet' && heard && (
+                <span className="ml-1 text-xs whitespace-nowrap text-dim">
+                  {wholeDb(heard.low)} to {wholeDb(heard.high)}
+                </span>
+              )}
               <span className="block text-xs whitespace-nowrap text-dim">
-                {view === 'quiet' && heard ? `${wholeDb(heard.low)} to ${wholeDb(heard.high)}; ` : ''}
+                {view === 'quiet' && behindDb !== undefined && behindDb >= 0.5
+                  ? `${wholeDb(behindDb)} under the best; `
+                  : ''}
                 less {wholeDb(burdenDb)} for effort: {wholeDb(sumDb)}
               </span>
             </>
@@ -186,12 +194,8 @@ function Row({
       {/* hundreds of figures: they are drawn when somebody looks */}
       {open && (
         <div className="pb-3" role="group" aria-label={`About ${spec.name}`}>
-          <p className="max-w-prose text-sm">
-            {reason}
-            {behindDb !== undefined && behindDb >= 0.5 && mayStay(candidate)
-              ? ` It hears ${behindDb.toFixed(0)} dB less than the best that could be put up here.`
-              : ''}
-          </p>
+          <p className="max-w-prose text-sm">{reason}</p>
+          {school && <p className="max-w-prose text-sm text-dim">Practitioners differ: {school}</p>}
           {additions.map(({ addition, bringsDb }) => (
             <p key={addition.id} className="text-sm">
               With a {addition.name}: {addition.why}; it brings {bringsDb.toFixed(0)} dB for about {addition.price}{' '}

@@ -1,5 +1,5 @@
 import { CoreError } from '@velvet-reed/core/errors';
-import { lightAt, lightFavours, LINE_OF_SIGHT_FROM_HZ, wantedPosition } from '@velvet-reed/core/site';
+import { openingAt } from '@velvet-reed/core/site';
 import { HEARD_DB, SURVEY_SIGNALS, surveyRows, surveySummary } from '@velvet-reed/core/trial';
 import { fixed, frequencyText, parseQuantity } from '@velvet-reed/core/units';
 import { useState } from 'react';
@@ -123,11 +123,8 @@ export function Survey({ data }: { readonly data: StationData }) {
 
 /** Whether the hour favours a signal, as a hint which one to try now. */
 function hint(data: StationData, target: Target, atMs: number): string {
-  const freqHz = (target.lowHz + target.highHz) / 2;
-  if (freqHz >= LINE_OF_SIGHT_FROM_HZ) return 'any hour';
-  const here = lightAt(data.station, atMs);
-  const place = wantedPosition(target);
-  return `${lightFavours(freqHz, here, place ? lightAt(place, atMs) : here).quality} at this hour`;
+  const { quality, always } = openingAt(target, data.station, atMs);
+  return always ? 'any hour' : `${quality} at this hour`;
 }
 
 function Signal({

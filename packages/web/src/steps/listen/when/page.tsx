@@ -1,5 +1,6 @@
 import { clockText } from '../../../ui/moment-text';
 import { daylightOf, lightAt, listeningWindows } from '@velvet-reed/core/site';
+import { listText, midSentence } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { useMoment } from '../../../data/moment';
 import { useNow } from '../../../data/now';
@@ -64,7 +65,10 @@ function When({ data }: { readonly data: StationData }) {
           <RulesNote data={data} />
           <SunNote data={data} />
           <Note title="A rule of thumb">
-            <p>By the sun at both ends, the hours you gave, and passes. It is no forecast of the ionosphere.</p>
+            <p>
+              By distance, frequency, month and the sun on the way, at moderate solar activity; your hours and passes.
+              Days differ by 30 %: it is no forecast of the ionosphere.
+            </p>
           </Note>
           <Note title="Filled and open">
             <p>
@@ -88,9 +92,10 @@ function Verdict({ data, hours }: { readonly data: StationData; readonly hours: 
   const { atMs, day } = useMoment();
   const nowMs = useNow();
   const targets = data.targets.map((target) => ({ ...target, id: String(target.id) }));
-  const windows = listeningWindows(targets, [], data.station, atMs).filter(
-    ({ fromMs, toMs }) => toMs - fromMs < 86_400_000,
-  );
+  const all = listeningWindows(targets, [], data.station, atMs);
+  const isWhole = ({ fromMs, toMs }: (typeof all)[number]): boolean => toMs - fromMs >= 86_400_000;
+  const everyHour = all.filter((one) => isWhole(one) && one.quality === 'good');
+  const windows = all.filter((one) => !isWhole(one));
   const good = windows
     .filter(({ quality, toMs }) => quality === 'good' && (day !== undefined || toMs > nowMs))
     .sort((a, b) => b.weight - a.weight || a.fromMs - b.fromMs);
@@ -108,9 +113,20 @@ function Verdict({ data, hours }: { readonly data: StationData; readonly hours: 
         Clash: {clashText(clash)}. <Next>Next: move one of them, or give it another receiver.</Next>
       </>
     );
+  const always = everyHour.map(({ name }) => midSentence(name));
+  if (!next && always.length > 0)
+    return (
+      <>
+        At any hour: {listText(always)}. No other target opens{' '}
+        {day === undefined ? 'in the next 24 hours' : `on ${day}`}.
+      </>
+    );
   if (!next)
     return (
-      <>{day === undefined ? 'In the next 24 hours' : `On ${day}`} no target has a good window by sun and hours.</>
+      <>
+        {day === undefined ? 'In the next 24 hours' : `On ${day}`} no target opens by distance, frequency, month and
+        hour.
+      </>
     );
   // another day has no now
   const running = day === undefined && next.fromMs <= nowMs;

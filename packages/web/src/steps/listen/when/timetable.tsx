@@ -109,9 +109,12 @@ export function Timetable({ data, hours }: { readonly data: StationData; readonl
       <Appointments data={data} hours={hours} />
       <Section
         title="Next good windows"
-        hint="UTC and your time; a rule of thumb by sun, hours and passes, no forecast of the ionosphere"
+        hint="UTC and your time; by distance, frequency, month and hour, and passes; no forecast of the ionosphere"
       >
         {fault && <p className="text-caution">{fault}</p>}
+        {always.length > 0 && (
+          <p className="text-sm">At any hour: {always.map((one) => `${one.name} (${one.quality})`).join(', ')}.</p>
+        )}
         {shown.length === 0 ? (
           <Empty>No window in the next 24 hours. Give targets a place, or paste the elements of a satellite.</Empty>
         ) : (
@@ -145,9 +148,6 @@ export function Timetable({ data, hours }: { readonly data: StationData; readonl
               </tbody>
             </table>
           </Wide>
-        )}
-        {always.length > 0 && (
-          <p className="text-sm">At any hour: {always.map((one) => `${one.name} (${one.quality})`).join(', ')}.</p>
         )}
         {good.length > SHOWN && (
           <p className="text-sm text-dim">{countText(good.length - SHOWN, 'later window')} not shown.</p>

@@ -5,7 +5,7 @@ import { fixed, frequencyText } from '@velvet-reed/core/units';
 import { Link } from 'react-router';
 import { entry, useStationId, useWrite, type StationData } from '../../../data/station';
 import { levelsOf, type OffOn } from '../../../data/levels';
-import { judgedNoise, staleChecks } from '../../../data/verdicts';
+import { judgedNoise, staleChecks, strongestCarrier } from '../../../data/verdicts';
 import { LongLogs } from '../../../ui/long-logs';
 import { levelDoubt } from '../../../ui/level-doubt';
 import { RecordForm, type FieldSpec } from '../../../ui/record-form';
@@ -174,7 +174,7 @@ function ChecksTable({ data, checks }: { readonly data: StationData; readonly ch
                     />
                   )}
                 </td>
-                <td>{amplifierWords(rise)}</td>
+                <td>{amplifierWords(rise, strongestCarrier(data))}</td>
                 <td>
                   <ChangeButton
                     resource="levels"
@@ -255,7 +255,7 @@ function LogCheck({ data }: { readonly data: StationData }) {
               { op: 'create', resource: 'levels', values: check },
               entry(
                 'noise',
-                `${frequencyText(check.freqHz, 4)}: noise rises ${fixed(rise, 1)} dB with the antenna; ${snrLossDb === null ? 'no outside noise seen' : `${fixed(snrLossDb, 2)} dB of SNR lost to the receiver`}. Amplifier: ${amplifierWords(rise)}.`,
+                `${frequencyText(check.freqHz, 4)}: noise rises ${fixed(rise, 1)} dB with the antenna; ${snrLossDb === null ? 'no outside noise seen' : `${fixed(snrLossDb, 2)} dB of SNR lost to the receiver`}. Amplifier: ${amplifierWords(rise, strongestCarrier(data))}.`,
               ),
             ],
             'Logged.',

@@ -19,7 +19,7 @@ import { judgedDirection } from '../../../data/direction';
 import { levelsOf } from '../../../data/levels';
 import { causeText, seasonRows, shiftWords } from '../../../data/seasons';
 import { hasField, plannedTransmitters } from '../../../data/transmitters';
-import { judgedNoise, judgedPath, judgedTrial, type OrderView } from '../../../data/verdicts';
+import { judgedNoise, judgedPath, judgedTrial, type OrderView, strongestCarrier } from '../../../data/verdicts';
 import { levelPicture, noisePicture, patternPicture, planPicture } from './pictures';
 import { swrChart } from './report-chart';
 
@@ -454,7 +454,7 @@ function noisePart(data: StationData): Content[] {
           `${fixed(check.onDbm, 1)} dBm`,
           `${fixed(rise, 1)} dB`,
           snrLossDb === null ? 'no rise' : `${fixed(snrLossDb, snrLossDb < 1 ? 2 : 1)} dB`,
-          amplifierWords(rise),
+          amplifierWords(rise, strongestCarrier(data)),
         ];
       }),
     ),
