@@ -174,7 +174,9 @@ describe('noise and trials', () => {
     for (const onDbm of [-109, -114]) {
       const judged = noiseVerdict([{ freqHz: 7e6, offDbm: -110, onDbm }], 0, mast);
       expect(judged.state).toBe('perhaps overload');
-      expect(`${judged.sentence} ${judged.next}`).toMatch(/FM mast brings about −9 dBm.*pad of 10 dB.*no amplifier/);
+      expect(`${judged.sentence} ${judged.next}`).toMatch(
+        /beside FM mast \(−9 dBm\): the receiver may be overloaded.*pad of 10 dB/,
+      );
       expect(amplifierWords(onDbm + 110, mast)).toBe('cannot be said');
     }
     // a rise of 10 dB hears the outside, mast or not; far from any mast a small rise is a deaf receiver

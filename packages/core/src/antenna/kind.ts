@@ -223,6 +223,8 @@ export interface AntennaKind {
   model?(design: Design, ground: Ground): WireModel;
   /** Ground that the model needs whatever the place has (a vehicle's roof), with the reason. */
   readonly ownGround?: { readonly ground: Ground; readonly why: string };
+  /** Of several of the modelled antennas together: power toward a direction over their own average over the sky, ratio. */
+  arrayFactor?(design: Design, freqHz: number): (azimuthDeg: number, elevationDeg: number) => number;
   /** Closed-form reception for quick rankings; absent where only the wire model knows. */
   reception?(design: Design): (freqHz: number) => Reception;
 }

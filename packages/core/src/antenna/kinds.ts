@@ -36,6 +36,7 @@ import { loadedDipole } from './loaded-dipole';
 import { logPeriodicKind } from './log-periodic';
 import { multibandVertical } from './multiband-vertical';
 import { patch } from './patch';
+import { phasedLoops } from './phased-loops';
 import { quadrifilar } from './quadrifilar';
 import { railWire } from './rail-wire';
 import { terminatedFoldedDipole } from './terminated-folded-dipole';
@@ -74,6 +75,7 @@ export const ANTENNA_KINDS: readonly AntennaKind[] = [
   windowLoop,
   amplifiedLoop,
   crossedLoops,
+  phasedLoops,
   fieldProbeKind,
   rectangleBeam,
   yagi,

@@ -16,7 +16,16 @@ const INDOORS = new Set<KindId>(['ferrite-rod', 'tuned-frame', 'window-loop', 'i
 const ON_GROUND = new Set<KindId>(['ground-laid-wire', 'ground-loop']);
 const RODS = new Set<KindId>([
   ...['yagi', 'vertical-over-radials', 'quarter-wave', 'whip-on-surface', 'discone', 'dish', 'horn', 'v-dipole'],
-  ...['flat-v-dipole', 'field-probe', 'rectangle-beam', 'amplified-loop', 'crossed-loops', 'gutter', 'turnstile'],
+  ...[
+    'flat-v-dipole',
+    'field-probe',
+    'rectangle-beam',
+    'amplified-loop',
+    'crossed-loops',
+    'phased-loops',
+    'gutter',
+    'turnstile',
+  ],
   ...['j-half-wave', 'collinear', 'whip-on-sheet', 'quadrifilar', 'axial-helix', 'patch', 'log-periodic'],
 ]);
 

@@ -326,7 +326,15 @@ export function readyCandidate(
   const kind = antennaKind(spec.design.kind);
   const closed = closedForm(spec.design);
   const asked = new Map(targets.map((target) => [target.id, targetQuestions(spec, target, ground)] as const));
-  const everyAnswer = new Map(targets.map(({ id }) => [id, (asked.get(id) ?? []).flatMap((one) => heard(one) ?? [])]));
+  const everyAnswer = new Map(
+    targets.map(({ id }) => [
+      id,
+      (asked.get(id) ?? []).flatMap((one) => {
+        const answer = heard(one);
+        return answer ? [arrayed(spec.design, one, answer)] : [];
+      }),
+    ]),
+  );
   const answers = new Map(targets.map(({ id }) => [id, everyAnswer.get(id)?.[0]] as const));
   const cut = cutTarget(spec.design.freqHz, targets);
   const cutHeard = cut && answers.get(cut.id);
@@ -398,6 +406,19 @@ export function readyCandidate(
     fromTransmitter: remembered(fromTransmitter, String),
     complete,
   };
+}
+
+/** What several of a modelled antenna hear together: the gains of one by the factor of the array. */
+function arrayed(
+  design: Design,
+  { freqHz, elevationDeg }: HearingQuestion,
+  answer: Hearing | Unheard,
+): Hearing | Unheard {
+  const factor = antennaKind(design.kind).arrayFactor?.(design, freqHz);
+  if (!factor || 'why' in answer) return answer;
+  const by = (list: readonly number[]): readonly number[] =>
+    list.map((gain, i) => gain * factor((360 * i) / list.length, elevationDeg));
+  return { ...answer, gains: by(answer.gains), vertical: by(answer.vertical), rightHand: by(answer.rightHand) };
 }
 
 /** What the reflection in the ground adds to a gain in free space on average over the sky: all of the power goes into half of the sphere. */

@@ -78,8 +78,8 @@ export function noiseVerdict<R extends NoiseReading>(
     return {
       ...common,
       state: 'perhaps overload',
-      sentence: `At ${where} the noise ${rise < 0 ? 'falls' : 'hardly rises'} with the antenna, and ${strong.name} brings about ${strong.levelDbm.toFixed(0).replace('-', '−')} dBm: the receiver may be overloaded.`,
-      next: 'Put a pad of 10 dB in: if signals come up out of the noise, it was overload. Add no amplifier before that.',
+      sentence: `At ${where} the noise ${rise < 0 ? 'falls' : 'hardly rises'} with the antenna, beside ${strong.name} (${strong.levelDbm.toFixed(0).replace('-', '−')} dBm): the receiver may be overloaded.`,
+      next: 'Put a pad of 10 dB in: if signals come up, it was overload.',
     };
   if (snrLossDb === null)
     return {

@@ -137,9 +137,13 @@ export const staleChecks = (data: StationData): ReadonlyMap<number, string> =>
     }),
   );
 
-/** The transmitter of others that brings most to an isotropic antenna; undefined where none is entered. */
+/** Below this an ordinary antenna is short against the wave, and hands on far less than an isotropic one, Hz. */
+const LONG_ENOUGH_HZ = 3e6;
+
+/** The transmitter of others that brings most to an ordinary antenna; undefined where none is entered. */
 export const strongestCarrier = (data: StationData): StrongCarrier | undefined =>
   othersTransmitters(data)
+    .filter(({ freqHz }) => freqHz >= LONG_ENOUGH_HZ)
     .map((one) => ({ name: one.name, levelDbm: transmitterField(one).isotropicDbm }))
     .sort((a, b) => b.levelDbm - a.levelDbm)[0];
 
