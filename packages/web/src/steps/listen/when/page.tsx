@@ -147,7 +147,7 @@ function Verdict({ data, hours }: { readonly data: StationData; readonly hours: 
           to <span className="font-mono">{clockText(next.toMs)}</span>
         </>
       )}{' '}
-      UTC: {why.split(':')[0]}.
+      UTC{why.startsWith('open') ? '' : `: ${why.split(':')[0]}`}.
       {good[1] && good[1].id !== next.id && (
         <>
           {' '}
