@@ -19,7 +19,7 @@ export const discone = wireKind({
   name: 'Discone',
   summary: 'a disc over a cone of rods: one antenna for a decade of VHF and UHF',
   school:
-    'One antenna for all of VHF and UHF, or several for their bands: the discone hears everything, strong neighbours included.',
+    'One antenna for all of VHF and UHF, or several for their bands: the discone hears everything, strong stations nearby included.',
   parameters: [
     countParameter('rods', 'Rods of disc and cone, each', 8, 6, 16),
     lengthParameter('coneM', 'Rods of the cone', (design) => 0.25 * wavelengthM(design.freqHz) * 1.05, {
