@@ -2,7 +2,7 @@ import type { Band } from '../spectrum/catalogue';
 import { bandText } from '../units/format';
 import { noiseAskOf, type ReadyCandidate } from './candidate';
 import { forecasterAt, type ForecastPlace, type ForecastTarget, WELL_DB } from './forecast';
-import { usualSignal } from '../spectrum/usual-signal';
+import { usualSignal, usualTime } from '../spectrum/usual-signal';
 
 /** What one antenna is worth on one band. */
 export interface Coverage {
@@ -24,6 +24,7 @@ export const bandTargets = (
     ...band,
     weight: 1,
     arrivalDeg: arrivalDeg((band.lowHz + band.highHz) / 2),
+    time: usualTime((band.lowHz + band.highHz) / 2),
     signal: usualSignal(band),
   }));
 

@@ -16,6 +16,7 @@ export {
   type ForecastPlace,
   type ForecastTarget,
   hearingState,
+  signalOf,
   type TargetForecast,
 } from './forecast';
 export { type Hearing, hearingKey, type HearingQuestion, solveHearing, type Unheard } from './hearing';

@@ -4,7 +4,7 @@ import { sunElevationDeg } from './sun';
 import { RAD } from '../units/constants';
 
 /** Mean earth radius, km. */
-const EARTH_RADIUS_KM = 6371.0088;
+export const EARTH_RADIUS_KM = 6371.0088;
 /**
  * Height at which a wave is taken to be turned back, km: the F2 layer by day and by night. Assumed; it varies from 200 to 450 km with hour,
  * season and sunspots. Source: Davies, Ionospheric Radio (1990), ch. 5, typical values (from memory).
@@ -16,7 +16,7 @@ const MOST_HOPS = 12;
 /** From here on the ionosphere lets waves through; what is heard comes straight. Common practice, no source. */
 export const LINE_OF_SIGHT_FROM_HZ = 50e6;
 /** A transmitter nearer than this comes along the ground. Common practice, no source. */
-const GROUND_WAVE_KM = 60;
+export const GROUND_WAVE_KM = 60;
 /** Long and medium wave by day: along the ground to several hundred kilometres. Common practice, no source. */
 const LOW_GROUND_WAVE_KM = 400;
 const LOW_BELOW_HZ = 1.7e6;

@@ -1,6 +1,14 @@
 import { requirePositive } from '../errors';
 import { RAD } from '../units/constants';
-import { hopElevationDeg, LINE_OF_SIGHT_FROM_HZ, midpoint, wantedPosition, type WantedPlace } from './arrival';
+import {
+  EARTH_RADIUS_KM,
+  GROUND_WAVE_KM,
+  hopElevationDeg,
+  LINE_OF_SIGHT_FROM_HZ,
+  midpoint,
+  wantedPosition,
+  type WantedPlace,
+} from './arrival';
 import { greatCircle, type Position } from './place';
 import { sunElevationDeg } from './sun';
 
@@ -15,13 +23,10 @@ export interface Opening {
 const HOUR_MS = 3_600_000;
 /** Height at which a wave is turned back, km, for the angle at which it meets the layer. */
 const LAYER_KM = 300;
-const EARTH_KM = 6371;
 /** A single hop reaches so far, km. Source: Davies, Ionospheric Radio (1990), ch. 6. */
 const MOST_HOP_KM = 3500;
 /** Where nobody said how far: a usual distance of short wave, km. */
 const USUAL_KM = 1500;
-/** A wave comes down along the ground nearby, km. Common practice, no source. */
-const NEAR_KM = 60;
 
 /** From −1 in midwinter to 1 in midsummer of the place: by the declination of the sun. */
 function summerAt({ latDeg }: Position, atMs: number): number {
@@ -54,7 +59,7 @@ export function criticalHz(place: Position, atMs: number): number {
 export function secantFactor(hopKm: number): number {
   requirePositive(hopKm, 'Length of a hop (km)');
   const elevation = Math.max(1, hopElevationDeg(hopKm, LAYER_KM, 1)) * RAD;
-  const sine = (EARTH_KM / (EARTH_KM + LAYER_KM)) * Math.cos(elevation);
+  const sine = (EARTH_RADIUS_KM / (EARTH_RADIUS_KM + LAYER_KM)) * Math.cos(elevation);
   return 1 / Math.sqrt(1 - sine * sine);
 }
 
@@ -85,7 +90,7 @@ function sporadic(station: Position, freqHz: number, distanceKm: number | undefi
 
 /** Along the ground a station is heard so far off, km: long wave far, medium wave some hundred. Common practice, no source. */
 const groundReachKm = (freqHz: number): number =>
-  freqHz < 300e3 ? 1500 : freqHz < 2e6 ? 250 * Math.sqrt(0.7e6 / freqHz) : NEAR_KM;
+  freqHz < 300e3 ? 1500 : freqHz < 2e6 ? 250 * Math.sqrt(0.7e6 / freqHz) : GROUND_WAVE_KM;
 
 /** Polar weather satellites and amateur satellites near them: they come by their passes. */
 const SATELLITES_HZ = [137e6, 138e6] as const;
@@ -141,8 +146,8 @@ export function openingAt(wanted: WantedPlace, station: Position, atMs: number):
   const distanceKm = there && greatCircle(station, there).distanceKm;
   if (freqHz >= LINE_OF_SIGHT_FROM_HZ) return high(station, freqHz, distanceKm, atMs);
   if (freqHz < 2e6) return low(station, freqHz, distanceKm, atMs);
-  if (distanceKm !== undefined && distanceKm <= NEAR_KM)
-    return { quality: 'good', always: true, why: `along the ground, at any hour: nearer than ${NEAR_KM} km` };
+  if (distanceKm !== undefined && distanceKm <= GROUND_WAVE_KM)
+    return { quality: 'good', always: true, why: `along the ground, at any hour: nearer than ${GROUND_WAVE_KM} km` };
   const wayKm = Math.max(1, distanceKm ?? USUAL_KM);
   const hops = Math.ceil(wayKm / MOST_HOP_KM);
   const hopKm = wayKm / hops;

@@ -1,6 +1,7 @@
-import { receivedDbm } from '../site/field';
+import { fieldDbuv, freeSpaceFieldVPerM, receivedDbm } from '../site/field';
 import type { TimeOfDay } from '../site/external-noise';
-import { powerDb } from '../units/decibel';
+import { powerDb, powerRatio } from '../units/decibel';
+import { wavelengthM } from '../units/wavelength';
 
 /** How a wave comes. */
 type SignalWay = 'ground wave' | 'sky wave' | 'in sight' | 'satellite' | 'sky noise';
@@ -79,6 +80,11 @@ const USUAL: Readonly<Record<string, UsualSender>> = {
   squitter: inSight(200, 150),
 };
 
+/** Where no hours are said: below this the far stations come by night, above it by day, Hz. Common practice, no source. */
+const NIGHT_BELOW_HZ = 10e6;
+/** Half of the day in which a frequency is usually listened to. */
+export const usualTime = (freqHz: number): TimeOfDay => (freqHz < NIGHT_BELOW_HZ ? 'night' : 'day');
+
 /** Errors of the rules, dB either way. Common practice, no source. */
 const ERROR_DB: Readonly<Record<SignalWay, number>> = {
   'ground wave': 10,
@@ -93,11 +99,6 @@ const LAYER_KM = 300;
 /** What a hop costs beyond free space: absorption, the mirror, focusing and fading together. By the bracketed total of the field figures in practice; no source. */
 const HOP_LOSS_DB: Readonly<Record<TimeOfDay, number>> = { night: 14, day: 22 };
 
-/** Free-space field at 1 km from 1 W EIRP, dBµV/m: √30 V/m at 1 m. */
-const ONE_WATT_DBUV = 20 * Math.log10(Math.sqrt(30) * 1e3);
-/** A short vertical on perfect ground: 300 mV/m at 1 km from 1 kW (ITU-R P.368). */
-const SHORT_VERTICAL_DBUV = 20 * Math.log10(300e3) - 30;
-
 /** Conductivity along the way, S/m: average ground. */
 const CONDUCTIVITY = 0.005;
 
@@ -106,7 +107,7 @@ const CONDUCTIVITY = 0.005;
  * (1941) as given by Terman, Radio Engineers' Handbook (from memory); flat earth, so an upper bound beyond some 100 km above 1 MHz.
  */
 export function groundWaveLossDb(freqHz: number, distanceKm: number): number {
-  const lambdaM = 299_792_458 / freqHz;
+  const lambdaM = wavelengthM(freqHz);
   const p = (Math.PI * distanceKm * 1e3) / (lambdaM * 60 * CONDUCTIVITY * lambdaM);
   return powerDb(((2 + p + 0.6 * p * p) / (2 + 0.3 * p)) ** 2);
 }
@@ -118,10 +119,10 @@ function fieldDbuvOf(
   time: TimeOfDay,
 ): number {
   if (way === 'ground wave')
-    return SHORT_VERTICAL_DBUV + powerDb(powerW) - 20 * Math.log10(distanceKm) - groundWaveLossDb(freqHz, distanceKm);
+    return fieldDbuv(freeSpaceFieldVPerM(powerW, 'EMRP', 1000 * distanceKm)) - groundWaveLossDb(freqHz, distanceKm);
   const pathKm = way === 'sky wave' ? Math.hypot(distanceKm, 2 * LAYER_KM) : distanceKm;
   const lossDb = way === 'sky wave' ? HOP_LOSS_DB[time] : clutterDb;
-  return ONE_WATT_DBUV + powerDb(powerW) + gainDbi - 20 * Math.log10(pathKm) - lossDb;
+  return fieldDbuv(freeSpaceFieldVPerM(powerW * powerRatio(gainDbi), 'EIRP', 1000 * pathKm)) - lossDb;
 }
 
 /** Between these no ground or sky wave is usual any more: what is heard is in sight. */
@@ -151,7 +152,10 @@ export function usualSignal(
     highHz,
     bandwidthHz,
   }: { readonly id?: string; readonly lowHz: number; readonly highHz: number; readonly bandwidthHz: number },
-  { time = 'night', distanceKm }: { readonly time?: TimeOfDay; readonly distanceKm?: number } = {},
+  {
+    time = usualTime((lowHz + highHz) / 2),
+    distanceKm,
+  }: { readonly time?: TimeOfDay; readonly distanceKm?: number } = {},
 ): UsualSignal {
   const freqHz = (lowHz + highHz) / 2;
   if (id === 'hline')

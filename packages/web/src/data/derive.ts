@@ -38,7 +38,7 @@ import {
   measuredFaDb,
   type TimeOfDay,
 } from '@velvet-reed/core/site';
-import { type Band, catalogueFor, ituRegionOf, usualSignal } from '@velvet-reed/core/spectrum';
+import { type Band, catalogueFor, ituRegionOf, usualSignal, usualTime } from '@velvet-reed/core/spectrum';
 import type { FeedLine } from '@velvet-reed/core/sweep';
 import { levelsOf, type Floor } from './levels';
 import { plotFeaturesOf } from './plotted';
@@ -169,8 +169,6 @@ function halfOfDay(data: StationData, { fromMin, toMin }: Saved<'targets'>, atMs
   return lightAt(data.station, middleMs) === 'day' ? 'day' : 'night';
 }
 const DAY_MS = 86_400_000;
-/** Where no hours are said: below this the far stations come by night, above it by day. Common practice, no source. */
-const NIGHT_BELOW_HZ = 10e6;
 
 /** Elevations that stand for a pass over the sky, degrees. */
 const PASS_DEG = [15, 30, 50, 75] as const;
@@ -340,7 +338,7 @@ export const targetChoices = (data: StationData, atMs: number): readonly Forecas
   data.targets.map((target) => {
     const arrival = arrivalOf(target, data.station, atMs);
     const { lowHz, highHz, bandwidthHz } = target;
-    const time = halfOfDay(data, target, atMs) ?? ((lowHz + highHz) / 2 < NIGHT_BELOW_HZ ? 'night' : 'day');
+    const time = halfOfDay(data, target, atMs) ?? usualTime((lowHz + highHz) / 2);
     const band = bandOf(data, lowHz, highHz);
     const { distanceKm } = arrival;
     const signal = usualSignal(

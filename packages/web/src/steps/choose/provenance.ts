@@ -3,6 +3,7 @@ import {
   COUNTS_FROM_DB,
   COUNTS_TO_DB,
   type RankView,
+  signalOf,
   type TargetForecast,
 } from '@velvet-reed/core/choose';
 import type { Provenance } from '../../ui/value';
@@ -31,12 +32,12 @@ export const targetProvenance = (forecast: TargetForecast): Provenance => ({
   formula:
     'signal of a usual station through this antenna − noise through it and of the chain, in the target’s bandwidth',
   inputs: [
-    ['a usual station', forecast.target.signal?.assumed ?? 'by its frequency alone'],
+    ['a usual station', signalOf(forecast.target).assumed],
     [
       'its signal, lossless antenna',
-      `${(forecast.target.signal?.isotropicDbm ?? 0).toFixed(0)} dBm ± ${(forecast.target.signal?.errorDb ?? 0).toFixed(0)} dB`,
+      `${signalOf(forecast.target).isotropicDbm.toFixed(0)} dBm ± ${signalOf(forecast.target).errorDb.toFixed(0)} dB`,
     ],
-    ['polarised', forecast.target.signal?.polarisation ?? 'not said'],
+    ['polarised', signalOf(forecast.target).polarisation],
     [
       'noise',
       `${forecast.noise.middle.toFixed(0)} dB over kT₀ (${forecast.noise.low.toFixed(0)} to ${forecast.noise.high.toFixed(0)}), ${forecast.noise.from}`,
