@@ -1,4 +1,5 @@
 export {
+  featureDistance,
   leastPoints,
   planBearingDeg,
   planDistance,

@@ -1,23 +1,10 @@
 import { type Spot, spotRoom } from '@velvet-reed/core/choose';
-import { type PlanPoint, plotRoom } from '@velvet-reed/core/plot';
+import { featureDistance, plotRoom } from '@velvet-reed/core/plot';
 import { plotFeaturesOf } from './plotted';
 import type { StationData } from './station';
 
 /** What nobody said yet: the run and the height as they were entered, in the open, so far from the house as nobody knows. */
 const UNSAID = 'place';
-
-/** Distance of a point from the outline of a house, m; 0 inside it is not told apart from its wall. */
-function fromOutlineM([x, y]: PlanPoint, outline: readonly PlanPoint[]): number {
-  return Math.min(
-    ...outline.map(([ax, ay], i) => {
-      const [bx, by] = outline[(i + 1) % outline.length];
-      const [dx, dy] = [bx - ax, by - ay];
-      const length = dx * dx + dy * dy;
-      const t = length === 0 ? 0 : Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / length));
-      return Math.hypot(x - ax - t * dx, y - ay - t * dy);
-    }),
-  );
-}
 
 /** How far the supports of the plan stand from the house, the farthest; undefined without a house. */
 function plottedDistanceM(data: StationData): number | undefined {
@@ -25,9 +12,7 @@ function plottedDistanceM(data: StationData): number | undefined {
   const houses = features.filter(({ kind }) => kind === 'house');
   const supports = features.filter(({ kind }) => kind === 'support');
   if (houses.length === 0 || supports.length === 0) return undefined;
-  return Math.max(
-    ...supports.map(({ points }) => Math.min(...houses.map((house) => fromOutlineM(points[0], house.points)))),
-  );
+  return Math.max(...supports.map((support) => Math.min(...houses.map((house) => featureDistance(support, house)))));
 }
 
 const known = new WeakMap<StationData, readonly Spot[]>();
