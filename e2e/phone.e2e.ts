@@ -1,4 +1,5 @@
 import { spawn, type ChildProcess } from 'node:child_process';
+import { once } from 'node:events';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -27,8 +28,10 @@ async function start(args: readonly string[] = ['--lan', '--lan-address', '127.0
     .toBe(200);
 }
 async function stop(): Promise<void> {
-  const gone = new Promise((resolve) => server?.once('exit', resolve));
-  server?.kill('SIGTERM');
+  // a server that has ended says so only once
+  if (!server || server.exitCode !== null || server.signalCode !== null) return;
+  const gone = once(server, 'exit');
+  server.kill('SIGTERM');
   await gone;
 }
 test.beforeAll(async () => {
@@ -186,6 +189,7 @@ test('the installed application opens with the station last seen while the serve
   await page.goto(`${desk}/s/1/notebook/diary`);
   await expect(page.getByText('The server is away: what you see was loaded before.')).toBeVisible({ timeout: 15_000 });
   await write(page, 'with the server off');
+  await expect(page.getByText(/One entry waits in this browser/)).toBeVisible({ timeout: 15_000 });
   await page.reload();
   await expect(page.getByText(/One entry waits in this browser/)).toBeVisible({ timeout: 15_000 });
   await expect(page.locator('[data-evidence]')).toContainText('with the server off');

@@ -42,4 +42,4 @@ export { greatCircle, locatorOf, parsePosition, type Position } from './place';
 export { openingAt } from './opening';
 export { type ListeningWindow, listeningWindows } from './schedule';
 export { REPEATS } from './repeats';
-export { daylightOf, lightAt, nextSunEvent } from './sun';
+export { daylightOf, halfOfHours, lightAt, nextSunEvent } from './sun';

@@ -73,3 +73,15 @@ export function lightAt(position: Position, atMs: number): 'day' | 'twilight' | 
   const elevation = sunElevationDeg(position, atMs);
   return elevation > -0.833 ? 'day' : elevation > -12 ? 'twilight' : 'night';
 }
+
+/** Half of the day to which the middle of a stretch of the UTC day belongs; undefined where no stretch is said. @param fromMin @param toMin minutes since midnight UTC; `toMin` before `fromMin` runs over midnight. @param atMs a moment of the day in question. */
+export function halfOfHours(
+  position: Position,
+  { fromMin, toMin }: { readonly fromMin: number | null; readonly toMin: number | null },
+  atMs: number,
+): 'day' | 'night' | undefined {
+  if (fromMin === null || toMin === null) return undefined;
+  const lengthMin = (toMin - fromMin + 1440) % 1440 || 1440;
+  const middleMs = Math.floor(atMs / DAY_MS) * DAY_MS + (fromMin + lengthMin / 2) * 60_000;
+  return lightAt(position, middleMs) === 'day' ? 'day' : 'night';
+}

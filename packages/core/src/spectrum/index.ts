@@ -1,3 +1,3 @@
 export { type Band, catalogueFor } from './catalogue';
 export { ituRegionOf } from './itu-region';
-export { type Polarisation, usualSignal, type UsualSignal, usualTime } from './usual-signal';
+export { PASS_ELEVATIONS_DEG, type Polarisation, usualSignal, type UsualSignal, usualTime } from './usual-signal';

@@ -80,6 +80,9 @@ const USUAL: Readonly<Record<string, UsualSender>> = {
   squitter: inSight(200, 150),
 };
 
+/** Elevations that stand for a pass of a satellite over the sky, degrees. Assumed. */
+export const PASS_ELEVATIONS_DEG = [15, 30, 50, 75] as const;
+
 /** Where no hours are said: below this the far stations come by night, above it by day, Hz. Common practice, no source. */
 const NIGHT_BELOW_HZ = 10e6;
 /** Half of the day in which a frequency is usually listened to. */

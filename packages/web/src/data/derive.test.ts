@@ -13,6 +13,7 @@ import {
   roomOf,
   targetChoices,
 } from './derive';
+import { stateOfAntenna } from './guard-evidence';
 import { firstOrder } from './path-orders';
 import { spotsOf } from './spots';
 import type { StationData } from './station';
@@ -151,6 +152,19 @@ describe('outside noise', () => {
     );
     expect(loud - quiet).toBeGreaterThan(9);
     expect(loud - quiet).toBeLessThan(12);
+  });
+  test('a floor read through an antenna that was changed since counts no more', () => {
+    const [wire] = TEST_STATION.antennas;
+    const state = stateOfAntenna(TEST_STATION, wire.id);
+    const read = { ...floor, antennaId: wire.id, takenOn: { antennas: state ? [state] : [] } };
+    const data: StationData = { ...TEST_STATION, levels: [read] };
+    expect(outsideNoise(data, 9e6).measured).toBeDefined();
+    const [revision] = TEST_STATION.revisions.filter(({ antennaId }) => antennaId === wire.id);
+    const changed = { ...data, revisions: [...data.revisions, { ...revision, id: 99, number: revision.number + 1 }] };
+    expect(outsideNoise(changed, 9e6).measured).toBeUndefined();
+    const asked = { freqHz: 9e6, answersTo: 'balanced', turns: false, antenna: `own-${wire.id}` } as const;
+    const measured = (one: StationData) => forecastPlace(one).noise?.(asked).measured;
+    expect([measured(data), measured(changed)]).toEqual([true, undefined]);
   });
   test('the hours of a target decide its noise: medium wave by night is not judged at noon', () => {
     const mw = { ...TEST_STATION.targets[0], lowHz: 990e3, highHz: 1010e3, bandwidthHz: 9000 };

@@ -34,16 +34,16 @@ import {
   expectedNoise,
   type ExpectedNoise,
   floorNear,
-  lightAt,
+  halfOfHours,
   measuredFaDb,
-  type TimeOfDay,
 } from '@velvet-reed/core/site';
-import { type Band, catalogueFor, ituRegionOf, usualSignal, usualTime } from '@velvet-reed/core/spectrum';
+import { type Band, catalogueFor, ituRegionOf, PASS_ELEVATIONS_DEG, usualSignal, usualTime } from '@velvet-reed/core/spectrum';
 import type { FeedLine } from '@velvet-reed/core/sweep';
 import { levelsOf, type Floor } from './levels';
 import { plotFeaturesOf } from './plotted';
 import { spotOfAntenna, spotsSaid, widestSpot } from './spots';
 import type { StationData } from './station';
+import { staleLevel } from './taken-on';
 import { othersTransmitters } from './transmitters';
 
 /** The latest state of an antenna's dimensions; undefined for an antenna without any. */
@@ -135,7 +135,7 @@ export interface OutsideNoise extends ExpectedNoise {
 export function outsideNoise(data: StationData, freqHz: number, seesSky = false): OutsideNoise {
   const { station } = data;
   const expected = expectedNoise(station.environment, freqHz, station.noiseOffsetDb, { seesSky });
-  const floor = floorNear(levelsOf(data).floors, freqHz);
+  const floor = floorNear(standingFloors(data), freqHz);
   const receiver = floor && receiverAt(data, floor.freqHz);
   if (!floor || !receiver) return expected;
   const reception = receptionOf(data, floor.antennaId)?.(floor.freqHz);
@@ -155,23 +155,15 @@ export function outsideNoise(data: StationData, freqHz: number, seesSky = false)
   };
 }
 
+/** Floors that still speak for the antennas through which they were read. */
+const standingFloors = (data: StationData): readonly Floor[] =>
+  levelsOf(data).floors.filter(({ record }) => staleLevel(data, record) === undefined);
+
 const receiverAt = (data: StationData, freqHz: number): Saved<'receivers'> | undefined =>
   data.receivers.find((receiver) => reaches(receiver, freqHz));
 
 const lineLossDb = (station: Station, freqHz: number): number =>
   (attenuationDbPer100m(cableLoss(station, station.cableId), freqHz) * station.lineLengthM) / 100;
-
-/** Half of the day to which most of a stretch of the UTC day belongs at the station. */
-function halfOfDay(data: StationData, { fromMin, toMin }: Saved<'targets'>, atMs: number): TimeOfDay | undefined {
-  if (fromMin === null || toMin === null) return undefined;
-  const lengthMin = (toMin - fromMin + 1440) % 1440 || 1440;
-  const middleMs = Math.floor(atMs / DAY_MS) * DAY_MS + (fromMin + lengthMin / 2) * 60_000;
-  return lightAt(data.station, middleMs) === 'day' ? 'day' : 'night';
-}
-const DAY_MS = 86_400_000;
-
-/** Elevations that stand for a pass over the sky, degrees. */
-const PASS_DEG = [15, 30, 50, 75] as const;
 
 /** One of the listener's antennas as the noise around it meets it. */
 function antennaNoiseAsk(data: StationData, antennaId: number): Omit<NoiseAsk, 'freqHz' | 'time'> | undefined {
@@ -183,7 +175,7 @@ function antennaNoiseAsk(data: StationData, antennaId: number): Omit<NoiseAsk, '
 function noiseAt(data: StationData, ask: NoiseAsk): SpotNoise {
   const { environment, noiseOffsetDb } = data.station;
   const expected = spotNoise(environment, noiseOffsetDb, ask);
-  const { floors } = levelsOf(data);
+  const floors = standingFloors(data);
   const through = (wanted: (floor: Floor) => boolean) => floorNear(floors.filter(wanted), ask.freqHz);
   const own = (floor: Floor): boolean => floor.antennaId !== null && `own-${floor.antennaId}` === ask.antenna;
   const atSpot = (floor: Floor): boolean =>
@@ -338,7 +330,7 @@ export const targetChoices = (data: StationData, atMs: number): readonly Forecas
   data.targets.map((target) => {
     const arrival = arrivalOf(target, data.station, atMs);
     const { lowHz, highHz, bandwidthHz } = target;
-    const time = halfOfDay(data, target, atMs) ?? usualTime((lowHz + highHz) / 2);
+    const time = halfOfHours(data.station, target, atMs) ?? usualTime((lowHz + highHz) / 2);
     const band = bandOf(data, lowHz, highHz);
     const { distanceKm } = arrival;
     const signal = usualSignal(
@@ -352,8 +344,8 @@ export const targetChoices = (data: StationData, atMs: number): readonly Forecas
       name: target.name,
       ...{ lowHz, highHz, bandwidthHz, time, signal },
       weight: target.weight,
-      arrivalDeg: passes ? PASS_DEG[0] : arrival.elevationDeg,
-      ...(passes ? { alsoDeg: PASS_DEG.slice(1) } : {}),
+      arrivalDeg: passes ? PASS_ELEVATIONS_DEG[0] : arrival.elevationDeg,
+      ...(passes ? { alsoDeg: PASS_ELEVATIONS_DEG.slice(1) } : {}),
       ...(arrival.bearingDeg === undefined ? {} : { bearingDeg: arrival.bearingDeg }),
     };
   });

@@ -1,3 +1,4 @@
+import type { Saved } from '@velvet-reed/contract';
 import { type AntennaState, holdsFor, type Scope } from '@velvet-reed/core/evidence';
 import { stateOfAntenna } from './guard-evidence';
 import type { StationData } from './station';
@@ -30,4 +31,10 @@ export function antennaHolding(
     case 'not':
       return { state: 'not', sentence: `It does not hold for the antenna as it stands: ${holding.reason}.` };
   }
+}
+
+/** Why a level does not hold for its antenna as it stands; undefined: it does, as far as anybody wrote down. */
+export function staleLevel(data: StationData, { takenOn, antennaId }: Saved<'levels'>): string | undefined {
+  const holding = antennaHolding(data, takenOn, [antennaId]);
+  return holding.state === 'not' ? holding.sentence : undefined;
 }

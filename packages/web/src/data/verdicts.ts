@@ -21,7 +21,7 @@ import { askPath, type AskedPath } from './path-question';
 import { ordersOf, type StageOrder } from './path-orders';
 import { toDcStage, toPathReceiver, toPathStage } from './path-stages';
 import type { StationData } from './station';
-import { antennaHolding, type AntennaHolding } from './taken-on';
+import { antennaHolding, type AntennaHolding, staleLevel } from './taken-on';
 import { othersTransmitters } from './transmitters';
 
 /** One order of a path, analysed: what is heard, and the DC on its coax. */
@@ -131,9 +131,8 @@ export function judgedTrial(
 export const staleChecks = (data: StationData): ReadonlyMap<number, string> =>
   new Map(
     data.levels.flatMap((level) => {
-      if (level.kind !== 'off and on') return [];
-      const holding = antennaHolding(data, level.takenOn, [level.antennaId]);
-      return holding.state === 'not' ? [[level.id, holding.sentence] as const] : [];
+      const stale = level.kind === 'off and on' ? staleLevel(data, level) : undefined;
+      return stale === undefined ? [] : [[level.id, stale] as const];
     }),
   );
 

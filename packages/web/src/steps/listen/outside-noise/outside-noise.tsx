@@ -4,6 +4,7 @@ import { fixed, frequencyText } from '@velvet-reed/core/units';
 import { levelsOf } from '../../../data/levels';
 import { outsideNoise } from '../../../data/derive';
 import { entry, useWrite, type StationData } from '../../../data/station';
+import { staleLevel } from '../../../data/taken-on';
 import { Disclosure } from '../../../ui/disclosure';
 import { levelDoubt } from '../../../ui/level-doubt';
 import { RecordForm, type FieldSpec } from '../../../ui/record-form';
@@ -134,6 +135,11 @@ export function OutsideNoise({ data }: { readonly data: StationData }) {
                 Your floor at {frequencyText(floor.freqHz)}: {fixed(floor.levelDbm, 1)} dBm in{' '}
                 {frequencyText(floor.bandwidthHz, 2)}, through{' '}
                 {data.antennas.find((one) => one.id === floor.antennaId)?.name ?? 'a lossless antenna'}
+                {staleLevel(data, floor.record) !== undefined && (
+                  <span className="block text-xs text-caution">
+                    It does not count now. {staleLevel(data, floor.record)}
+                  </span>
+                )}
               </span>
               <ChangeButton
                 resource="levels"
