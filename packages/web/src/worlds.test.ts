@@ -10,6 +10,7 @@ import {
   type Hearing,
   hearingKey,
   hearingQuestions,
+  type HearingQuestion,
   hearingState,
   kindCandidates,
   rankCandidates,
@@ -38,7 +39,7 @@ import type { StationData } from './data/station';
 import { wholeStation } from './data/station-cache';
 import { plannedTransmitters } from './data/transmitters';
 import { guardVerdict, judgedGuard } from './data/guard';
-import { judgedBench, judgedNoise, judgedPath, judgedTrial } from './data/verdicts';
+import { judgedBench, judgedNoise, judgedPath, judgedTrial, unjudgedPath } from './data/verdicts';
 import { standings } from './shell/standings';
 import { reportOf } from './steps/notebook/report/report';
 
@@ -93,7 +94,8 @@ function makeWorld(seed: number): World {
       ]),
     ),
   });
-  return { data, samples: new Map(read.map((sweep, i) => [i + 1, sweep])) };
+  const hearing = { atMs: AT_MS, heard: (question: HearingQuestion) => pretended(hearingKey(question)) };
+  return { data: { ...data, hearing }, samples: new Map(read.map((sweep, i) => [i + 1, sweep])) };
 }
 
 /** An answer of the wire model by a made-up rule: the same question gives the same answer, and nothing is solved. */
@@ -250,7 +252,12 @@ describe(`${WORLDS} made-up stations`, () => {
     eachWorld(1, ({ data }) => {
       for (const path of data.paths) {
         const judged = judgedPath(data, path);
-        if (!judged) throw new Error('A path lost its receiver or target.');
+        if (!judged) {
+          const why = unjudgedPath(data, path);
+          if (!why || why.waiting) throw new Error('A path lost its receiver, target or answers.');
+          expect(`${why.sentence} ${why.next}`).not.toMatch(NONSENSE);
+          continue;
+        }
         const { verdict, orders, asked } = judged;
         expect(`${verdict.sentence} ${verdict.next} ${verdict.limit}`).not.toMatch(NONSENSE);
         for (const one of [verdict.better, verdict.other]) {

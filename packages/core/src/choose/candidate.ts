@@ -213,6 +213,7 @@ export function noiseAskOf(spec: CandidateSpec): Omit<NoiseAsk, 'freqHz' | 'time
 }
 
 const FREE: Ground = { type: 'free' };
+const PERFECT: Ground = { type: 'perfect' };
 
 /** The wires of a design; undefined where they cannot be drawn with these dimensions. */
 const drawn = rememberedOf((design: Design) =>
@@ -258,19 +259,35 @@ function targetQuestions(spec: CandidateSpec, target: ForecastTarget, ground: Gr
   }));
 }
 
-/** The same for a transmitter nearby: in free space, toward the horizon. Active kinds answer by closed form. */
+/** Below this a transmitter nearby comes as a ground wave: vertical, over ground that is as good as metal to it, Hz. Common practice, no source. */
+const GROUND_WAVE_BELOW_HZ = 3e6;
+/** What lies lower than this is not seen over perfect ground, which would short it, m. */
+const OVER_GROUND_M = 0.5;
+/** The field at the ground is twice that of the wave that arrives: the power that a gain over perfect ground is counted from, ratio. */
+const ARRIVING = 0.25;
+
+/** Whether an antenna takes a transmitter nearby from its ground wave. */
+function byGroundWave(design: Design, freqHz: number): boolean {
+  const span = freqHz < GROUND_WAVE_BELOW_HZ ? extent(design) : undefined;
+  return span !== undefined && span[0] >= 0 && span[1] > OVER_GROUND_M;
+}
+
+/**
+ * The same for a transmitter nearby, toward the horizon: in free space, below 3 MHz over perfect ground, where the vertical part counts. Active kinds
+ * answer by closed form.
+ */
 function transmitterQuestion(spec: CandidateSpec, freqHz: number): HearingQuestion | undefined {
   if (spec.source === 'bought') return undefined;
   const kind = antennaKind(spec.design.kind);
   if (!kind.model || kind.head) return undefined;
-  const model = drawn(spec.design)(FREE);
+  const model = drawn(spec.design)(byGroundWave(spec.design, freqHz) ? PERFECT : FREE);
   if (!model) return undefined;
   const wavelengths = model.wires.reduce((sum, wire) => sum + wireLengthM(wire), 0) / wavelengthM(freqHz);
   // an upper bound stands for long wires: it costs seconds to know better
-  if (wavelengths > LONG_FOR_EMITTER) return undefined;
+  if (wavelengths > LONG_FOR_EMITTER[spec.source]) return undefined;
   return { model, freqHz, elevationDeg: 0 };
 }
-const LONG_FOR_EMITTER = 5;
+const LONG_FOR_EMITTER = { kind: 5, own: 12 } as const;
 
 /** Everything that must be solved for a ranking, in the order of the candidates. */
 export function hearingQuestions(
@@ -297,6 +314,8 @@ export interface ReadyCandidate {
   readonly head?: HeadAmplifier;
   toward(target: ForecastTarget): Reception;
   fromTransmitter(freqHz: number): Reception;
+  /** Whether all is there that `toward` needs for a target: its answers, and those of the target that it is cut for. */
+  answered(target: ForecastTarget): boolean;
   /** False while answers of the wire model are missing. */
   readonly complete: boolean;
 }
@@ -320,6 +339,7 @@ export function readyCandidate(
       toward: (target) =>
         shielded(target, overGround(reception((target.lowHz + target.highHz) / 2), target, undefined, false)),
       fromTransmitter: reception,
+      answered: () => true,
       complete: true,
     };
   }
@@ -389,12 +409,19 @@ export function readyCandidate(
       };
     const passed = transferThrough(hearing, transformer);
     return {
-      realisedGainDbi: powerDb(Math.max(1e-12, Math.max(...hearing.gains) * passed)),
+      realisedGainDbi: powerDb(
+        Math.max(
+          1e-12,
+          (byGroundWave(spec.design, freqHz) ? ARRIVING * Math.max(...hearing.vertical) : Math.max(...hearing.gains)) *
+            passed,
+        ),
+      ),
       transfer: hearing.radiated * passed,
       validity: 'rough',
     };
   };
-  const complete = targets.every(({ id }) => (everyAnswer.get(id) ?? []).length === (asked.get(id) ?? []).length);
+  const answered = ({ id }: ForecastTarget): boolean =>
+    (everyAnswer.get(id) ?? []).length === (asked.get(id) ?? []).length;
   return {
     spec,
     ...(kind.head ? { head: kind.head } : {}),
@@ -404,7 +431,8 @@ export function readyCandidate(
       (target) => target.id,
     ),
     fromTransmitter: remembered(fromTransmitter, String),
-    complete,
+    answered: (target) => answered(target) && (!cut || answered(cut)),
+    complete: targets.every(answered),
   };
 }
 

@@ -133,6 +133,16 @@ const openNoise = (place: ForecastPlace, { freqHz, time }: NoiseAsk): SpotNoise 
 /** Balanced, nothing turned, as in the open. */
 const PLAIN: Omit<NoiseAsk, 'freqHz' | 'time'> = { answersTo: 'balanced', turns: false, choked: true };
 
+/** Noise from outside as an antenna meets it at a target. @param as what the antenna is to the noise; absent: balanced, in the open. */
+export function noiseMet(
+  place: ForecastPlace,
+  { lowHz, highHz, time }: ForecastTarget,
+  as: Omit<NoiseAsk, 'freqHz' | 'time'> = PLAIN,
+): SpotNoise {
+  const ask = { ...as, freqHz: (lowHz + highHz) / 2, ...(time ? { time } : {}) };
+  return place.noise?.(ask) ?? openNoise(place, ask);
+}
+
 /** Whether a receiver that samples the antenna directly shows a frequency only as its alias. */
 const foldsAt = ({ realSampleRateHz }: Pick<ReceiveEnd, 'realSampleRateHz'>, freqHz: number): boolean =>
   typeof realSampleRateHz === 'number' && freqHz >= realSampleRateHz / 2;
@@ -211,8 +221,7 @@ function forecast(
 ): TargetForecast {
   const { place } = figures;
   const centreHz = (target.lowHz + target.highHz) / 2;
-  const ask = { ...(means.noise ?? PLAIN), freqHz: centreHz, ...(target.time ? { time: target.time } : {}) };
-  const noise = place.noise?.(ask) ?? openNoise(place, ask);
+  const noise = noiseMet(place, target, means.noise);
   const remarks = reception.remark ? [reception.remark] : [];
   const receivers = figures.receiversFor(centreHz);
   if (receivers.length === 0)

@@ -52,7 +52,7 @@ const modelText = rememberedOf((model: WireModel) => JSON.stringify(model));
 export function solveHearing({ model, freqHz, elevationDeg }: HearingQuestion): Hearing | Unheard {
   const wavelengths = (model.wires.reduce((sum, wire) => sum + wireLengthM(wire), 0) * freqHz) / SPEED_OF_LIGHT_M_PER_S;
   if (wavelengths > MOST_WAVELENGTHS)
-    return { why: `${wavelengths.toFixed(0)} λ of wire here: too long for the ranking. Draft it to see it computed.` };
+    return { why: `${wavelengths.toFixed(0)} λ of wire here: too long to compute for a listener who waits.` };
   let solution: Solution;
   try {
     const mesh = meshOf(model, freqHz, DENSITY);

@@ -1,6 +1,7 @@
 export { type GainPoint, gainsText, readGains } from './bought';
 export {
   type CandidateSpec,
+  type Heard,
   hearingQuestions,
   kindCandidates,
   type ReadyCandidate,
@@ -43,4 +44,5 @@ export { burdenOf, type PriceRates, USUAL_RATES } from './cost';
 export { HOMES, type Spot, SPOT_WORDS, spotRoom } from './spot';
 export { type TurningPoint, turningPoints, turningSteps } from './turning';
 export { candidateName, choiceVerdict, firstPiece, heardText } from './verdict';
+export { type PathEnd, pathEnd } from './path-end';
 export { pricePerProvenDb, type Worth } from './worth';

@@ -130,7 +130,7 @@ const totalDbm = (levels: Float64Array): number => {
 /** SNR lost at each goal with the strongest product counted as noise, dB. */
 function losses(plan: Plan, prefix: Prefix): number[] {
   return plan.goals.map((goal, g) => {
-    const noise = plan.external[g] + prefix.noise[g] - 1;
+    const noise = plan.external[g] + (goal.antennaNoise ?? 0) + prefix.noise[g] - 1;
     const lossDb = powerDb(noise / plan.external[g]);
     let strongest = 0;
     for (const value of prefix.made[g]) strongest = Math.max(strongest, value);

@@ -156,7 +156,8 @@ function analyse(
     return here;
   });
   const factor = ahead[ahead.length - 1];
-  const noiseDb = powerDb(external + factor - 1);
+  const warm = external + (question.antennaNoise ?? 0);
+  const noiseDb = powerDb(warm + factor - 1);
   const made = productsByStage(stages, receiver, question, followed, noisePowerDbm(noiseDb, question.bandwidthHz));
   const worstProduct = made.worst;
   const snrLossDb = noiseDb - question.externalFaDb;
@@ -174,7 +175,7 @@ function analyse(
       name: stage?.name ?? receiver.name,
       freqHz: along[i],
       gainAheadDb: powerDb(gainsAhead[i]),
-      noiseDbm: noisePowerDbm(powerDb((external + ahead[i] - 1) * gainsAhead[i]), question.bandwidthHz),
+      noiseDbm: noisePowerDbm(powerDb((warm + ahead[i] - 1) * gainsAhead[i]), question.bandwidthHz),
       noiseShare: (ahead[i + 1] - ahead[i]) / (factor - 1 + NOTHING),
       ...(totalDbm === undefined ? {} : { totalDbm }),
       ...(roomDb === undefined ? {} : { roomDb }),

@@ -26,5 +26,7 @@ export interface PathQuestion {
   readonly bandwidthHz: number;
   /** External noise figure at the antenna connector (after efficiency and mismatch), dB. */
   readonly externalFaDb: number;
+  /** Thermal noise of the antenna's own losses at its connector, ratio to kT₀, 0 to 1; absent: none. */
+  readonly antennaNoise?: number;
   readonly signals: readonly PathSignal[];
 }

@@ -362,7 +362,7 @@ const stands = (data: StationData, antennaId: number): boolean =>
   );
 
 /** One of the listener's own antennas as a candidate; undefined while it has no dimensions. */
-function ownCandidate(data: StationData, antennaId: number): CandidateSpec | undefined {
+export function ownCandidate(data: StationData, antennaId: number): CandidateSpec | undefined {
   const antenna = data.antennas.find(({ id }) => id === antennaId);
   const revision = antenna && latestRevision(data, antenna.id);
   if (!antenna || !revision) return undefined;

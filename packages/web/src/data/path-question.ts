@@ -1,59 +1,72 @@
 import type { Saved } from '@velvet-reed/contract';
-import { antennaKind } from '@velvet-reed/core/antenna';
-import type { PathQuestion, PathStage } from '@velvet-reed/core/path';
-import { transmitterField } from '@velvet-reed/core/site';
-import { powerDb, powerRatio } from '@velvet-reed/core/units';
-import { latestRevision, outsideNoise, receptionOf } from './derive';
+import {
+  type ForecastPlace,
+  type ForecastTarget,
+  hearingQuestions,
+  type HearingQuestion,
+  type PathEnd,
+  pathEnd,
+  readyCandidate,
+  type ReadyCandidate,
+} from '@velvet-reed/core/choose';
+import { groundClass } from '@velvet-reed/core/solver';
+import { forecastPlace, ownCandidate, targetChoices } from './derive';
 import type { StationData } from './station';
-import { othersTransmitters } from './transmitters';
 
-/** What a path is asked: the wanted band, the noise and carriers at the antenna connector, and the antenna's own amplifier if it has one. */
-export interface AskedPath {
-  readonly question: PathQuestion;
-  /** The amplifier inside an active antenna; always the first stage. */
-  readonly head?: PathStage;
-  /** Sentences about what the antenna model does not cover. */
-  readonly remarks: readonly string[];
+/** What a path is asked, where its antenna can be judged. */
+export type AskedPath = Extract<PathEnd, { readonly state: 'judged' }>;
+
+/** What the paths of a station share. */
+interface Asking {
+  readonly targets: readonly ForecastTarget[];
+  readonly place: ForecastPlace;
+  readonly ready: Map<number, ReadyCandidate | undefined>;
 }
 
-/** Without a drafted antenna everything arrives as on an isotropic one. */
-export function askPath(data: StationData, path: Saved<'paths'>, target: Saved<'targets'>): AskedPath {
-  const centreHz = (target.lowHz + target.highHz) / 2;
-  const reception = receptionOf(data, path.antennaId);
-  const here = reception?.(centreHz);
-  const counted = here && here.validity !== 'outside' ? here : undefined;
-  const share = counted ? counted.transfer : 1;
-  const revision = path.antennaId === null ? undefined : latestRevision(data, path.antennaId);
-  const { head, seesSky } = revision ? antennaKind(revision.kind) : {};
-  const { faDb } = outsideNoise(data, centreHz, seesSky);
-  const ownFactor = head && counted?.ownFaDb !== undefined ? 1 + powerRatio(counted.ownFaDb) * share : 1;
-  return {
-    question: {
-      lowHz: target.lowHz,
-      highHz: target.highHz,
-      bandwidthHz: target.bandwidthHz,
-      externalFaDb: faDb + powerDb(share),
-      signals: othersTransmitters(data).map((transmitter) => ({
-        name: transmitter.name,
-        freqHz: transmitter.freqHz,
-        levelDbm: transmitterField(transmitter).isotropicDbm + (reception?.(transmitter.freqHz).realisedGainDbi ?? 0),
-      })),
-    },
-    ...(head
-      ? {
-          head: {
-            kind: 'amplifier' as const,
-            name: 'its own amplifier',
-            gainDb: head.gainDb,
-            noiseFigureDb: powerDb(ownFactor),
-            iip2Dbm: head.iip2Dbm,
-            iip3Dbm: head.iip3Dbm,
-          },
-        }
-      : {}),
-    remarks: [
-      ...(path.antennaId === null ? ['No antenna chosen: everything arrives as on an isotropic one.'] : []),
-      ...(here?.remark ? [here.remark] : []),
-    ],
+const asking = new WeakMap<StationData, Asking>();
+function askingOf(data: StationData): Asking {
+  const known = asking.get(data);
+  if (known) return known;
+  const made = {
+    targets: targetChoices(data, data.hearing?.atMs ?? Date.parse(data.station.createdAt)),
+    place: forecastPlace(data),
+    ready: new Map<number, ReadyCandidate | undefined>(),
   };
+  asking.set(data, made);
+  return made;
+}
+
+/** An antenna of the station as its paths hear with it; undefined while it has no dimensions. */
+function readyAntenna(data: StationData, antennaId: number): ReadyCandidate | undefined {
+  const { targets, ready } = askingOf(data);
+  if (!ready.has(antennaId)) {
+    const spec = ownCandidate(data, antennaId);
+    const heard = data.hearing?.heard ?? (() => undefined);
+    ready.set(antennaId, spec && readyCandidate(spec, targets, groundClass(data.station.groundId).ground, heard));
+  }
+  return ready.get(antennaId);
+}
+
+/** What a path is asked at a target: noise and carriers as its antenna hands them on at its spot. */
+export function askPath(data: StationData, path: Saved<'paths'>, target: Saved<'targets'>): PathEnd {
+  const { targets, place } = askingOf(data);
+  const wanted = targets.find(({ id }) => id === String(target.id));
+  if (!wanted) return { state: 'not judged', because: 'Its target is gone.' };
+  if (path.antennaId === null) return pathEnd(wanted, place);
+  const antenna = readyAntenna(data, path.antennaId);
+  return antenna
+    ? pathEnd(wanted, place, antenna)
+    : { state: 'not judged', because: 'Its antenna has no dimensions yet: draft it first.' };
+}
+
+/** What the wire model is asked for the antennas of all paths. */
+export function pathHearingQuestions(data: StationData, atMs: number): readonly HearingQuestion[] {
+  const ids = new Set(data.paths.flatMap(({ antennaId }) => antennaId ?? []));
+  if (ids.size === 0) return [];
+  return hearingQuestions(
+    [...ids].flatMap((id) => ownCandidate(data, id) ?? []),
+    targetChoices(data, atMs),
+    forecastPlace(data).transmitters.map(({ freqHz }) => freqHz),
+    groundClass(data.station.groundId).ground,
+  );
 }

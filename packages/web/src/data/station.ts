@@ -8,11 +8,12 @@ import {
   type StationValues,
   type Values,
 } from '@velvet-reed/contract';
-import { useCallback, useEffect } from 'react';
+import { useCallback, useEffect, useSyncExternalStore } from 'react';
 import { useParams } from 'react-router';
 import { toast } from 'sonner';
 import useSWR, { preload, useSWRConfig } from 'swr';
 import { getJson, isAway, mayHavePassed, RefusedError, sendFile, sendJson } from './api';
+import { hearingNow, listenToHearing, type StationHearing } from './hearing-now';
 import { keepSeen, lastSeen } from './last-seen';
 import { deviceName, newUuid, underOneName } from './names';
 import { allWaiting, isWaitingFor, keepWaiting, useWaiting } from './outbox';
@@ -40,6 +41,8 @@ export type StationData = {
   /** The batch that undo would take back on this device. */
   readonly undo: { readonly batch: string; readonly what: string } | null;
   readonly setAside: readonly SetAside[];
+  /** What the wire model has told of the antennas here so far; absent where nothing is asked of it. */
+  readonly hearing?: StationHearing;
 } & {
   readonly [R in ResourceName]: readonly Saved<R>[];
 };
@@ -120,7 +123,19 @@ export function preloadStation(stationId: number): void {
 export function useStationById(stationId: number) {
   const answer = useSWR<StationData, Error>(keyOf(stationId), readStationData, { compare: sameStation });
   const waiting = useWaiting();
-  return { ...answer, data: answer.data && reckoned(answer.data, waiting) };
+  const hearing = useSyncExternalStore(listenToHearing, hearingNow);
+  return { ...answer, data: answer.data && heardOf(reckoned(answer.data, waiting), hearing) };
+}
+
+/** One object for one state of a station and one of what was heard. */
+const withHearing = new WeakMap<StationData, StationData>();
+function heardOf(data: StationData, hearing: StationHearing | undefined): StationData {
+  if (!hearing) return data;
+  const known = withHearing.get(data);
+  if (known?.hearing === hearing) return known;
+  const heard = { ...data, hearing };
+  withHearing.set(data, heard);
+  return heard;
 }
 
 /** One object for one state of the station and one of what waits. */

@@ -1,7 +1,17 @@
 import { BLANK, STATION_BLANK } from '@velvet-reed/contract';
+import { type Hearing, hearingKey, type HearingQuestion, solveHearing, type Unheard } from '@velvet-reed/core/choose';
 import type { StationData } from './station';
 
 const stored = (id: number) => ({ id, version: 1, stationId: 1, createdAt: '2026-03-10' });
+
+const solved = new Map<string, Hearing | Unheard>();
+/** The wire model on the spot, each question once. */
+const heard = (question: HearingQuestion): Hearing | Unheard => {
+  const key = hearingKey(question);
+  const answer = solved.get(key) ?? solveHearing(question);
+  solved.set(key, answer);
+  return answer;
+};
 
 /** A small invented station for tests of views. */
 export const TEST_STATION: StationData = {
@@ -23,6 +33,7 @@ export const TEST_STATION: StationData = {
   revision: 1,
   undo: null,
   setAside: [],
+  hearing: { atMs: Date.UTC(2026, 2, 10), heard },
   targets: [
     {
       ...stored(1),

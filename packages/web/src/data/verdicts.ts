@@ -53,7 +53,7 @@ const supplyFault = ({ dc }: OrderView): string | undefined => dc.loads.flatMap(
 
 const judged = new WeakMap<StationData, Map<number, JudgedPath | undefined>>();
 
-/** Judges a path on its own target, once for these records; undefined when its receiver or target is gone. */
+/** Judges a path on its own target, once for these records; undefined when its receiver or target is gone, or its antenna cannot be judged. */
 export function judgedPath(data: StationData, path: Saved<'paths'>): JudgedPath | undefined {
   const known = judged.get(data) ?? new Map<number, JudgedPath | undefined>();
   judged.set(data, known);
@@ -61,11 +61,30 @@ export function judgedPath(data: StationData, path: Saved<'paths'>): JudgedPath 
   return known.get(path.id);
 }
 
+/** Why a path cannot be judged, and what to do about it; undefined where it can, or its receiver or target is gone. */
+export function unjudgedPath(
+  data: StationData,
+  path: Saved<'paths'>,
+): { readonly waiting: boolean; readonly sentence: string; readonly next: string } | undefined {
+  const target = data.targets.find((one) => one.id === path.targetId);
+  const asked = target && askPath(data, path, target);
+  if (!asked || asked.state === 'judged') return undefined;
+  const antenna = data.antennas.find(({ id }) => id === path.antennaId)?.name ?? 'the antenna';
+  return asked.state === 'waiting'
+    ? { waiting: true, sentence: `${path.name} waits for the wire model of ${antenna}.`, next: 'it comes by itself.' }
+    : {
+        waiting: false,
+        sentence: `${path.name} is not judged: nobody can say what ${antenna} hands on at ${target.name}. ${asked.because}`,
+        next: 'give the path another antenna or target, or draft this one for the target.',
+      };
+}
+
 function judgePath(data: StationData, path: Saved<'paths'>): JudgedPath | undefined {
   const receiver = data.receivers.find((one) => one.id === path.receiverId);
   const target = data.targets.find((one) => one.id === path.targetId);
   if (!receiver || !target) return undefined;
   const asked = askPath(data, path, target);
+  if (asked.state !== 'judged') return undefined;
   const kept = ordersOf(data, path.id);
   const standing =
     kept.length > 0

@@ -4,6 +4,7 @@ import { placed, TEST_STATION } from '../data/test-station';
 import { bandsOf, forecastPlace, latestRevision } from '../data/derive';
 import { ordersOf } from '../data/path-orders';
 import { askPath } from '../data/path-question';
+import { judgedPath, unjudgedPath } from '../data/verdicts';
 import { standings } from './standings';
 import { nextStep } from './steps';
 
@@ -64,26 +65,41 @@ test('the two orders of a path are independent', () => {
   ]);
 });
 
+type Asked = ReturnType<typeof askPath>;
+function judgedEnd(asked: Asked): Extract<Asked, { state: 'judged' }> {
+  if (asked.state !== 'judged') throw new Error(asked.because);
+  return asked;
+}
+
 test('carriers reach the path through the antenna’s own gain', () => {
   const [path] = TEST_STATION.paths;
-  const asked = askPath(TEST_STATION, path, TEST_STATION.targets[0]);
-  const isotropic = askPath(TEST_STATION, { ...path, antennaId: null }, TEST_STATION.targets[0]);
-  expect(asked.question.externalFaDb).toBeLessThan(isotropic.question.externalFaDb);
-  expect(isotropic.remarks[0]).toMatch(/isotropic/);
+  const [target] = TEST_STATION.targets;
+  const asked = judgedEnd(askPath(TEST_STATION, path, target));
+  const lossless = judgedEnd(askPath(TEST_STATION, { ...path, antennaId: null }, target));
+  // 3 kW ERP at 7 km: 69.1 dBm of EIRP over 89.1 dB of free space at 97.4 MHz, by hand
+  expect(lossless.question.signals[0].levelDbm).toBeCloseTo(64.8 + 2.15 - 89.1, 0);
+  // a V for 31 m is no good antenna at 97 MHz, and is no lossless one
+  expect(asked.question.signals[0].levelDbm).toBeLessThan(lossless.question.signals[0].levelDbm);
+  expect(asked.question.antennaNoise).toBeGreaterThan(0);
+  expect(lossless.remarks[0]).toMatch(/No antenna is chosen: a lossless one without direction stands in for it/);
+  // before the wire model has answered nothing is computed from 0 dBi
+  const { hearing: _hearing, ...unheard } = TEST_STATION;
+  expect(askPath(unheard, path, target).state).toBe('waiting');
+  expect(unjudgedPath(unheard, unheard.paths[0])?.waiting).toBe(true);
+  expect(judgedPath(unheard, unheard.paths[0])).toBeUndefined();
 });
 
-test('a dish sees the sky, not the warm earth: its path is asked with 50 K, others with 200 K', () => {
+test('a dish sees the sky, not the warm earth: its path is asked with 50 K', () => {
   const [path] = TEST_STATION.paths;
   const target = { ...TEST_STATION.targets[0], lowHz: 10.9e9, highHz: 11e9 };
   const [wire] = TEST_STATION.revisions;
-  const withKind = (kind: 'dish' | 'discone'): number => {
-    const revision = { ...wire, kind, freqHz: 10.95e9, dimensions: {} };
-    const data = { ...TEST_STATION, revisions: [revision], targets: [target] };
-    return askPath(data, path, target).question.externalFaDb;
-  };
-  // 10 log(50 / 290) = −7.6 dB and 10 log(200 / 290) = −1.6 dB, by hand; man-made noise of the class adds next to nothing there
-  expect(Math.abs(withKind('dish') + 7.6)).toBeLessThan(0.2);
-  expect(Math.abs(withKind('discone') + 1.6)).toBeLessThan(0.2);
+  const revision = { ...wire, kind: 'dish', freqHz: 10.95e9, dimensions: {} };
+  const data = { ...TEST_STATION, revisions: [revision], targets: [target] };
+  // 10 log(50 / 290) = −7.6 dB, by hand; man-made noise of the class adds next to nothing there
+  expect(Math.abs(judgedEnd(askPath(data, path, target)).question.externalFaDb + 7.6)).toBeLessThan(0.2);
+  // 1.6 km of its wire in wavelengths: nobody solves that, and nothing is made of it
+  const wired = askPath({ ...TEST_STATION, targets: [target] }, path, target);
+  expect(wired).toMatchObject({ state: 'not judged', because: expect.stringMatching(/λ of wire here/) });
 });
 
 test('steps tell where they stand', () => {

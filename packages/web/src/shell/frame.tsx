@@ -20,6 +20,7 @@ import { STATE_MARK, STEPS } from './steps';
 import { useStandings } from './use-standings';
 
 const SunLine = lazy(() => import('./sun-line'));
+const AskHearing = lazy(() => import('../data/ask-hearing'));
 const Reed = lazy(() => import('./reed'));
 const loadPalette = () => import('./palette');
 const Palette = lazy(loadPalette);
@@ -211,6 +212,9 @@ function Rail({ data, stationId }: { readonly data: StationData; readonly statio
       aria-label="Steps and rooms"
       className="shrink-0 border-rule bg-paper max-sm:sticky max-sm:top-0 max-sm:z-20 max-sm:border-b sm:w-40 sm:border-r sm:py-3"
     >
+      <Suspense fallback={null}>
+        <AskHearing data={data} />
+      </Suspense>
       <ul data-scrolls className="relative flex overflow-x-auto sm:flex-col">
         {STEPS.map((step) => {
           const state = states?.[step.id];

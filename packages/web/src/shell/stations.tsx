@@ -1,7 +1,7 @@
 import { STATION_BLANK, stationSchema, type Station } from '@velvet-reed/contract';
 import { locatorOf, parsePosition, type Position } from '@velvet-reed/core/site';
 import { ituRegionOf } from '@velvet-reed/core/spectrum';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { useSWRConfig } from 'swr';
@@ -16,6 +16,8 @@ import { Empty, Trouble, Waiting } from '../ui/states';
 import { ROOMS } from './rooms';
 import { nextStep, STATE_MARK, STEPS } from './steps';
 import { useStandings } from './use-standings';
+
+const AskHearing = lazy(() => import('../data/ask-hearing'));
 
 /** Stations, and a form for a new one. */
 export default function StationsPage() {
@@ -74,10 +76,13 @@ const LOOKED_INTO = 8;
 function StationStanding({ stationId }: { readonly stationId: number }) {
   const { data } = useStationById(stationId);
   const states = useStandings(data);
-  if (!states) return <p className="min-h-12 text-sm text-dim">…</p>;
+  if (!states || !data) return <p className="min-h-12 text-sm text-dim">…</p>;
   const next = nextStep(states);
   return (
     <>
+      <Suspense fallback={null}>
+        <AskHearing data={data} />
+      </Suspense>
       <ul aria-label="Steps" className="flex flex-wrap gap-x-3 text-sm text-dim">
         {STEPS.map(({ id, name }) => (
           <li key={id} className={states[id] === 'doubtful' ? 'text-caution' : ''}>

@@ -6,10 +6,12 @@ import { Link, useSearchParams } from 'react-router';
 import type { StageOrder } from '../../data/path-orders';
 import type { AskedPath } from '../../data/path-question';
 import { useStationId, type StationData } from '../../data/station';
-import { judgedPath, type JudgedPath, type OrderView } from '../../data/verdicts';
+import { judgedPath, type JudgedPath, type OrderView, unjudgedPath } from '../../data/verdicts';
 import { Disclosure } from '../../ui/disclosure';
 import { Room } from '../../ui/room';
 import { Next, Note } from '../../ui/section';
+import { ChangeButton, DeleteButton } from '../../ui/record-row';
+import { pathFields } from './path-fields';
 import { NewPath } from './new-path';
 
 /** A path judged, with what its rooms ask of it. */
@@ -42,6 +44,40 @@ export function PathRoom({
   const path = data.paths.find((one) => one.id === Number(params.get('path'))) ?? data.paths.at(-1);
   const judged = useMemo(() => path && judgedPath(data, path), [data, path]);
   const pick = (id: number): void => setParams({ path: String(id) });
+  const unjudged = path && !judged ? unjudgedPath(data, path) : undefined;
+  const picked = path && (
+    <label className="text-sm text-dim">
+      Path
+      <select className="ml-2 text-ink" value={path.id} onChange={(event) => pick(Number(event.target.value))}>
+        {data.paths.map((one) => (
+          <option key={one.id} value={one.id}>
+            {one.name}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+  if (path && unjudged)
+    return (
+      <Room
+        title={title}
+        picker={picked}
+        verdict={
+          <>
+            <span className={unjudged.waiting ? '' : 'text-caution'}>{unjudged.sentence}</span>{' '}
+            <Next>Next: {unjudged.next}</Next>
+          </>
+        }
+      >
+        {!unjudged.waiting && (
+          <div className="flex flex-wrap gap-3">
+            <ChangeButton resource="paths" record={path} name={path.name} fields={pathFields(data)} />
+            <DeleteButton resource="paths" record={path} name={path.name} />
+            <Disclosure label="New path">{(close) => <NewPath data={data} onClose={close} onMade={pick} />}</Disclosure>
+          </div>
+        )}
+      </Room>
+    );
   if (!judged)
     return (
       <Room
@@ -79,20 +115,7 @@ export function PathRoom({
       margin={<Margin {...state} />}
       picker={
         <>
-          <label className="text-sm text-dim">
-            Path
-            <select
-              className="ml-2 text-ink"
-              value={judged.path.id}
-              onChange={(event) => pick(Number(event.target.value))}
-            >
-              {data.paths.map((one) => (
-                <option key={one.id} value={one.id}>
-                  {one.name}
-                </option>
-              ))}
-            </select>
-          </label>
+          {picked}
           {picker?.(state)}
         </>
       }

@@ -34,7 +34,10 @@ describe('the first sentence of Path', () => {
   });
   test('a target that the receiver cannot tune, and the converter that is missing', () => {
     const [target] = TEST_STATION.targets;
-    shown({ targets: [{ ...target, name: 'dish', lowHz: 10.99e9, highHz: 11.01e9 }] });
+    shown({
+      targets: [{ ...target, name: 'dish', lowHz: 10.99e9, highHz: 11.01e9 }],
+      paths: [{ ...TEST_STATION.paths[0], antennaId: null }],
+    });
     expect(verdictText()).toMatch(
       /dish is not heard like this: HF receiver does not tune to 11\.00 GHz, where it arrives\. Next: put a converter into the path that ends between/,
     );

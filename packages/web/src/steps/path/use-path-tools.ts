@@ -16,9 +16,11 @@ export function usePathTools({ data, path, target, receiver, asked, first }: Pat
     () =>
       data.targets
         .filter((one) => reaches(receiver, one.lowHz, one.highHz))
-        .map((one): SearchGoal => {
-          const { signals: _signals, ...question } = askPath(data, path, one).question;
-          return { ...question, name: one.name };
+        .flatMap((one): SearchGoal[] => {
+          const asked = askPath(data, path, one);
+          if (asked.state !== 'judged') return [];
+          const { signals: _signals, ...question } = asked.question;
+          return [{ ...question, name: one.name }];
         }),
     [data, path, receiver],
   );

@@ -19,7 +19,7 @@ import { judgedDirection } from '../../../data/direction';
 import { levelsOf } from '../../../data/levels';
 import { causeText, seasonRows, shiftWords } from '../../../data/seasons';
 import { hasField, plannedTransmitters } from '../../../data/transmitters';
-import { judgedNoise, judgedPath, judgedTrial, type OrderView, strongestCarrier } from '../../../data/verdicts';
+import { judgedNoise, judgedPath, judgedTrial, type OrderView, strongestCarrier, unjudgedPath } from '../../../data/verdicts';
 import { levelPicture, noisePicture, patternPicture, planPicture } from './pictures';
 import { swrChart } from './report-chart';
 
@@ -464,7 +464,10 @@ function noisePart(data: StationData): Content[] {
 function pathPart(data: StationData): Content[] {
   return data.paths.flatMap((path): Content[] => {
     const judged = judgedPath(data, path);
-    if (!judged) return [];
+    if (!judged) {
+      const unjudged = unjudgedPath(data, path);
+      return unjudged ? [heading(`Path: ${path.name}`), unjudged.sentence] : [];
+    }
     const { target, receiver, orders, verdict } = judged;
     const row = (name: string, cell: (view: OrderView) => string): Row => [name, ...orders.map(cell)];
     return [

@@ -69,6 +69,7 @@ export function SeveralPaths({ data, current }: { readonly data: StationData; re
     const target = data.targets.find((one) => one.id === path?.targetId);
     if (!path || !receiver || !target) return [];
     const asked = askPath(data, path, target);
+    if (asked.state !== 'judged') return [];
     const stages = [
       ...(asked.head ? [asked.head] : []),
       ...firstOrder(data, id).map((stage) => toPathStage(data, stage)),

@@ -10,11 +10,17 @@ import { lossProvenance, productInk, snrLoss, type PathView } from '../order-vie
 /** Every order on every target, not only the one that the path is judged on. */
 export function EveryTarget({ data, path, receiver, orders }: PathView) {
   const rows = useMemo(() => {
-    const asked = data.targets.map((target) => ({ target, question: askPath(data, path, target).question }));
-    const questions = asked.map(({ question: { signals: _signals, ...band } }) => band);
-    const signals = asked.at(0)?.question.signals ?? [];
+    const asked = data.targets.map((target) => ({ target, end: askPath(data, path, target) }));
+    const questions = asked.flatMap(({ end }) => (end.state === 'judged' ? [end.question] : []));
+    const signals = questions.at(0)?.signals ?? [];
     const found = orders.map(({ stages }) => analyseBands(stages, toPathReceiver(receiver), questions, signals));
-    return asked.map(({ target }, i) => ({ target, analyses: found.map((order) => order[i]) }));
+    let next = 0;
+    return asked.map(({ target, end }) => {
+      if (end.state !== 'judged') return { target, analyses: undefined, why: end.because };
+      const at = next;
+      next += 1;
+      return { target, analyses: found.map((order) => order[at]), why: '' };
+    });
   }, [data, path, receiver, orders]);
   const losses = (analyses: readonly PathAnalysis[]) =>
     analyses.map(({ snrLossWithProductsDb }) => snrLossWithProductsDb);
@@ -37,7 +43,20 @@ export function EveryTarget({ data, path, receiver, orders }: PathView) {
             </tr>
           </thead>
           <tbody>
-            {rows.map(({ target, analyses }) => {
+            {rows.map((row) => {
+              const { target } = row;
+              if (row.analyses === undefined)
+                return (
+                  <tr key={target.id}>
+                    <th scope="row" className="text-ink">
+                      {target.name}
+                    </th>
+                    <td colSpan={orders.length + 1} className="text-caution">
+                      Not judged. {row.why}
+                    </td>
+                  </tr>
+                );
+              const { analyses } = row;
               const least = Math.min(...losses(analyses));
               const product = analyses[losses(analyses).indexOf(least)].worstProduct;
               const [{ outOfReach, landsAtHz }] = analyses;

@@ -1,0 +1,27 @@
+import type { Heard } from '@velvet-reed/core/choose';
+
+/** What the wire model has told so far, and the moment that it was asked for. */
+export interface StationHearing {
+  /** Moment that the waves' angles and the hours are taken for, Unix time in ms. */
+  readonly atMs: number;
+  readonly heard: Heard;
+}
+
+const store: { now: StationHearing | undefined; readonly listeners: Set<() => void> } = {
+  now: undefined,
+  listeners: new Set(),
+};
+
+/** What was told last; another object with every answer. */
+export const hearingNow = (): StationHearing | undefined => store.now;
+
+export const listenToHearing = (listener: () => void): (() => void) => {
+  store.listeners.add(listener);
+  return () => void store.listeners.delete(listener);
+};
+
+/** Tells every view what is known by now. */
+export function tellHearing(hearing: StationHearing): void {
+  store.now = hearing;
+  store.listeners.forEach((listener) => listener());
+}
