@@ -26,6 +26,7 @@ import type { NoiseAsk } from './house-noise';
 import { remembered, rememberedOf } from './remembered';
 import {
   bestTransformer,
+  CROSSED,
   gainToward,
   meanGain,
   polarised,
@@ -263,7 +264,10 @@ function targetQuestions(spec: CandidateSpec, target: ForecastTarget, ground: Gr
 const GROUND_WAVE_BELOW_HZ = 3e6;
 /** What lies lower than this is not seen over perfect ground, which would short it, m. */
 const OVER_GROUND_M = 0.5;
-/** The field at the ground is twice that of the wave that arrives: the power that a gain over perfect ground is counted from, ratio. */
+/**
+ * The field at the ground is twice that of the wave that arrives: the power that a gain over perfect ground is counted from, ratio. Real ground tilts the
+ * field forward by about what crossed polarisation keeps, which is all that level wires see of it.
+ */
 const ARRIVING = 0.25;
 
 /** Whether an antenna takes a transmitter nearby from its ground wave. */
@@ -276,16 +280,17 @@ function byGroundWave(design: Design, freqHz: number): boolean {
  * The same for a transmitter nearby, toward the horizon: in free space, below 3 MHz over perfect ground, where the vertical part counts. Active kinds
  * answer by closed form.
  */
-function transmitterQuestion(spec: CandidateSpec, freqHz: number): HearingQuestion | undefined {
-  if (spec.source === 'bought') return undefined;
+function transmitterQuestions(spec: CandidateSpec, freqHz: number): readonly HearingQuestion[] {
+  if (spec.source === 'bought') return [];
   const kind = antennaKind(spec.design.kind);
-  if (!kind.model || kind.head) return undefined;
-  const model = drawn(spec.design)(byGroundWave(spec.design, freqHz) ? PERFECT : FREE);
-  if (!model) return undefined;
+  if (!kind.model || kind.head) return [];
+  const model = drawn(spec.design)(FREE);
+  if (!model) return [];
   const wavelengths = model.wires.reduce((sum, wire) => sum + wireLengthM(wire), 0) / wavelengthM(freqHz);
   // an upper bound stands for long wires: it costs seconds to know better
-  if (wavelengths > LONG_FOR_EMITTER[spec.source]) return undefined;
-  return { model, freqHz, elevationDeg: 0 };
+  if (wavelengths > LONG_FOR_EMITTER[spec.source]) return [];
+  const over = byGroundWave(spec.design, freqHz) ? drawn(spec.design)(PERFECT) : undefined;
+  return [model, ...(over ? [over] : [])].map((one) => ({ model: one, freqHz, elevationDeg: 0 }));
 }
 const LONG_FOR_EMITTER = { kind: 5, own: 12 } as const;
 
@@ -298,7 +303,7 @@ export function hearingQuestions(
 ): readonly HearingQuestion[] {
   return specs.flatMap((spec) => [
     ...targets.flatMap((target) => targetQuestions(spec, target, ground)),
-    ...transmittersHz.flatMap((freqHz) => transmitterQuestion(spec, freqHz) ?? []),
+    ...transmittersHz.flatMap((freqHz) => transmitterQuestions(spec, freqHz)),
   ]);
 }
 
@@ -398,25 +403,22 @@ export function readyCandidate(
   };
   const fromTransmitter = (freqHz: number): Reception => {
     if (closed && (kind.head || !kind.model)) return closed(freqHz);
-    const question = transmitterQuestion(spec, freqHz);
-    const hearing = question && heard(question);
-    if (!hearing || 'why' in hearing)
+    const [free, over] = transmitterQuestions(spec, freqHz).map(heard);
+    if (!free || 'why' in free)
       return {
         realisedGainDbi: BOUND_DBI,
         transfer: 0,
         validity: 'outside',
         remark: 'Many wavelengths long there: 0 dBi is assumed for overload.',
       };
-    const passed = transferThrough(hearing, transformer);
+    const inFree = Math.max(...free.gains) * transferThrough(free, transformer);
+    const gain =
+      over && !('why' in over)
+        ? Math.max(ARRIVING * Math.max(...over.vertical) * transferThrough(over, transformer), CROSSED * inFree)
+        : inFree;
     return {
-      realisedGainDbi: powerDb(
-        Math.max(
-          1e-12,
-          (byGroundWave(spec.design, freqHz) ? ARRIVING * Math.max(...hearing.vertical) : Math.max(...hearing.gains)) *
-            passed,
-        ),
-      ),
-      transfer: hearing.radiated * passed,
+      realisedGainDbi: powerDb(Math.max(1e-12, gain)),
+      transfer: free.radiated * transferThrough(free, transformer),
       validity: 'rough',
     };
   };

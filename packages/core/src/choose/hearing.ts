@@ -74,7 +74,7 @@ export function solveHearing({ model, freqHz, elevationDeg }: HearingQuestion): 
 }
 
 /** What reaches an antenna of the wrong polarisation all the same: walls and hills turn some of a wave. Common practice, no source: crossed costs 15 to 20 dB in sight. */
-const CROSSED = powerRatio(-17.5);
+export const CROSSED = powerRatio(-17.5);
 
 /** The gains that count for a wave of some polarisation. A builder winds a circular antenna the right way round. */
 export function polarised(hearing: Hearing, polarisation: Polarisation): Hearing {
