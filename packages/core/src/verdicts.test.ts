@@ -40,7 +40,7 @@ describe('the verdict of a path', () => {
         analysis: analysePath(stages, RECEIVER, { ...WANTED, ...over, signals }),
         ...(supplyFault && i === 0 ? { supplyFault } : {}),
       })),
-      { targetName: '31 m', receiverName: 'Rx', transmitters: signals.length, transmits },
+      { targetName: '31 m', receiver: RECEIVER, question: { ...WANTED, ...over, signals }, transmits },
     );
   const lowpass: PathStage = {
     kind: 'filter',
@@ -58,9 +58,10 @@ describe('the verdict of a path', () => {
   test('beyond half its rate a receiver shows an alias, never a target', () => {
     // 62.5 MHz is half of 125 MHz: 59 MHz is shown, and with 100 MHz samples folds to 41 MHz (by hand)
     const slow = { ...RECEIVER, sampleRateHz: 100e6 };
-    const analysis = analysePath([], slow, { ...WANTED, lowHz: 58.9e6, highHz: 59.1e6, signals: [] });
+    const question = { ...WANTED, lowHz: 58.9e6, highHz: 59.1e6, signals: [] };
+    const analysis = analysePath([], slow, question);
     const { better } = pathVerdict([{ order: 1, names: [], stages: [], analysis }], {
-      ...{ targetName: '6 m', receiverName: 'Rx', transmitters: 0, transmits: false },
+      ...{ targetName: '6 m', receiver: slow, question, transmits: false },
     });
     expect(better.state).toBe('alias');
     expect(better.because).toContain('41.0');
@@ -69,7 +70,8 @@ describe('the verdict of a path', () => {
     const { better, sentence, next } = judge([[], []], [{ name: 'near', freqHz: 5e6, levelDbm: -5 }]);
     expect(better.state).toBe('overload');
     expect(sentence).toMatch(/Rx is driven 5\.0 dB over its full scale/);
-    expect(next).toMatch(/at least 5 dB|at least 6 dB/);
+    // the carrier that is guilty is named, and what the notch leaves stands in the sentence
+    expect(next).toMatch(/^Put a notch for near at 5\.000 MHz ahead of Rx: 0\.\d+ dB of SNR lost then\.$/);
     expect(fullScaleHeadroom([-5], -10).headroomTotalDb).toBeCloseTo(-5, 9);
   });
   test('"check the Guard before transmitting" was said to one who has no transmitter', () => {
@@ -83,11 +85,16 @@ describe('the verdict of a path', () => {
       { name: 'a', freqHz: 4.6e6, levelDbm: -28 },
       { name: 'b', freqHz: 5.05e6, levelDbm: -28 },
     ];
-    const { better } = judge([[]], strong, { externalFaDb: 5 });
+    const { better, next } = judge([[]], strong, { externalFaDb: 5 });
     expect(better.state).toBe('product');
-    expect(better.next).toMatch(/^Put a filter ahead of Rx\. Without the product 1\d dB remain lost to noise/);
+    // a notch ends the product, and an amplifier then the noise: both were tried before they are said
+    expect(next).toMatch(
+      /^Put a notch for [ab] at .* ahead of Rx, then put an amplifier (at the antenna|behind a notch .*): [0-2]\.\d+ dB of SNR lost then\.$/,
+    );
     const stronger = strong.map((one) => ({ ...one, levelDbm: -18 }));
-    expect(judge([[]], stronger, { externalFaDb: 35 }).better.next).toBe('Put a filter ahead of Rx.');
+    expect(judge([[]], stronger, { externalFaDb: 35 }).next).toMatch(
+      /^Put a notch for [ab] at \S+ MHz ahead of Rx: 0\.\d+ dB/,
+    );
   });
   test('a filter that takes the wanted band away is the cause, whatever noise it saves', () => {
     const { better } = judge([[lowpass]], [{ name: 'far', freqHz: 5e6, levelDbm: -80 }]);

@@ -44,13 +44,11 @@ export function pathEnd(target: ForecastTarget, place: ForecastPlace, antenna?: 
   const rough = heard.flatMap(({ transmitter, reception: there }) =>
     there.validity === 'outside' ? [`${transmitter.name}: ${there.remark ?? ''}`.trim()] : [],
   );
-  const signals = heard.map(
-    ({ transmitter, reception: there }): PathSignal => ({
-      name: transmitter.name,
-      freqHz: transmitter.freqHz,
-      levelDbm: transmitterField(transmitter).isotropicDbm + there.realisedGainDbi,
-    }),
-  );
+  const signals = heard.map(({ transmitter, reception: there }): PathSignal => ({
+    name: transmitter.name,
+    freqHz: transmitter.freqHz,
+    levelDbm: transmitterField(transmitter).isotropicDbm + there.realisedGainDbi,
+  }));
   const ownFactor = 1 + powerRatio(reception.ownFaDb ?? 0) * reception.transfer;
   return {
     state: 'judged',

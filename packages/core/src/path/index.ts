@@ -50,5 +50,6 @@ export {
   type PathStage,
   stageGainDb,
 } from './stages';
+export { atWorkingGain, bandsAtWorkingGain } from './working-gain';
 export { ALIKE_DB, overNoise, type PathVerdict, pathVerdict, snrLossDigits } from './verdict';
 export { gaussianClipping, mixedBehindPad, reciprocalMixing } from './limits';

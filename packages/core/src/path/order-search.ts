@@ -3,7 +3,8 @@ import { powerDb, powerRatio } from '../units/decibel';
 import { noisePowerDbm } from '../site/external-noise';
 import { productsInBand, type ProductKind } from './intermod';
 import type { PathQuestion, PathReceiver, PathSignal } from './question';
-import { RECOMMENDED_ROOM_DB, preselectionDb, effectiveNoiseFigureDb } from './receiver';
+import { effectiveNoiseFigureDb, peakRoomDb, preselectionDb } from './receiver';
+import { atWorkingGains } from './receiver-kinds';
 import { compressionDbm, stageGainDb, stageIntercepts, stageNoise, type PathStage } from './stages';
 
 /** A part from the shelf. */
@@ -28,6 +29,8 @@ export interface FoundOrder {
   readonly lossesDb: readonly number[];
   readonly worstGoal: number;
   readonly cost: number;
+  /** The receiver with the gain that suits it. */
+  readonly gain: string;
 }
 
 export interface SearchResult {
@@ -43,8 +46,6 @@ export interface SearchResult {
 export const MOST_PARTS = 14;
 /** Sequences within this of each other hear alike: then the cheaper one wins, dB. */
 const ALIKE_DB = 0.1;
-/** Total power at an input must stay this far below its compression, dB. */
-const BELOW_COMPRESSION_DB = 3;
 /** Stands for an intercept that is out of reach, dBm. */
 const NEVER_DBM = 300;
 /** Nodes between two reports of progress. */
@@ -81,7 +82,7 @@ function planOf(shelf: readonly ShelfPart[], goals: readonly SearchGoal[], signa
       // an intercept that nobody stated counts as out of reach
       return found && ([found.iip2Dbm ?? NEVER_DBM, found.iip3Dbm ?? NEVER_DBM] as const);
     }),
-    mostDbm: shelf.map(({ stage }) => (compressionDbm(stage) ?? Infinity) - BELOW_COMPRESSION_DB),
+    mostDbm: shelf.map(({ stage }) => compressionDbm(stage) ?? Infinity),
     products: goals.map((goal) =>
       productsInBand(
         signals.map(({ freqHz }) => freqHz),
@@ -161,7 +162,11 @@ export function* searchOrder(
   if (goals.length === 0) throw new OutOfRangeError('There is nothing to listen to. Enter a target in Listen.');
   const all = head ? [...shelf, { stage: head, needed: true, cost: 0 }] : shelf;
   const plan = planOf(all, goals, signals);
-  const receiverFactor = powerRatio(effectiveNoiseFigureDb(receiver));
+  const settings = atWorkingGains(receiver).map((one) => ({
+    ...{ name: one.name, fullScaleDbm: one.fullScaleDbm, intercepts: [one.iip2Dbm, one.iip3Dbm] as const },
+    factor: powerRatio(effectiveNoiseFigureDb(one)),
+  }));
+  const receiverFactor = Math.min(...settings.map(({ factor }) => factor));
   const levels = Array.from({ length: all.length + 2 }, () => emptyPrefix(plan));
   const copy = (from: Prefix, to: Prefix): void => {
     to.gainDb.set(from.gainDb);
@@ -182,14 +187,19 @@ export function* searchOrder(
     return true;
   };
   const closing = emptyPrefix(plan);
-  /** The chain with the receiver behind it; undefined when that is overloaded. */
-  const closed = (prefix: Prefix): number[] | undefined => {
-    copy(prefix, closing);
-    for (let s = 0; s < signals.length; s += 1) closing.levels[s] -= preselectionDb(receiver, signals[s].freqHz);
-    if (totalDbm(closing.levels) > receiver.fullScaleDbm - RECOMMENDED_ROOM_DB) return undefined;
-    addProducts(plan, closing, [receiver.iip2Dbm, receiver.iip3Dbm]);
-    for (let g = 0; g < goals.length; g += 1) closing.noise[g] += (receiverFactor - 1) / powerRatio(closing.gainDb[g]);
-    return losses(plan, closing);
+  /** The chain with the receiver behind it at the gain that suits it; undefined when that is overloaded at every gain. */
+  const closed = (prefix: Prefix): { readonly lossesDb: number[]; readonly gain: string } | undefined => {
+    let best: { readonly lossesDb: number[]; readonly gain: string } | undefined;
+    for (const { name, fullScaleDbm, intercepts, factor } of settings) {
+      copy(prefix, closing);
+      for (let s = 0; s < signals.length; s += 1) closing.levels[s] -= preselectionDb(receiver, signals[s].freqHz);
+      if ((peakRoomDb([...closing.levels], fullScaleDbm) ?? 0) < 0) continue;
+      addProducts(plan, closing, intercepts);
+      for (let g = 0; g < goals.length; g += 1) closing.noise[g] += (factor - 1) / powerRatio(closing.gainDb[g]);
+      const lossesDb = losses(plan, closing);
+      if (!best || Math.max(...lossesDb) < Math.max(...best.lossesDb)) best = { lossesDb, gain: name };
+    }
+    return best;
   };
   let best: (FoundOrder & { readonly worst: number }) | undefined;
   let second: (FoundOrder & { readonly worst: number }) | undefined;
@@ -215,15 +225,16 @@ export function* searchOrder(
   };
   const consider = (prefix: Prefix): void => {
     if (needed.some((part) => !used.includes(part))) return;
-    const lossesDb = closed(prefix);
-    if (!lossesDb) {
+    const end = closed(prefix);
+    if (!end) {
       overloaded += 1;
       return;
     }
+    const { lossesDb, gain } = end;
     const worst = Math.max(...lossesDb);
     const found = {
       order: [...used],
-      lossesDb,
+      ...{ lossesDb, gain },
       worstGoal: lossesDb.indexOf(worst),
       cost: used.reduce((sum, part) => sum + shelf[part].cost, 0),
       worst,
@@ -273,7 +284,7 @@ export function* searchOrder(
   return {
     ...(winner ? { best: winner } : {}),
     ...(runnerUp ? { runnerUp } : {}),
-    sentence: decided(winner, runnerUp, shelf, goals, overloaded),
+    sentence: decided(winner, runnerUp, shelf, goals, overloaded, receiver.name),
     visited,
     pruned,
   };
@@ -288,13 +299,14 @@ function decided(
   shelf: readonly ShelfPart[],
   goals: readonly SearchGoal[],
   overloaded: number,
+  receiverName: string,
 ): string {
   if (!best)
     return overloaded > 0
-      ? 'Every set and order of these parts is overloaded. Put a filter on the shelf that stops the strongest carrier.'
+      ? 'Every set and order of these parts is overloaded at every gain. Put a filter on the shelf that stops the strongest carrier.'
       : 'No set of these parts holds all that must be used.';
   const { name } = goals[best.worstGoal];
-  const own = `${named(best.order, shelf)}: ${name} loses ${best.lossesDb[best.worstGoal].toFixed(1)} dB at worst`;
+  const own = `${named(best.order, shelf)}: ${name} loses ${best.lossesDb[best.worstGoal].toFixed(1)} dB at worst${best.gain === receiverName ? '' : `, with ${best.gain}`}`;
   if (!second) return `${own}. Nothing else works.`;
   const theirs = second.lossesDb[second.worstGoal];
   const gap = theirs - best.lossesDb[best.worstGoal];

@@ -251,15 +251,16 @@ describe('a receiver straight on an antenna', () => {
     expect(directInput(dongle, [fm])).toMatchObject({ state: 'clips', strongest: 'FM' });
     expect(directInput(dongle, [fm])?.roomDb).toBeCloseTo(-23, 9);
   });
-  test('two equal carriers add 3.01 dB; an octave above its range an input filter takes 18 dB', () => {
-    expect(directInput(dongle, [fm, { ...fm, name: 'other' }])?.roomDb).toBeCloseTo(-23 - 3.0103, 3);
+  test('the peaks of two equal carriers are 6.02 dB over one; an octave above its range an input filter takes 18 dB', () => {
+    expect(directInput(dongle, [fm, { ...fm, name: 'other' }])?.roomDb).toBeCloseTo(-23 - 6.0206, 3);
     const hf = { minHz: 1e4, maxHz: 30e6, fullScaleDbm: -10 };
     const octave = directInput(hf, [{ ...fm, freqHz: 60e6 }]);
     expect(octave?.totalDbm).toBeCloseTo(-27, 9);
     expect(octave?.state).toBe('fine');
   });
-  test('less than 12 dB of room is close; no carrier says nothing', () => {
-    expect(directInput(dongle, [{ ...fm, levelDbm: -40 }])?.state).toBe('close');
+  test('less than 3 dB of room is close; no carrier says nothing', () => {
+    expect(directInput(dongle, [{ ...fm, levelDbm: -34 }])?.state).toBe('close');
+    expect(directInput(dongle, [{ ...fm, levelDbm: -40 }])?.state).toBe('fine');
     expect(directInput(dongle, [])).toBeUndefined();
   });
 });

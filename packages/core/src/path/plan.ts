@@ -4,7 +4,7 @@ import { frequencyText } from '../units/format';
 import { activeStage, cascadeIntercepts } from './cascade';
 import { follow, productsByStage, type Followed, type PathProduct } from './products';
 import type { PathQuestion, PathReceiver, PathSignal } from './question';
-import { converterFloor, effectiveNoiseFigureDb, foldAlias, fullScaleHeadroom } from './receiver';
+import { converterFloor, effectiveNoiseFigureDb, foldAlias, fullScaleHeadroom, peakRoomDb } from './receiver';
 import {
   compressionDbm,
   frequenciesAlong,
@@ -104,6 +104,8 @@ interface Walked {
   readonly followed: Followed;
   readonly walks: readonly SignalWalk[];
   readonly headroom: ReturnType<typeof fullScaleHeadroom>;
+  /** Room with the peaks of all carriers counted, dB; null without a carrier. */
+  readonly peakRoomDb: number | null;
   /** All carriers together at the input of each stage, dBm; absent without carriers. */
   readonly totalsDbm: readonly (number | undefined)[];
 }
@@ -116,21 +118,20 @@ function walkedCarriers(stages: readonly PathStage[], receiver: PathReceiver, si
     for (const gainDb of carriers[i].gains) levelsDbm.push(levelsDbm[levelsDbm.length - 1] + gainDb);
     return { signal, levelsDbm };
   });
-  const headroom = fullScaleHeadroom(
-    walks.map(({ levelsDbm }, i) => levelsDbm[stages.length] - carriers[i].preselectionDb),
-    receiver.fullScaleDbm,
-  );
+  const atReceiver = walks.map(({ levelsDbm }, i) => levelsDbm[stages.length] - carriers[i].preselectionDb);
+  const headroom = fullScaleHeadroom(atReceiver, receiver.fullScaleDbm);
+  const room = peakRoomDb(atReceiver, receiver.fullScaleDbm) ?? null;
   const totalsDbm = stages.map((_, i) =>
     walks.length === 0 ? undefined : powerDb(walks.reduce((sum, { levelsDbm }) => sum + powerRatio(levelsDbm[i]), 0)),
   );
-  return { followed, walks, headroom, totalsDbm };
+  return { followed, walks, headroom, peakRoomDb: room, totalsDbm };
 }
 
 function analyse(
   stages: readonly PathStage[],
   receiver: PathReceiver,
   question: PathQuestion,
-  { followed, walks, headroom, totalsDbm }: Walked,
+  { followed, walks, headroom, peakRoomDb: room, totalsDbm }: Walked,
 ): PathAnalysis {
   const centreHz = (question.lowHz + question.highHz) / 2;
   const along = frequenciesAlong(stages, centreHz);
@@ -191,8 +192,8 @@ function analyse(
     strongest: walks.length === 0 ? undefined : walks.reduce((a, b) => (last(b) > last(a) ? b : a)),
     totalDbm: headroom.totalDbm,
     headroomDb: headroom.headroomTotalDb,
-    peakHeadroomDb: headroom.headroomPeakDb,
-    canClip: headroom.canClip,
+    peakHeadroomDb: room,
+    canClip: room !== null && room < 0,
     worstProduct,
     reports,
     firstOverload: reports.find(({ roomDb }) => roomDb !== undefined && roomDb < 0),

@@ -85,7 +85,7 @@ export function foldAlias(freqHz: number, sampleRateHz: number, maxHz: number): 
 const GAUSSIAN_FROM = 5;
 /** A full-scale sine's peak lies 3.01 dB above its own power. */
 const SINE_CREST_DB = 10 * Math.log10(2);
-/** Recommended room between total power and a full-scale sine, for fading of groups of carriers at night. */
+/** Room between total power and a full-scale sine that a gain is best set for, for fading of groups of carriers at night. */
 export const RECOMMENDED_ROOM_DB = 12;
 
 /**
@@ -117,6 +117,19 @@ export function fullScaleHeadroom(signalsDbm: readonly number[], fullScaleDbm: n
     clippedFraction: erfc(sigmas / Math.SQRT2),
     many,
   };
+}
+
+/** So far below full scale noise-like sums clip less than one sample in 10,000, dB. Source: erfc(4/√2), with the 3.01 dB of a sine's crest. */
+const GAUSSIAN_ROOM_DB = 9;
+
+/**
+ * Room of a converter with the peaks of all carriers counted, dB; negative: it clips. Few carriers can meet in phase; many behave like noise, whose peaks
+ * want 9 dB over their power. The one headroom of every room. @returns undefined without a carrier.
+ */
+export function peakRoomDb(levelsDbm: readonly number[], fullScaleDbm: number): number | undefined {
+  const { peakDbm, totalDbm, many } = fullScaleHeadroom(levelsDbm, fullScaleDbm);
+  if (peakDbm === null || totalDbm === null) return undefined;
+  return fullScaleDbm - (many ? Math.min(peakDbm, totalDbm + GAUSSIAN_ROOM_DB) : peakDbm);
 }
 
 /** What an attenuator ahead of a suspected stage says about a spur. */
@@ -215,14 +228,17 @@ export function preselectionDb(receiver: { readonly minHz: number; readonly maxH
   return Math.min(PRESELECTION_MAX_DB, octaves * PRESELECTION_DB_PER_OCTAVE);
 }
 
+/** Less room than this is called close, dB: a carrier that fades up, or one that nobody entered. Common practice, no source. */
+const CLOSE_DB = 3;
+
 /** What transmitters do to a receiver with nothing between it and an antenna. */
 export interface DirectInput {
   /** All carriers at the converter, dBm. */
   readonly totalDbm: number;
-  /** Room to a full-scale sine, dB; negative: it clips. */
+  /** Room to full scale with the peaks of all carriers counted, dB; negative: it clips. */
   readonly roomDb: number;
   readonly strongest: string;
-  /** 'close': less room than groups of fading carriers need. */
+  /** 'close': hardly room for what nobody entered. */
   readonly state: 'clips' | 'close' | 'fine';
 }
 
@@ -236,8 +252,9 @@ export function directInput(
   carriers: readonly { readonly name: string; readonly freqHz: number; readonly levelDbm: number }[],
 ): DirectInput | undefined {
   const levels = carriers.map(({ freqHz, levelDbm }) => levelDbm - preselectionDb(receiver, freqHz));
-  const { totalDbm, headroomTotalDb: roomDb } = fullScaleHeadroom(levels, receiver.fullScaleDbm);
-  if (totalDbm === null || roomDb === null) return undefined;
+  const { totalDbm } = fullScaleHeadroom(levels, receiver.fullScaleDbm);
+  const roomDb = peakRoomDb(levels, receiver.fullScaleDbm);
+  if (totalDbm === null || roomDb === undefined) return undefined;
   const strongest = carriers[levels.indexOf(Math.max(...levels))].name;
-  return { totalDbm, roomDb, strongest, state: roomDb < 0 ? 'clips' : roomDb < RECOMMENDED_ROOM_DB ? 'close' : 'fine' };
+  return { totalDbm, roomDb, strongest, state: roomDb < 0 ? 'clips' : roomDb < CLOSE_DB ? 'close' : 'fine' };
 }

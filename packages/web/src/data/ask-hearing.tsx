@@ -14,14 +14,15 @@ export default function AskHearing({ data }: { readonly data: StationData }) {
   const keys = useMemo(() => questions.map(hearingKey), [questions]);
   useEffect(() => {
     const control = new AbortController();
-    const tell = (): void =>
-      tellHearing({ atMs, heard: (question) => hearings.known.get(hearingKey(question)) });
+    const tell = (): void => tellHearing({ atMs, heard: (question) => hearings.known.get(hearingKey(question)) });
     const open = keys.some((key) => !hearings.known.has(key));
     tell();
     if (open)
-      void hearings.ask(questions, () => undefined, control.signal).then(() => {
-        if (!control.signal.aborted) tell();
-      });
+      void hearings
+        .ask(questions, () => undefined, control.signal)
+        .then(() => {
+          if (!control.signal.aborted) tell();
+        });
     return () => control.abort();
     // equal text asks the same
     // eslint-disable-next-line react-hooks/exhaustive-deps

@@ -37,7 +37,14 @@ import {
   halfOfHours,
   measuredFaDb,
 } from '@velvet-reed/core/site';
-import { type Band, catalogueFor, ituRegionOf, PASS_ELEVATIONS_DEG, usualSignal, usualTime } from '@velvet-reed/core/spectrum';
+import {
+  type Band,
+  catalogueFor,
+  ituRegionOf,
+  PASS_ELEVATIONS_DEG,
+  usualSignal,
+  usualTime,
+} from '@velvet-reed/core/spectrum';
 import type { FeedLine } from '@velvet-reed/core/sweep';
 import { levelsOf, type Floor } from './levels';
 import { plotFeaturesOf } from './plotted';

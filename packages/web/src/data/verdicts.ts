@@ -2,11 +2,12 @@ import type { Saved } from '@velvet-reed/contract';
 import { tryDraft } from '@velvet-reed/core/antenna';
 import { noiseVerdict, type NoiseVerdict, type StrongCarrier } from '@velvet-reed/core/noise';
 import {
-  analysePath,
+  atWorkingGain,
   dcPath,
   type DcPath,
   type DcStage,
   type PathAnalysis,
+  type PathReceiver,
   type PathStage,
   pathVerdict,
   type PathVerdict,
@@ -33,6 +34,8 @@ export interface OrderView {
   readonly stored: readonly Saved<'pathStages'>[];
   readonly stages: readonly PathStage[];
   readonly analysis: PathAnalysis;
+  /** The receiver at the gain that suits this order; its name says which where it has several. */
+  readonly receiver: PathReceiver;
   readonly dc: DcPath;
   /** The same stages as DC meets them. */
   readonly dcStages: readonly DcStage[];
@@ -93,8 +96,8 @@ function judgePath(data: StationData, path: Saved<'paths'>): JudgedPath | undefi
   const orders = standing.map(({ stored, ...one }): OrderView => {
     const stages = [...(asked.head ? [asked.head] : []), ...stored.map((stage) => toPathStage(data, stage))];
     const dcStages = stored.map((stage) => toDcStage(data, stage));
-    const analysis = analysePath(stages, toPathReceiver(receiver), asked.question);
-    return { ...one, stored, stages, analysis, dc: dcPath(dcStages), dcStages };
+    const working = atWorkingGain(stages, toPathReceiver(receiver), asked.question);
+    return { ...one, stored, stages, ...working, dc: dcPath(dcStages), dcStages };
   });
   const verdict = pathVerdict(
     orders.map((view) => ({
@@ -102,13 +105,14 @@ function judgePath(data: StationData, path: Saved<'paths'>): JudgedPath | undefi
       names: view.stored.map((stage) => stage.name),
       stages: view.stages,
       analysis: view.analysis,
+      receiver: view.receiver,
       supplyFault: supplyFault(view),
     })),
     {
       targetName: target.name,
-      receiverName: receiver.name,
-      headName: asked.head?.name,
-      transmitters: asked.question.signals.length,
+      receiver: toPathReceiver(receiver),
+      question: asked.question,
+      ...(asked.head ? { headName: asked.head.name } : {}),
       transmits: !data.station.noTransmitting && data.transmitters.some(({ own }) => own),
     },
   );
