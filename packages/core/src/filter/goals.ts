@@ -22,8 +22,8 @@ export interface FilterGoals {
   readonly stops: readonly StopGoal[];
   /** Carriers in the pass band of the shape: this filter does nothing against them. */
   readonly left: readonly GoalCarrier[];
-  /** Other wanted bands that the shape stops, wholly or in part. */
-  readonly lost: readonly GoalBand[];
+  /** Other wanted bands that the shape stops, wholly or in part, where it takes most from them. */
+  readonly lost: readonly PassGoal[];
 }
 
 /** Whether a shape is meant to pass a frequency. */
@@ -83,13 +83,13 @@ export function filterGoals({
       .filter(({ freqHz }) => !meantToPass(shape, edgesHz, freqHz))
       .map(({ name, freqHz }) => ({ name, freqHz, leastDb: stopDb })),
     left: carriers.filter(({ freqHz }) => meantToPass(shape, edgesHz, freqHz)),
-    lost: beside.filter((band) => !bandPasses(shape, edgesHz, band)),
+    lost: beside.filter((band) => !bandPasses(shape, edgesHz, band)).map(goal),
   };
 }
 
 /** What a design does for its goals: whether the wanted band passes stands ahead of everything else. */
 export interface FilterFinding {
-  /** spoils: the wanted band loses more than allowed; missed: it passes, another goal is missed; holds: every goal is met. */
+  /** spoils: the wanted band loses more than allowed; missed: it passes, another goal is missed or cannot be one; holds: everything wanted passes, every carrier is stopped. */
   readonly state: 'spoils' | 'missed' | 'holds';
   readonly wanted: GoalResult;
   /** Carriers stopped as asked, of all that were given. */
@@ -102,7 +102,7 @@ export function filterFinding(design: FilterDesign, goals: FilterGoals): FilterF
   const wanted = design.passes.at(0);
   if (!wanted) throw new OutOfRangeError('This filter has no wanted band. Enter what is to pass.', 'passes');
   return {
-    state: wanted.met ? (design.met ? 'holds' : 'missed') : 'spoils',
+    state: !wanted.met ? 'spoils' : design.met && goals.lost.length + goals.left.length === 0 ? 'holds' : 'missed',
     wanted,
     stopped: design.stops.filter(({ met }) => met).length,
     carriers: goals.stops.length + goals.left.length,
@@ -118,26 +118,64 @@ export interface FilterStart {
   readonly edgesHz: readonly number[];
 }
 
+/** What a shape does not do: bands that it stops of those wanted, carriers that it passes. */
+const misses = (
+  { shape, edgesHz }: FilterStart,
+  bands: readonly GoalBand[],
+  carriers: readonly GoalCarrier[],
+): number =>
+  bands.filter((band) => !bandPasses(shape, edgesHz, band)).length +
+  carriers.filter(({ freqHz }) => meantToPass(shape, edgesHz, freqHz)).length;
+
 /**
- * The shape and edges to begin with: the wanted band passes, and the carriers beside it decide what is stopped. Carriers above it alone ask for a
- * low-pass, carriers below it alone for a high-pass, both for a band-pass. Other wanted bands that lie between the same two carriers pass with it.
+ * The shape and edges to begin with: the wanted band passes, and of a low-pass, a high-pass, a band-stop and a band-pass that pass it the one that stops
+ * fewest other wanted bands and passes fewest carriers, the simplest first. Other wanted bands that lie between the same two carriers pass with it.
  * An edge stands 15 % outside the bands, or half way (in ratio) to a nearer carrier. A carrier inside the wanted band decides nothing: no filter
  * parts the two.
- * @param carriers those that are to be stopped; none: a low-pass above the wanted band.
+ * @param carriers those that are to be stopped; none: a low-pass above all that is wanted.
  */
 export function filterStart(
   wanted: GoalBand,
   others: readonly GoalBand[],
   carriers: readonly GoalCarrier[],
 ): FilterStart {
-  const below = Math.max(...carriers.map(({ freqHz }) => freqHz).filter((freqHz) => freqHz < wanted.lowHz), 0);
-  const above = Math.min(...carriers.map(({ freqHz }) => freqHz).filter((freqHz) => freqHz > wanted.highHz), Infinity);
+  const bands = [wanted, ...others];
+  const outside = carriers
+    .map(({ freqHz }) => freqHz)
+    .filter((freqHz) => freqHz < wanted.lowHz || freqHz > wanted.highHz);
+  const below = Math.max(0, ...outside.filter((freqHz) => freqHz < wanted.lowHz));
+  const above = Math.min(Infinity, ...outside.filter((freqHz) => freqHz > wanted.highHz));
   const together = [wanted, ...others.filter((band) => band.lowHz > below && band.highHz < above)];
+  const room = (ratio: number): number => Math.max(LEAST_EDGE_RATIO, Math.min(EDGE_RATIO, Math.sqrt(ratio)));
+  const rounded = (freqHz: number): number => Number(freqHz.toPrecision(4));
   const lowHz = Math.min(...together.map((band) => band.lowHz));
   const highHz = Math.max(...together.map((band) => band.highHz));
-  const room = (ratio: number): number => Math.max(LEAST_EDGE_RATIO, Math.min(EDGE_RATIO, Math.sqrt(ratio)));
-  const low = Number((lowHz / room(lowHz / below)).toPrecision(4));
-  const high = Number((highHz * room(above / highHz)).toPrecision(4));
-  if (below > 0 && above < Infinity) return { shape: 'bandpass', edgesHz: [low, high] };
-  return below > 0 ? { shape: 'highpass', edgesHz: [low] } : { shape: 'lowpass', edgesHz: [high] };
+  const low = rounded(lowHz / room(lowHz / below));
+  const high = rounded(highHz * room(above / highHz));
+  // what is wanted beside the carriers on either side bounds a stop
+  const least = Math.min(...outside);
+  const most = Math.max(...outside);
+  const under = Math.max(0, ...bands.map((band) => band.highHz).filter((freqHz) => freqHz < least));
+  const over = Math.min(Infinity, ...bands.map((band) => band.lowHz).filter((freqHz) => freqHz > most));
+  const stop =
+    outside.length > 0 && under > 0 && over < Infinity
+      ? [
+          {
+            shape: 'bandstop' as const,
+            edgesHz: [rounded(least / room(least / under)), rounded(most * room(over / most))],
+          },
+        ]
+      : [];
+  const [lowpass, highpass]: readonly FilterStart[] = [
+    { shape: 'lowpass', edgesHz: [high] },
+    { shape: 'highpass', edgesHz: [low] },
+  ];
+  const starts: readonly FilterStart[] = [
+    ...(below > 0 && above === Infinity ? [highpass, lowpass] : [lowpass, highpass]),
+    ...stop,
+    { shape: 'bandpass', edgesHz: [low, high] },
+  ];
+  return starts
+    .filter(({ shape, edgesHz }) => bandPasses(shape, edgesHz, wanted))
+    .reduce((best, one) => (misses(one, bands, carriers) < misses(best, bands, carriers) ? one : best));
 }

@@ -5,8 +5,7 @@ import { type PathStage, stageGainDb, stageIntercepts } from './stages';
 import { type AtGain, atWorkingGain } from './working-gain';
 
 /** What can be done about a chain, in the order in which a practitioner tries it. */
-const KINDS = ['leave out', 'stop', 'move', 'amplify', 'pad'] as const;
-type CureKind = (typeof KINDS)[number];
+type CureKind = 'leave out' | 'stop' | 'move' | 'amplify' | 'pad';
 
 /** Something that is done to a chain. */
 interface Step {

@@ -18,7 +18,7 @@ export interface NamedFilter {
 const POLES = { family: 'chebyshev', order: 5, rippleDb: 0.1 } as const;
 /** From here up a notch of five poles leaves a band alone, ratio of frequencies. Assumed. */
 const NOTCH_HALF = 1.04;
-const NOTCH_CLEAR = 1.12;
+const NOTCH_CLEAR = 1.1;
 /** Half of a band filter, ratio of frequencies. Assumed. */
 const BAND_HALF = 1.06;
 

@@ -1,4 +1,5 @@
 import { OutOfRangeError } from '../errors';
+import type { GoalBand, GoalCarrier } from '../filter/goals';
 import type { FilterFamily, FilterShape } from '../filter/response';
 import type { LineLossModel } from '../line/coax';
 import { type Dimension, parseQuantity } from '../units/quantity';
@@ -84,7 +85,11 @@ export interface StageKindSpec<Id extends string = string> {
   /** May take its length from a cable run on the plan. */
   readonly alongPlan?: boolean;
   /** What it begins with for a wanted band, Hz. */
-  startFor?(lowHz: number, highHz: number): Readonly<Record<string, number | string>>;
+  startFor?(
+    wanted: GoalBand,
+    others: readonly GoalBand[],
+    carriers: readonly GoalCarrier[],
+  ): Readonly<Record<string, number | string>>;
   /** The name it gives itself as long as nobody named it. */
   nameOf?(values: Pick<StageValues, 'name' | 'shape' | 'edgeLowHz' | 'edgeHighHz'>): string;
   /** Faults between its figures. */

@@ -1,3 +1,4 @@
+import { filterStart } from '../../filter/goals';
 import { edgesForBand, filterName, namedByShape } from '../../filter/start';
 import { choiceOf, decibels, PASSES_DC, type StageKindSpec } from '../stage-kind';
 
@@ -43,9 +44,14 @@ export const filter: StageKindSpec<'filter'> = {
       options: [{ value: 'by shape', label: 'as its shape suggests' }, ...PASSES_DC.options],
     },
   ],
-  startFor(lowHz, highHz) {
-    const edges = edgesForBand(lowHz, highHz);
-    return { ...edges, name: filterName('lowpass', edges.edgeLowHz, edges.edgeHighHz) };
+  startFor(wanted, others, carriers) {
+    const { shape, edgesHz } = filterStart(wanted, others, carriers);
+    const [low, high = low] = edgesHz;
+    // an edge that the shape does not have stays beside the band for the day it gets another shape
+    const spare = edgesForBand(wanted.lowHz, wanted.highHz);
+    const edgeLowHz = shape === 'lowpass' ? spare.edgeLowHz : low;
+    const edgeHighHz = shape === 'highpass' ? spare.edgeHighHz : high;
+    return { shape, edgeLowHz, edgeHighHz, name: filterName(shape, edgeLowHz, edgeHighHz) };
   },
   nameOf: ({ name, shape, edgeLowHz, edgeHighHz }) =>
     namedByShape(name) ? filterName(shape, edgeLowHz, edgeHighHz) : name,

@@ -1,4 +1,4 @@
-import { analysePath } from '@velvet-reed/core/path';
+import { atWorkingGain } from '@velvet-reed/core/path';
 import { inputNode } from '../../../data/guard-drawing';
 import { toPathReceiver } from '../../../data/path-stages';
 import type { StationData } from '../../../data/station';
@@ -13,7 +13,11 @@ export function snrCostOf(data: StationData): (receiver: string, lossDb: number)
     const [order] = judged?.orders ?? [];
     if (!judged || !order) return lossDb;
     const pad = { kind: 'pad' as const, name: 'what is put in', lossDb };
-    const behind = analysePath([...order.stages, pad], toPathReceiver(judged.receiver), judged.asked.question);
+    const { analysis: behind } = atWorkingGain(
+      [...order.stages, pad],
+      toPathReceiver(judged.receiver),
+      judged.asked.question,
+    );
     return Math.max(0, behind.snrLossDb - order.analysis.snrLossDb);
   };
 }

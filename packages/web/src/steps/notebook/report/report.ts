@@ -19,7 +19,14 @@ import { judgedDirection } from '../../../data/direction';
 import { levelsOf } from '../../../data/levels';
 import { causeText, seasonRows, shiftWords } from '../../../data/seasons';
 import { hasField, plannedTransmitters } from '../../../data/transmitters';
-import { judgedNoise, judgedPath, judgedTrial, type OrderView, strongestCarrier, unjudgedPath } from '../../../data/verdicts';
+import {
+  judgedNoise,
+  judgedPath,
+  judgedTrial,
+  type OrderView,
+  strongestCarrier,
+  unjudgedPath,
+} from '../../../data/verdicts';
 import { levelPicture, noisePicture, patternPicture, planPicture } from './pictures';
 import { swrChart } from './report-chart';
 

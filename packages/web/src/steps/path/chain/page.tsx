@@ -1,3 +1,4 @@
+import { reaches } from '@velvet-reed/core/path';
 import { lazy, Suspense, useState } from 'react';
 import { entry, useWrite, type StationData } from '../../../data/station';
 import { Button } from '../../../ui/button';
@@ -90,6 +91,10 @@ function ChainSheet({
       <Compare orders={orders} />
       <StageForms
         target={target}
+        wanted={data.targets
+          .filter(({ id, lowHz, highHz }) => id !== target.id && reaches(receiver, lowHz, highHz))
+          .map(({ name, lowHz, highHz }) => ({ name, lowHz, highHz }))}
+        carriers={asked.question.signals}
         runs={data.plotFeatures.filter((one) => one.kind === 'cable')}
         path={path}
         stages={data.pathStages.filter(({ pathId }) => pathId === path.id)}

@@ -1,5 +1,5 @@
 import { SCHEMAS, type Change, type Saved } from '@velvet-reed/contract';
-import { analysePath } from '@velvet-reed/core/path';
+import { atWorkingGain } from '@velvet-reed/core/path';
 import { fixed } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { firstOrder, newOrder, ordersOf } from '../../../data/path-orders';
@@ -74,9 +74,7 @@ export function SeveralPaths({ data, current }: { readonly data: StationData; re
       ...(asked.head ? [asked.head] : []),
       ...firstOrder(data, id).map((stage) => toPathStage(data, stage)),
     ];
-    return [
-      { path, receiver, target, stages, analysis: analysePath(stages, toPathReceiver(receiver), asked.question) },
-    ];
+    return [{ path, target, stages, ...atWorkingGain(stages, toPathReceiver(receiver), asked.question) }];
   });
   return (
     <Section title="Paths side by side" hint="up to three">

@@ -1,5 +1,6 @@
 import type { Saved, Values } from '@velvet-reed/contract';
-import { isChoice, type StageField, stageKind, type StageKind } from '@velvet-reed/core/path';
+import type { GoalBand } from '@velvet-reed/core/filter';
+import { isChoice, type PathSignal, type StageField, stageKind, type StageKind } from '@velvet-reed/core/path';
 import { cableRunM } from '@velvet-reed/core/plot';
 import { lengthText } from '@velvet-reed/core/units';
 import type { FieldSpec } from '../../../ui/record-form';
@@ -65,17 +66,23 @@ function numberText(field: Exclude<StageField, { readonly options: unknown }>, v
 
 const ends = { plotFeatureId: '', connectorIn: '', connectorOut: '' };
 
-/** What a new stage of a kind begins with; a filter begins for the band that the path is judged on. */
-export function newStage(kind: StageKind, target: Saved<'targets'> | undefined): Record<string, string> {
+/** What a new stage of a kind begins with; a filter begins for everything that is wanted and against every carrier. */
+export function newStage(
+  kind: StageKind,
+  target: Saved<'targets'> | undefined,
+  others: readonly GoalBand[] = [],
+  carriers: readonly PathSignal[] = [],
+): Record<string, string> {
   const spec = stageKind(kind);
   const { fields, name } = spec;
-  const set = (target && spec.startFor?.(target.lowHz, target.highHz)) ?? {};
+  const set = (target && spec.startFor?.(target, others, carriers)) ?? {};
   const { name: setName = name } = set;
   return {
     ...Object.fromEntries(
       fields.map((field) => {
         const value = set[field.id] as number | string | undefined;
-        return [field.id, typeof value === 'number' && !isChoice(field) ? numberText(field, value) : field.start];
+        if (typeof value === 'number' && !isChoice(field)) return [field.id, numberText(field, value)];
+        return [field.id, typeof value === 'string' && isChoice(field) ? value : field.start];
       }),
     ),
     ...{ ...ends, name: String(setName) },

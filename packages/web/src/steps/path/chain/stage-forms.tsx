@@ -1,5 +1,6 @@
 import { BLANK, createOf, SCHEMAS, updateOf, type Saved } from '@velvet-reed/contract';
-import { STAGE_KINDS, stageKind, type StageKind } from '@velvet-reed/core/path';
+import type { GoalBand } from '@velvet-reed/core/filter';
+import { type PathSignal, STAGE_KINDS, stageKind, type StageKind } from '@velvet-reed/core/path';
 import { useState } from 'react';
 import { placeAtEnd, type StageOrder } from '../../../data/path-orders';
 import { entry, useWrite } from '../../../data/station';
@@ -19,12 +20,18 @@ export function StageForms({
   stages,
   runs,
   target,
+  wanted,
+  carriers,
 }: {
   readonly path: Saved<'paths'>;
   /** A new stage goes to the end of each. */
   readonly orders: readonly StageOrder[];
   /** Target that the path is judged on. */
   readonly target: Saved<'targets'>;
+  /** Everything that is to be heard through it. */
+  readonly wanted: readonly GoalBand[];
+  /** Transmitters as the antenna hands them on. */
+  readonly carriers: readonly PathSignal[];
   /** Cable runs on the plan. */
   readonly runs: readonly Saved<'plotFeatures'>[];
   readonly stages: readonly Saved<'pathStages'>[];
@@ -82,7 +89,7 @@ export function StageForms({
           fields={stageFields(adding, runs)}
           schema={SCHEMAS.pathStages}
           fixed={{ ...BLANK.pathStages, pathId: path.id, kind: adding }}
-          start={newStage(adding, target)}
+          start={newStage(adding, target, wanted, carriers)}
           submit="Add this stage"
           onCancel={() => setAdding(undefined)}
           onSave={async (values) => {

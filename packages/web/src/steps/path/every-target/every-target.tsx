@@ -1,4 +1,4 @@
-import { ALIKE_DB, analyseBands, overNoise, type PathAnalysis } from '@velvet-reed/core/path';
+import { ALIKE_DB, bandsAtWorkingGain, overNoise, type PathAnalysis } from '@velvet-reed/core/path';
 import { frequencyText } from '@velvet-reed/core/units';
 import { useMemo } from 'react';
 import { askPath } from '../../../data/path-question';
@@ -11,16 +11,25 @@ import { lossProvenance, productInk, snrLoss, type PathView } from '../order-vie
 export function EveryTarget({ data, path, receiver, orders }: PathView) {
   const rows = useMemo(() => {
     const asked = data.targets.map((target) => ({ target, end: askPath(data, path, target) }));
-    const questions = asked.flatMap(({ end }) => (end.state === 'judged' ? [end.question] : []));
-    const signals = questions.at(0)?.signals ?? [];
-    const found = orders.map(({ stages }) => analyseBands(stages, toPathReceiver(receiver), questions, signals));
-    let next = 0;
-    return asked.map(({ target, end }) => {
-      if (end.state !== 'judged') return { target, analyses: undefined, why: end.because };
-      const at = next;
-      next += 1;
-      return { target, analyses: found.map((order) => order[at]), why: '' };
-    });
+    const judged = asked.flatMap(({ target, end }) => (end.state === 'judged' ? [{ target, ...end }] : []));
+    const signals = judged.at(0)?.question.signals ?? [];
+    const found = orders.map(({ stages }) =>
+      bandsAtWorkingGain(
+        stages,
+        toPathReceiver(receiver),
+        judged.map(({ question }) => question),
+        signals,
+      ).map(({ analysis }) => analysis),
+    );
+    return asked.map(({ target, end }) =>
+      end.state === 'judged'
+        ? {
+            target,
+            analyses: found.map((order) => order[judged.findIndex((one) => one.target === target)]),
+            why: '',
+          }
+        : { target, analyses: undefined, why: end.because },
+    );
   }, [data, path, receiver, orders]);
   const losses = (analyses: readonly PathAnalysis[]) =>
     analyses.map(({ snrLossWithProductsDb }) => snrLossWithProductsDb);

@@ -111,21 +111,22 @@ export function DesignedFilter({
         {finding.carriers === 0
           ? 'No transmitter is entered that it could stop.'
           : `${finding.stopped} of ${finding.carriers} transmitters ${finding.stopped === 1 ? 'is' : 'are'} stopped as asked.`}
-        {finding.state === 'missed' && ' Not every goal can be met: move the edge, or ask for less.'}
+        {finding.state === 'missed' && ' Not every goal is met: see below.'}
       </Announced>
-      {goals.left.length > 0 && (
-        <p className="text-caution">This shape does not stop {goals.left.map(({ name }) => name).join(', ')}.</p>
-      )}
-      {goals.lost.length > 0 && (
-        <p className="text-caution">
-          This shape also stops {goals.lost.map(({ name }) => name).join(', ')}, which you want to hear.
-        </p>
-      )}
-      {[
-        ...design.stops.map((goal) => [goal, 'stopped by'] as const),
-        ...design.passes.map((goal) => [goal, 'loses'] as const),
-      ].length > 0 && (
+      {design.stops.length + design.passes.length + goals.left.length + goals.lost.length > 0 && (
         <ul className="list-disc pl-5" aria-label="Goals">
+          {goals.left.map(({ name, freqHz }) => (
+            <li key={`left ${name} ${freqHz}`} className="text-caution">
+              {name}, {frequencyText(freqHz)}: passes with{' '}
+              <Value shown={lossText(design.realLossDb(freqHz))} provenance={provenance} />: this shape does not stop it
+            </li>
+          ))}
+          {goals.lost.map(({ name, freqHz }) => (
+            <li key={`lost ${name} ${freqHz}`} className="text-caution">
+              {name}, {frequencyText(freqHz)}: stopped by{' '}
+              <Value shown={lossText(design.realLossDb(freqHz))} provenance={provenance} />, though you want to hear it
+            </li>
+          ))}
           {[...design.stops, ...design.passes].map((goal, i) => (
             <li key={`${goal.name} ${goal.freqHz}`} className={goal.met ? '' : 'text-caution'}>
               {goal.name}, {frequencyText(goal.freqHz)}: {i < design.stops.length ? 'stopped by' : 'loses'}{' '}
