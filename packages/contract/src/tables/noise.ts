@@ -3,7 +3,7 @@ import { tableOf } from '../table';
 import { FREQUENCY, LEVEL } from './shared';
 
 /** What a level was read for. */
-const LEVEL_KINDS = ['off and on', 'floor', 'log', 'device', 'survey'] as const;
+const LEVEL_KINDS = ['off and on', 'floor', 'log', 'device', 'test', 'survey'] as const;
 type LevelKind = (typeof LEVEL_KINDS)[number];
 
 /** What a level of each kind says beside frequency and level, and what it is called there. */
@@ -12,10 +12,11 @@ const NEEDS: Readonly<Record<LevelKind, Readonly<Partial<Record<'atMs' | 'agains
   floor: { bandwidthHz: 'The bandwidth' },
   log: { atMs: 'The time' },
   device: { againstDbm: 'The level with the device off', atMs: 'The time' },
+  test: { againstDbm: 'The level after the change', atMs: 'The time' },
   survey: { againstDbm: 'The noise beside the signal', atMs: 'The time' },
 };
 
-/** A level as read: with the antenna off and on, a floor, one moment of a log, with a device on and off, or a signal of a survey. */
+/** A level as read: with the antenna off and on, a floor, one moment of a log, with a device on and off, before and after a test, or a signal of a survey. */
 export const levels = tableOf({
   label: 'level',
   columns: {
@@ -30,7 +31,7 @@ export const levels = tableOf({
     /** Null for a floor: referred to a lossless antenna. */
     antennaId: maybeRef('antennas', 'Antenna'),
     receiverId: maybeRef('receivers', 'Receiver'),
-    /** The device that was switched, or the signal that was heard. */
+    /** The device that was switched, the test that was made, or the signal that was heard. */
     subject: text('Device or signal', 80),
     conditions: text('Conditions', 400),
     takenOn: takenOn(),
@@ -40,10 +41,10 @@ export const levels = tableOf({
       for (const [name, what] of Object.entries(NEEDS[value.kind] ?? {}))
         if (value[name === 'atMs' ? 'atMs' : name === 'againstDbm' ? 'againstDbm' : 'bandwidthHz'] === null)
           return createError({ path: name, message: `${what} is missing. Enter it.` });
-      if ((value.kind === 'device' || value.kind === 'survey') && value.subject.trim() === '')
+      if (['device', 'survey', 'test'].includes(value.kind) && value.subject.trim() === '')
         return createError({
           path: 'subject',
-          message: value.kind === 'device' ? 'Name the device.' : 'Name the signal.',
+          message: { device: 'Name the device.', test: 'Choose the test.' }[value.kind as string] ?? 'Name the signal.',
         });
       return true;
     }),

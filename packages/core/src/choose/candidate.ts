@@ -409,7 +409,7 @@ export function readyCandidate(
         realisedGainDbi: BOUND_DBI,
         transfer: 0,
         validity: 'outside',
-        remark: 'Many wavelengths long there: 0 dBi is assumed for overload.',
+        remark: 'many wavelengths of wire there; the mean over all directions, 0 dBi at most, is assumed.',
       };
     const inFree = Math.max(...free.gains) * transferThrough(free, transformer);
     const gain =

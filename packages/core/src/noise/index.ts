@@ -1,4 +1,12 @@
 export { deviceEffects } from './device-survey';
 export { classMedians, floorPattern, type FloorStep, floorSteps } from './floor-log';
 export { byMonth, type RecurringHour, recurringHour } from './recurrence';
-export { amplifierWords, noiseVerdict, type NoiseVerdict, riseOf, type StrongCarrier } from './verdict';
+export { isNoiseTest, NOISE_TESTS, type TestReading, whoseNoise } from './whose';
+export {
+  amplifierWords,
+  noiseVerdict,
+  type NoiseVerdict,
+  ORDINARY_FROM_HZ,
+  riseOf,
+  type StrongCarrier,
+} from './verdict';

@@ -40,6 +40,8 @@ export interface StrongCarrier {
   readonly name: string;
   readonly levelDbm: number;
 }
+/** Where no antenna is known: below this an ordinary one is short against the wave, and hands on far less than a lossless one, Hz. Common practice, no source. */
+export const ORDINARY_FROM_HZ = 3e6;
 /** From here a carrier overloads ordinary receivers, dBm. Common practice, no source. */
 const STRONG_DBM = -15;
 /** Less than this the noise must rise before overload is thought of, dB. Common practice, no source. */

@@ -46,7 +46,9 @@ export const CAUTIONS = {
   coaxDc:
     'DC over coax: disconnect before you change plugs; check voltage, polarity and short circuits by meter first. No pad, splitter or analyser belongs in that path.',
   mains:
-    'Switch at the device or its plug. Breakers, fixed wiring and filters in the mains are for a licensed electrician; an inverter stays closed.',
+    'Switch at the device or its plug. Fixed wiring and filters in the mains are for a licensed electrician; an inverter stays closed.',
+  breakers:
+    'Only the switches that any householder may work, with dry hands and a torch: say so in the house first; computers saved; think of freezers, alarms and medical devices. Nothing behind a cover; local rules and a licensed electrician come first.',
   solar: 'Solar wiring carries dangerous DC even when it is switched off: its installer opens it, nobody else.',
   turning:
     'What turns can catch a cable, a sleeve or a hand: clear the circle, watch the first round, and keep the stop within reach. A sender stays at the power that is allowed.',

@@ -1,5 +1,5 @@
 import type { Saved } from '@velvet-reed/contract';
-import { type PlacedAntenna, receptionOf, startDesign } from '@velvet-reed/core/antenna';
+import { type PlacedAntenna, startDesign } from '@velvet-reed/core/antenna';
 import type { AntennaState, PartState } from '@velvet-reed/core/evidence';
 import {
   type Drive,
@@ -14,6 +14,7 @@ import { stageGainDb } from '@velvet-reed/core/path';
 import { transmitterField } from '@velvet-reed/core/site';
 import { parseQuantity, wattsToDbm } from '@velvet-reed/core/units';
 import { designOf, laidLayouts, latestRevision } from './derive';
+import { gainToward } from './path-question';
 import { couplingAt, figureAt, partStates, stateOfAntenna } from './guard-evidence';
 import type { CouplingAsk } from './kept-couplings';
 import { firstOrder } from './path-orders';
@@ -425,8 +426,7 @@ const MOST_GAIN_DBI = 6;
 function neighbourGraph(data: StationData, one: FieldKnown, antennas: readonly GuardNode[]): GuardGraph {
   const [id, away] = [`neighbour:${one.id}`, `away:${one.id}`];
   const lossOf = (antenna: GuardNode): Known => {
-    const revision = antenna.id.startsWith('antenna:') ? latestRevision(data, idOf(antenna.id)) : undefined;
-    const gain = revision ? receptionOf(designOf(data, revision))?.(one.freqHz).realisedGainDbi : undefined;
+    const gain = antenna.id.startsWith('antenna:') ? gainToward(data, idOf(antenna.id), one.freqHz) : undefined;
     return { db: Math.max(0, MOST_GAIN_DBI - (gain ?? 0)), footing: gain === undefined ? 'assumed' : 'model' };
   };
   return {

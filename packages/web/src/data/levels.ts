@@ -1,4 +1,5 @@
 import type { Saved } from '@velvet-reed/contract';
+import { isNoiseTest, type TestReading } from '@velvet-reed/core/noise';
 import type { StationData } from './station';
 
 type Level = Saved<'levels'>;
@@ -22,6 +23,8 @@ type Switching = Seen<{
   readonly offDbm: number;
   readonly atMs: number;
 }>;
+/** The noise before and after one thing was changed, to tell whose it is. */
+type Tested = Seen<TestReading & { readonly atMs: number }>;
 /** A reference signal as heard on one antenna; null: an antenna that was deleted since. */
 type Surveyed = Seen<{
   readonly antennaId: number | null;
@@ -37,6 +40,7 @@ export interface Levels {
   readonly floors: readonly Floor[];
   readonly log: readonly LoggedFloor[];
   readonly devices: readonly Switching[];
+  readonly tests: readonly Tested[];
   readonly surveys: readonly Surveyed[];
 }
 
@@ -48,7 +52,7 @@ export function levelsOf({ levels }: Pick<StationData, 'levels'>): Levels {
   if (known) return known;
   const found = {
     ...{ offOn: new Array<OffOn>(), floors: new Array<Floor>(), log: new Array<LoggedFloor>() },
-    ...{ devices: new Array<Switching>(), surveys: new Array<Surveyed>() },
+    ...{ devices: new Array<Switching>(), tests: new Array<Tested>(), surveys: new Array<Surveyed>() },
   };
   for (const record of levels) {
     const { id, freqHz, levelDbm, againstDbm, bandwidthHz, antennaId, subject } = record;
@@ -68,6 +72,10 @@ export function levelsOf({ levels }: Pick<StationData, 'levels'>): Levels {
         break;
       case 'device':
         found.devices.push({ ...seen, device: subject, onDbm: levelDbm, offDbm: against, atMs });
+        break;
+      case 'test':
+        if (isNoiseTest(subject))
+          found.tests.push({ ...seen, test: subject, beforeDbm: levelDbm, afterDbm: against, atMs });
         break;
       case 'survey':
         found.surveys.push({ ...seen, antennaId, name: subject, levelDbm, noiseDbm: against, atMs });

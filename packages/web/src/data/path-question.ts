@@ -9,9 +9,12 @@ import {
   readyCandidate,
   type ReadyCandidate,
 } from '@velvet-reed/core/choose';
+import type { PathSignal } from '@velvet-reed/core/path';
+import { transmitterField } from '@velvet-reed/core/site';
 import { groundClass } from '@velvet-reed/core/solver';
 import { forecastPlace, ownCandidate, targetChoices } from './derive';
 import type { StationData } from './station';
+import { othersTransmitters } from './transmitters';
 
 /** What a path is asked, where its antenna can be judged. */
 export type AskedPath = Extract<PathEnd, { readonly state: 'judged' }>;
@@ -57,6 +60,38 @@ export function askPath(data: StationData, path: Saved<'paths'>, target: Saved<'
   return antenna
     ? pathEnd(wanted, place, antenna)
     : { state: 'not judged', because: 'Its antenna has no dimensions yet: draft it first.' };
+}
+
+/** Carriers of others as an antenna of the station hands them on. */
+export interface Carriers {
+  /** The antenna; undefined: none is judged yet, a lossless one without direction stands in. */
+  readonly antenna?: string;
+  readonly signals: readonly PathSignal[];
+}
+
+/** The same levels as in Path: those at the antenna of a receiver's path, else of any path. @param receiverId absent: any. */
+export function carriersHere(data: StationData, receiverId?: number): Carriers {
+  const paths = [...data.paths].sort(
+    (a, b) => Number(b.receiverId === receiverId) - Number(a.receiverId === receiverId),
+  );
+  for (const path of paths) {
+    const target = data.targets.find(({ id }) => id === path.targetId);
+    const asked = target && path.antennaId !== null ? askPath(data, path, target) : undefined;
+    const antenna = data.antennas.find(({ id }) => id === path.antennaId)?.name;
+    if (asked?.state === 'judged' && antenna !== undefined) return { antenna, signals: asked.question.signals };
+  }
+  return {
+    signals: othersTransmitters(data).map((one) => ({
+      ...{ name: one.name, freqHz: one.freqHz },
+      levelDbm: transmitterField(one).isotropicDbm,
+    })),
+  };
+}
+
+/** Gain toward a transmitter as Path counts it, dBi; undefined where the model does not know it. */
+export function gainToward(data: StationData, antennaId: number, freqHz: number): number | undefined {
+  const reception = readyAntenna(data, antennaId)?.fromTransmitter(freqHz);
+  return reception && reception.validity !== 'outside' ? reception.realisedGainDbi : undefined;
 }
 
 /** What the wire model is asked for the antennas of all paths. */

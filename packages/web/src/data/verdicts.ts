@@ -1,6 +1,6 @@
 import type { Saved } from '@velvet-reed/contract';
 import { tryDraft } from '@velvet-reed/core/antenna';
-import { noiseVerdict, type NoiseVerdict, type StrongCarrier } from '@velvet-reed/core/noise';
+import { noiseVerdict, type NoiseVerdict, ORDINARY_FROM_HZ, type StrongCarrier } from '@velvet-reed/core/noise';
 import {
   atWorkingGain,
   dcPath,
@@ -12,18 +12,16 @@ import {
   pathVerdict,
   type PathVerdict,
 } from '@velvet-reed/core/path';
-import { transmitterField } from '@velvet-reed/core/site';
 import { benchVerdict, type BenchVerdict, nextCut, type NextCut, type Resonance } from '@velvet-reed/core/sweep';
 import { median } from '@velvet-reed/core/numeric';
 import { trialVerdict, type TrialVerdict } from '@velvet-reed/core/trial';
 import { designOf, latestRevision } from './derive';
 import { levelsOf, type OffOn } from './levels';
-import { askPath, type AskedPath } from './path-question';
+import { askPath, type AskedPath, carriersHere } from './path-question';
 import { ordersOf, type StageOrder } from './path-orders';
 import { toDcStage, toPathReceiver, toPathStage } from './path-stages';
 import type { StationData } from './station';
 import { antennaHolding, type AntennaHolding, staleLevel } from './taken-on';
-import { othersTransmitters } from './transmitters';
 
 /** One order of a path, analysed: what is heard, and the DC on its coax. */
 export interface OrderView {
@@ -159,15 +157,12 @@ export const staleChecks = (data: StationData): ReadonlyMap<number, string> =>
     }),
   );
 
-/** Below this an ordinary antenna is short against the wave, and hands on far less than an isotropic one, Hz. */
-const LONG_ENOUGH_HZ = 3e6;
-
-/** The transmitter of others that brings most to an ordinary antenna; undefined where none is entered. */
-export const strongestCarrier = (data: StationData): StrongCarrier | undefined =>
-  othersTransmitters(data)
-    .filter(({ freqHz }) => freqHz >= LONG_ENOUGH_HZ)
-    .map((one) => ({ name: one.name, levelDbm: transmitterField(one).isotropicDbm }))
-    .sort((a, b) => b.levelDbm - a.levelDbm)[0];
+/** The transmitter of others that brings most to the antenna of a path; undefined where none is entered, or no antenna is judged yet. */
+export function strongestCarrier(data: StationData): StrongCarrier | undefined {
+  const { antenna, signals } = carriersHere(data);
+  const counted = antenna === undefined ? signals.filter(({ freqHz }) => freqHz >= ORDINARY_FROM_HZ) : signals;
+  return [...counted].sort((x, y) => y.levelDbm - x.levelDbm)[0];
+}
 
 /** The noise of a station judged: readings with the antenna off and on decide, other floors are counted. */
 export const judgedNoise = (data: StationData): NoiseVerdict<OffOn> => {

@@ -1,9 +1,9 @@
 import { directInput, reaches } from '@velvet-reed/core/path';
-import { transmitterField } from '@velvet-reed/core/site';
 import { capital, countText, listText, fixed } from '@velvet-reed/core/units';
 import { Link } from 'react-router';
 import { useStationId, type StationData } from '../../../data/station';
-import { hasField } from '../../../data/transmitters';
+import { carriersHere } from '../../../data/path-question';
+import { judgedPath } from '../../../data/verdicts';
 import { Room } from '../../../ui/room';
 import { Next, Note } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';
@@ -59,7 +59,7 @@ function Verdict({ data }: { readonly data: StationData }) {
     return (
       <>
         <span className="text-caution">
-          On an isotropic antenna {hurt.strongest}{' '}
+          On {hurt.antenna ?? 'a lossless antenna'} with nothing between, {hurt.strongest}{' '}
           {hurt.state === 'clips' ? 'overloads' : 'comes close to the full scale of'} {hurt.receiver}:{' '}
           {fixed(Math.abs(hurt.roomDb), 1)} dB {hurt.state === 'clips' ? 'too strong' : 'of room'} (model).
         </span>{' '}
@@ -87,16 +87,14 @@ function Verdict({ data }: { readonly data: StationData }) {
   );
 }
 
-/** The receiver that transmitters hurt most when nothing stands between, unless all have room. */
-function worstInput({ receivers, transmitters }: StationData) {
-  const carriers = transmitters
-    .filter((one) => !one.own)
-    .filter(hasField)
-    .map((one) => ({ name: one.name, freqHz: one.freqHz, levelDbm: transmitterField(one).isotropicDbm }));
-  return receivers
+/** The receiver that transmitters hurt most when nothing stands between and it works at its lowest gain, unless all have room. One with a path is judged there. */
+function worstInput(data: StationData) {
+  return data.receivers
+    .filter(({ id }) => !data.paths.some((path) => path.receiverId === id && judgedPath(data, path)))
     .flatMap((receiver) => {
-      const input = directInput(receiver, carriers);
-      return input && input.state !== 'fine' ? [{ ...input, receiver: receiver.name }] : [];
+      const { signals, antenna } = carriersHere(data, receiver.id);
+      const input = directInput(receiver, signals);
+      return input && input.state !== 'fine' ? [{ ...input, antenna, receiver: receiver.name }] : [];
     })
     .sort((a, b) => a.roomDb - b.roomDb)
     .at(0);

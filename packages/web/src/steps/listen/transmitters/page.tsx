@@ -2,6 +2,7 @@ import { transmitterField } from '@velvet-reed/core/site';
 import { capital, countText, fixed, plain, showField } from '@velvet-reed/core/units';
 import { Link } from 'react-router';
 import { useStationId, type StationData } from '../../../data/station';
+import { carriersHere } from '../../../data/path-question';
 import { othersTransmitters } from '../../../data/transmitters';
 import { Room } from '../../../ui/room';
 import { Next, Note } from '../../../ui/section';
@@ -68,11 +69,14 @@ function Verdict({ data }: { readonly data: StationData }) {
         <Next>Next: look up the broadcast transmitters within 30 km, and enter them below.</Next>
       </>
     );
-  const [{ one, field }] = others;
+  const { antenna, signals } = carriersHere(data);
+  const [strongest] = [...signals].sort((a, b) => b.levelDbm - a.levelDbm);
+  const { field } = others.find(({ one }) => one.name === strongest.name) ?? others[0];
   return (
     <>
-      {capital(countText(others.length, 'transmitter'))} nearby; {one.name} brings most to an isotropic antenna:{' '}
-      {fixed(field.isotropicDbm, 1).replace('-', '−')} dBm, from {plain(showField(field.fieldVPerM, 3))} (model).{' '}
+      {capital(countText(others.length, 'transmitter'))} nearby; {strongest.name} brings most to{' '}
+      {antenna ?? 'a lossless antenna'}: {fixed(strongest.levelDbm, 1).replace('-', '−')} dBm, from{' '}
+      {plain(showField(field.fieldVPerM, 3))} (model).{' '}
       <Next>
         <Link to={`/s/${stationId}/path/chain`}>Next: see in Path what they do to your receiver.</Link>
       </Next>

@@ -1,4 +1,4 @@
-import { deviceEffects } from '@velvet-reed/core/noise';
+import { deviceEffects, whoseNoise } from '@velvet-reed/core/noise';
 import { fixed } from '@velvet-reed/core/units';
 import { levelsOf } from '../../../data/levels';
 import type { StationData } from '../../../data/station';
@@ -6,6 +6,7 @@ import { Room } from '../../../ui/room';
 import { Next, Note } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';
 import { Devices } from './devices';
+import { Whose } from './whose';
 
 export default function DevicesRoom() {
   return (
@@ -16,6 +17,13 @@ export default function DevicesRoom() {
           verdict={<Verdict data={data} />}
           margin={
             <>
+              <Note title="Common mode first">
+                <p>
+                  Most noise of a house comes along the screen of the cable and the lead of the supply, not through the
+                  antenna. A choke is cheap; try it before you move the antenna. A linear supply or a battery proves a
+                  charger in a minute. Wet weather changes what a line and a bad joint send out.
+                </p>
+              </Note>
               <Note title="Proven, or coincidence">
                 <p>
                   Noise changes by itself. A device is proven when its changes agree in sign and size, twice or more.
@@ -24,6 +32,7 @@ export default function DevicesRoom() {
             </>
           }
         >
+          <Whose data={data} />
           <Devices data={data} />
         </Room>
       )}
@@ -31,14 +40,16 @@ export default function DevicesRoom() {
   );
 }
 
-/** The device that adds most, if one is proven. */
+/** What the tests prove; without one the device that adds most, if one is proven. */
 function Verdict({ data }: { readonly data: StationData }) {
+  const { tests } = levelsOf(data);
+  const whose = whoseNoise(tests);
   const effects = deviceEffects(levelsOf(data).devices);
   const worst = effects.filter(({ verdict }) => verdict === 'proven').sort((a, b) => a.meanDb - b.meanDb)[0];
-  if (effects.length === 0)
+  if (tests.length > 0 || effects.length === 0)
     return (
       <>
-        No device was switched yet. <Next>Next: read the floor with one on, then off; twice for each suspect.</Next>
+        {whose.sentence} <Next>Next: {whose.next}</Next>
       </>
     );
   return worst ? (
