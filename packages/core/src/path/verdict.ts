@@ -47,10 +47,16 @@ function nextOf(one: JudgedOrder, found: OrderState, asks: PathAsks): string {
   }
 }
 
+/** Less than this is told as less, dB: nobody hears it. */
+const LITTLE_DB = 0.1;
+
 /** An advice with what it leaves: "Leave booster out: 1.2 dB of SNR are lost then." */
 function cureWords({ does, after, state }: Cure, receiver: PathReceiver): string {
   const gain = after.receiver.name === receiver.name ? '' : `, with ${after.receiver.name}`;
-  const left = `${state.snrLossDb.toFixed(snrLossDigits(state.snrLossDb))} dB of SNR`;
+  const left =
+    state.snrLossDb < LITTLE_DB
+      ? `under ${LITTLE_DB} dB of SNR`
+      : `${state.snrLossDb.toFixed(snrLossDigits(state.snrLossDb))} dB of SNR`;
   return `${capital(does)}: ${left} ${state.state === 'fine' ? 'lost then' : 'remain lost'}${gain}.`;
 }
 

@@ -66,6 +66,8 @@ export function askPath(data: StationData, path: Saved<'paths'>, target: Saved<'
 export interface Carriers {
   /** The antenna; undefined: none is judged yet, a lossless one without direction stands in. */
   readonly antenna?: string;
+  /** The wire model is still at the antenna of a path. */
+  readonly waiting: boolean;
   readonly signals: readonly PathSignal[];
 }
 
@@ -74,13 +76,17 @@ export function carriersHere(data: StationData, receiverId?: number): Carriers {
   const paths = [...data.paths].sort(
     (a, b) => Number(b.receiverId === receiverId) - Number(a.receiverId === receiverId),
   );
+  let waiting = false;
   for (const path of paths) {
     const target = data.targets.find(({ id }) => id === path.targetId);
     const asked = target && path.antennaId !== null ? askPath(data, path, target) : undefined;
     const antenna = data.antennas.find(({ id }) => id === path.antennaId)?.name;
-    if (asked?.state === 'judged' && antenna !== undefined) return { antenna, signals: asked.question.signals };
+    if (asked?.state === 'judged' && antenna !== undefined)
+      return { antenna, waiting: false, signals: asked.question.signals };
+    waiting ||= asked?.state === 'waiting';
   }
   return {
+    waiting,
     signals: othersTransmitters(data).map((one) => ({
       ...{ name: one.name, freqHz: one.freqHz },
       levelDbm: transmitterField(one).isotropicDbm,

@@ -72,7 +72,11 @@ export function unjudgedPath(
   if (!asked || asked.state === 'judged') return undefined;
   const antenna = data.antennas.find(({ id }) => id === path.antennaId)?.name ?? 'the antenna';
   return asked.state === 'waiting'
-    ? { waiting: true, sentence: `${path.name} waits for the wire model of ${antenna}.`, next: 'it comes by itself.' }
+    ? {
+        waiting: true,
+        sentence: `${path.name}: what ${antenna} hands on is being computed.`,
+        next: 'it comes by itself.',
+      }
     : {
         waiting: false,
         sentence: `${path.name} is not judged: nobody can say what ${antenna} hands on at ${target.name}. ${asked.because}`,

@@ -54,6 +54,8 @@ function Verdict({ data }: { readonly data: StationData }) {
   const unheard = data.targets.filter(
     ({ lowHz, highHz }) => !data.receivers.some((receiver) => reaches(receiver, lowHz, highHz)),
   );
+  if (data.transmitters.length > 0 && carriersHere(data).waiting)
+    return <>What the transmitters bring to your receivers is being computed.</>;
   const hurt = worstInput(data);
   if (hurt)
     return (

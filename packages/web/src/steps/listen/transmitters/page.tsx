@@ -69,7 +69,8 @@ function Verdict({ data }: { readonly data: StationData }) {
         <Next>Next: look up the broadcast transmitters within 30 km, and enter them below.</Next>
       </>
     );
-  const { antenna, signals } = carriersHere(data);
+  const { antenna, waiting, signals } = carriersHere(data);
+  if (waiting) return <>What your antenna takes from {countText(others.length, 'transmitter')} is being computed.</>;
   const [strongest] = [...signals].sort((a, b) => b.levelDbm - a.levelDbm);
   const { field } = others.find(({ one }) => one.name === strongest.name) ?? others[0];
   return (

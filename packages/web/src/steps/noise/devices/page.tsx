@@ -1,5 +1,5 @@
 import { deviceEffects, whoseNoise } from '@velvet-reed/core/noise';
-import { fixed } from '@velvet-reed/core/units';
+import { capital, fixed } from '@velvet-reed/core/units';
 import { levelsOf } from '../../../data/levels';
 import type { StationData } from '../../../data/station';
 import { Room } from '../../../ui/room';
@@ -54,8 +54,8 @@ function Verdict({ data }: { readonly data: StationData }) {
     );
   return worst ? (
     <>
-      {worst.device} makes noise: the floor falls by {fixed(Math.abs(worst.meanDb), 1)} dB when it is off (measured).{' '}
-      <Next>Next: keep it off while you listen, or move it; then look for the next.</Next>
+      {capital(worst.device)} makes noise: the floor falls by {fixed(Math.abs(worst.meanDb), 1)} dB when it is off
+      (measured). <Next>Next: keep it off while you listen, or move it; then look for the next.</Next>
     </>
   ) : (
     <>

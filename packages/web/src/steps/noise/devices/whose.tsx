@@ -38,7 +38,9 @@ export function Whose({ data }: { readonly data: StationData }) {
           <thead>
             <tr>
               <th scope="col">Test</th>
-              <th scope="col">Fell by</th>
+              <th scope="col" className="whitespace-nowrap">
+                Fell by
+              </th>
               <th scope="col">What it proves</th>
             </tr>
           </thead>
