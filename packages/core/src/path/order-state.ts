@@ -46,7 +46,7 @@ export interface OrderState {
 /** A stage that takes more than this off the wanted band stands in the way, dB. */
 const BLOCKING_DB = 6;
 /** A loss of SNR from here on asks for an amplifier or less loss, dB. Common practice, no source. */
-export const WORTH_MENDING_DB = 3;
+const WORTH_MENDING_DB = 3;
 
 const dbText = (db: number, digits = 0): string => `${Math.abs(db).toFixed(digits)} dB`;
 

@@ -424,7 +424,7 @@ export const boughtCandidates = (data: StationData): readonly CandidateSpec[] =>
 const asSight = (value: number): Sight => (value >= 3 ? 3 : value >= 2 ? 2 : value >= 1 ? 1 : 0);
 
 /** What an antenna hands on at a frequency, from its latest dimensions. */
-export function receptionOf(data: StationData, antennaId: number | null) {
+function receptionOf(data: StationData, antennaId: number | null) {
   const revision = antennaId === null ? undefined : latestRevision(data, antennaId);
   return revision ? receptionOfDesign(designOf(data, revision)) : undefined;
 }
