@@ -150,7 +150,12 @@ test('noise: a log with its step beside sunset, own devices, who makes a spur, w
     await expect(spurs).toContainText(where);
   }
   await enter(page, 'noise', 'gain');
-  await expect(page.getByRole('region', { name: 'Gain by measurement' })).toContainText(/Leave the gain at\s*25\sdB/);
+  const gain = page.getByRole('region', { name: 'Gain by measurement' });
+  await expect(gain).toContainText('These rows are an example');
+  await gain
+    .getByLabel(/^Gain and noise, a row each/)
+    .fill('0, -100\n5, -99.6\n10, -97\n15, -93.6\n20, -89.4\n25, -84.9\n30, -80.1');
+  await expect(gain).toContainText(/Leave the gain at\s*25\sdB/);
   await enter(page, 'noise', 'meters');
   // S7 below 30 MHz is −85 dBm, 9.4 dB are 1.57 units of 6 dB
   await expect(page.getByRole('region', { name: 'S meter and dB' })).toContainText(

@@ -68,6 +68,26 @@ async function situation(
   return base;
 }
 
+test('own 100 W at 15 m: the first words are what comes down the cable, the next step is Guard', async ({ page }) => {
+  const faults = await watch(page);
+  const base = await situation(page, 'half-wave-dipole', [9.4e6, 9.9e6], DIRECT, [['far FM', 97.4e6, 100, 30e3]]);
+  const own = { name: 'own 100 W', freqHz: 7.1e6, powerW: 100, powerKind: 'output', distanceM: 15, own: true };
+  const reply = await page.request.post(`/api/stations/${base.split('/').at(-1)}/changes`, {
+    data: { changes: [create('transmitters', own)] },
+  });
+  expect(reply.status()).toBe(200);
+  await page.goto(`${base}/path/chain`);
+  // +50 dBm less 22 + 20 log(15 m / 42.2 m) = 13 dB of free space (by hand), less what the dipole is off its frequency
+  await expect(page.locator('.verdict')).toContainText(
+    /While own 100 W sends, [123]\d dBm come down from this antenna/,
+    {
+      timeout: 20_000,
+    },
+  );
+  await expect(page.locator('.verdict')).toContainText('Next: plan it in Guard before you transmit');
+  expect(faults).toEqual([]);
+});
+
 test('a dongle beside an FM mast: the FM notch by name, its figure in the sentence, and every room says the same', async ({
   page,
 }) => {

@@ -107,6 +107,21 @@ describe('the verdict of a path', () => {
     expect(limit).toMatch(/overload is not judged/);
     expect(next).toMatch(/Enter the transmitters nearby/);
   });
+  test('an own transmitter that nobody planned for comes before everything, with its level and Guard as the next step', () => {
+    const question = { ...WANTED, signals: [{ name: 'far', freqHz: 5e6, levelDbm: -80 }] };
+    const { sentence, next } = pathVerdict(
+      [{ order: 1, names: [], stages: [], analysis: analysePath([], RECEIVER, question) }],
+      {
+        targetName: '31 m',
+        receiver: RECEIVER,
+        question,
+        transmits: true,
+        threat: { name: 'own 100 W', levelDbm: 31 },
+      },
+    );
+    expect(sentence).toMatch(/^While own 100 W sends, 31 dBm come down from this antenna/);
+    expect(next).toMatch(/^Plan it in Guard before you transmit/);
+  });
   test('an order whose amplifier gets no supply is not the better one', () => {
     const { better, other } = judge([[], []], [{ name: 'far', freqHz: 5e6, levelDbm: -80 }], {}, 'Amp gets no supply.');
     expect(better.order).toBe(2);

@@ -44,5 +44,6 @@ export { burdenOf, type PriceRates, USUAL_RATES } from './cost';
 export { HOMES, type Spot, SPOT_WORDS, spotRoom } from './spot';
 export { type TurningPoint, turningPoints, turningSteps } from './turning';
 export { candidateName, choiceVerdict, firstPiece, heardText } from './verdict';
+export { ownTransmission, type OwnTransmission } from './own-transmitter';
 export { type PathEnd, pathEnd } from './path-end';
 export { pricePerProvenDb, type Worth } from './worth';

@@ -15,6 +15,8 @@ export interface CableClass extends LineLossModel {
   readonly name: string;
   readonly impedanceOhm: number;
   readonly velocityFactor: number;
+  /** DC resistance of centre and shield together, Ω per m: usual for the class, from memory; a copper-clad steel centre has several times as much. */
+  readonly loopOhmPerM: number;
   /** Range of the attenuation tables the two constants were fitted to. */
   readonly fitMinHz: number;
   readonly fitMaxHz: number;
@@ -26,6 +28,7 @@ export const CABLE_CLASSES: readonly CableClass[] = [
     id: 'pe3',
     name: '2.8 mm solid polyethylene, 50 Ω',
     impedanceOhm: 50,
+    loopOhmPerM: 0.36,
     velocityFactor: 0.66,
     k1: 2.43,
     k2: 0.0345,
@@ -36,6 +39,7 @@ export const CABLE_CLASSES: readonly CableClass[] = [
     id: 'ptfe2',
     name: '2.5 mm PTFE, 50 Ω',
     impedanceOhm: 50,
+    loopOhmPerM: 0.3,
     velocityFactor: 0.7,
     k1: 2.72,
     k2: 0.0083,
@@ -46,6 +50,7 @@ export const CABLE_CLASSES: readonly CableClass[] = [
     id: 'pe5',
     name: '5 mm solid polyethylene, 50 Ω',
     impedanceOhm: 50,
+    loopOhmPerM: 0.053,
     velocityFactor: 0.66,
     k1: 1.311,
     k2: 0.0294,
@@ -56,6 +61,7 @@ export const CABLE_CLASSES: readonly CableClass[] = [
     id: 'foam7',
     name: '7 mm foam, 75 Ω',
     impedanceOhm: 75,
+    loopOhmPerM: 0.04,
     velocityFactor: 0.83,
     k1: 0.69,
     k2: 0,
@@ -66,6 +72,7 @@ export const CABLE_CLASSES: readonly CableClass[] = [
     id: 'pe10',
     name: '10 mm solid polyethylene, 50 Ω',
     impedanceOhm: 50,
+    loopOhmPerM: 0.01,
     velocityFactor: 0.66,
     k1: 0.62,
     k2: 0.0062,
@@ -76,6 +83,7 @@ export const CABLE_CLASSES: readonly CableClass[] = [
     id: 'foam10',
     name: '10 mm foam, 50 Ω',
     impedanceOhm: 50,
+    loopOhmPerM: 0.009,
     velocityFactor: 0.85,
     k1: 0.418,
     k2: 0.0003,

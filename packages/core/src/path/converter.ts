@@ -1,5 +1,6 @@
 import { requirePositive, requireRange } from '../errors';
 import { BOLTZMANN_J_PER_K } from '../units/constants';
+import { SKY_K } from '../site/external-noise';
 import { powerDb, powerRatio, wattsToDbm } from '../units/decibel';
 import { activeStage, cascadeNoiseFactor, noiseTemperatureK, passiveStage } from './cascade';
 
@@ -50,8 +51,8 @@ export interface ConverterChain extends Pick<DownConverter, 'rfHz' | 'oscillator
   readonly receiverNoiseFigureDb: number;
 }
 
-/** Sky and antenna at a dish that looks up, K; the cable behind the converter, dB; what a receiver likes over a band, dBm in Hz. Common practice, no source. */
-export const CONVERTER_ASSUMED = { skyK: 50, cableLossDb: 3, wantedDbm: -60, bandwidthHz: 10e6 } as const;
+/** The cable behind the converter, dB; what a receiver likes over a band, dBm in Hz. Common practice, no source. */
+export const CONVERTER_ASSUMED = { skyK: SKY_K, cableLossDb: 3, wantedDbm: -60, bandwidthHz: 10e6 } as const;
 
 /** Where a converter puts a signal, the noise figure of the whole chain, and the pad that its noise needs, under stated assumptions. Source: Friis 1944; kTG. */
 export function converterChain(chain: ConverterChain) {

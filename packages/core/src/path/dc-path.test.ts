@@ -47,6 +47,15 @@ describe('DC along a path', () => {
     const doubts = dcPath([load('a', 4, 0.1), { dc: 'unknown', name: 'box' }, line(10), feed(5)]).loads[0].warnings;
     expect(doubts.join()).toMatch(/box: nobody said.*coax: without its loop resistance|coax.*box/);
   });
+  test('a line whose resistance nobody entered has that of its class, and says that it is assumed', () => {
+    const coax = stageKind('line').dc({ ...stageValues('line'), cableId: 'pe5', lengthM: 25 });
+    const [one] = dcPath([load('a', 4, 0.1), coax, feed(5)]).loads;
+    // 39 Ω/km of centre and 14 of shield (a data sheet of a 5 mm cable, from memory): 25 m · 0.053 Ω/m · 0.1 A = 0.13 V
+    expect(one.volts).toBeCloseTo(5 - 0.1325, 2);
+    expect(one.lineCounted).toBe(true);
+    expect(one.warnings.join()).toMatch(/1\.3 Ω there and back are usual for its class \(assumed/);
+    expect(dcPath([load('a', 4, 0.1), line(10), feed(5)]).loads[0].lineCounted).toBe(false);
+  });
   test('a stored stage of any kind meets the DC in some way', () => {
     fc.assert(
       fc.property(fc.constantFrom(...STAGE_KINDS), fc.double({ min: 0, max: 40, noNaN: true }), (kind, lossDb) => {

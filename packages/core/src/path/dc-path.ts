@@ -14,7 +14,14 @@ export interface DcLoad {
 
 /** A stage of the path as the DC on the coax meets it. */
 export type DcStage =
-  | { readonly dc: 'line'; readonly name: string; readonly lengthM: number; readonly ohmPerM?: number }
+  /** `assumed`: the resistance is usual for the class, nobody entered it. */
+  | {
+      readonly dc: 'line';
+      readonly name: string;
+      readonly lengthM: number;
+      readonly ohmPerM?: number;
+      readonly assumed?: boolean;
+    }
   | { readonly dc: 'through'; readonly name: string }
   /** `own`: it has a supply of its own and ends the coax of another. */
   | { readonly dc: 'blocked'; readonly name: string; readonly own?: boolean }
@@ -37,6 +44,8 @@ interface DcAtLoad {
   readonly feed?: string;
   readonly volts?: number;
   readonly leastV: number;
+  /** Whether the drop of every line on the way is in the volts. */
+  readonly lineCounted?: boolean;
   readonly errors: readonly string[];
   readonly warnings: readonly string[];
 }
@@ -125,6 +134,7 @@ function serve(feed: Extract<DcStage, { dc: 'feed' }>, served: readonly DcStage[
   let volts = feed.supplyV;
   let wrong: string[] = [];
   let doubts: string[] = [];
+  let lineCounted = true;
   // from the feed outwards
   for (let i = served.length - 1; i >= 0; i -= 1) {
     const stage = served[i];
@@ -134,11 +144,17 @@ function serve(feed: Extract<DcStage, { dc: 'feed' }>, served: readonly DcStage[
     if (stage.dc === 'line') {
       if (stage.ohmPerM === undefined && stage.lengthM > 0)
         doubts = [...doubts, `${stage.name}: without its loop resistance its drop is not counted. Enter it.`];
+      else if (stage.assumed)
+        doubts = [
+          ...doubts,
+          `${stage.name}: ${((stage.ohmPerM ?? 0) * stage.lengthM).toFixed(1)} Ω there and back are usual for its class (assumed; a steel centre has more).`,
+        ];
+      lineCounted &&= stage.ohmPerM !== undefined || stage.lengthM === 0;
       volts -= stage.lengthM * (stage.ohmPerM ?? 0) * ampere;
     }
     if (stage.dc !== 'load') continue;
     loads.unshift({
-      ...{ name: stage.name, feed: feed.name, volts, leastV: stage.leastV },
+      ...{ name: stage.name, feed: feed.name, volts, leastV: stage.leastV, lineCounted },
       errors: [
         ...wrong,
         ...(feed.positive === stage.wantsPositive

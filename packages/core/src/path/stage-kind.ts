@@ -64,6 +64,8 @@ export interface StageValues {
   readonly rippleDb: number;
   readonly edgeLowHz: number;
   readonly edgeHighHz: number;
+  /** Class of its cable; absent: nobody said. */
+  readonly cableId?: string;
   /** Loss of its cable. */
   readonly cable: LineLossModel;
   /** The part that it is; absent: none, or it went. */

@@ -47,6 +47,10 @@ function nextOf(one: JudgedOrder, found: OrderState, asks: PathAsks): string {
   }
 }
 
+/** What one's own transmitter does to what hangs on the antenna. */
+const threatWords = ({ name, levelDbm }: { readonly name: string; readonly levelDbm: number }): string =>
+  `While ${name} sends, ${levelDbm.toFixed(0)} dBm come down from this antenna: more than a receiver is taken to bear.`;
+
 /** Less than this is told as less, dB: nobody hears it. */
 const LITTLE_DB = 0.1;
 
@@ -88,6 +92,8 @@ interface PathAsks {
   readonly receiver: PathReceiver;
   readonly question: PathQuestion;
   readonly headName?: string;
+  /** An own transmitter that puts more on the antenna than what is connected is taken to bear, and that nobody planned for. */
+  readonly threat?: { readonly name: string; readonly levelDbm: number };
   /** Whether the station has a transmitter of its own. */
   readonly transmits: boolean;
 }
@@ -136,9 +142,10 @@ export function pathVerdict(orders: readonly JudgedOrder[], asks: PathAsks): Pat
   return {
     better,
     ...(other ? { other } : {}),
-    sentence,
-    next:
-      calm && !overloadJudged
+    sentence: asks.threat ? `${threatWords(asks.threat)} ${sentence}` : sentence,
+    next: asks.threat
+      ? 'Plan it in Guard before you transmit, with this receiver.'
+      : calm && !overloadJudged
         ? `${better.state === 'noise' ? `${next} Then e` : 'E'}nter the transmitters nearby in Listen: without them overload is not judged.`
         : next,
     limit: calm

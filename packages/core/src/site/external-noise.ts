@@ -156,7 +156,7 @@ const WARM_FROM_HZ = 30e6;
 /** Antenna temperature from the warm earth in the view of a low antenna, K. Common practice, no source: 100 to 290. */
 const WARM_EARTH_K = 200;
 /** The same for one that looks at the sky, with what spills over. Common practice, no source: 30 to 80. */
-const SKY_K = 50;
+export const SKY_K = 50;
 const REFERENCE_K = 290;
 
 /**

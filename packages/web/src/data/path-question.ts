@@ -4,6 +4,8 @@ import {
   type ForecastTarget,
   hearingQuestions,
   type HearingQuestion,
+  ownTransmission,
+  type OwnTransmission,
   type PathEnd,
   pathEnd,
   readyCandidate,
@@ -14,7 +16,7 @@ import { transmitterField } from '@velvet-reed/core/site';
 import { groundClass } from '@velvet-reed/core/solver';
 import { forecastPlace, ownCandidate, targetChoices } from './derive';
 import type { StationData } from './station';
-import { othersTransmitters } from './transmitters';
+import { othersTransmitters, unplannedTransmitters } from './transmitters';
 
 /** What a path is asked, where its antenna can be judged. */
 export type AskedPath = Extract<PathEnd, { readonly state: 'judged' }>;
@@ -94,6 +96,14 @@ export function carriersHere(data: StationData, receiverId?: number): Carriers {
   };
 }
 
+/** What an own transmitter that Guard has no plan for puts on the antenna of a path, where it is more than harmless. */
+export function ownThreat(data: StationData, path: Saved<'paths'>): OwnTransmission | undefined {
+  const antenna = path.antennaId === null ? undefined : readyAntenna(data, path.antennaId);
+  const unplanned = new Set(unplannedTransmitters(data).map(({ name }) => name));
+  const own = (askingOf(data).place.ownTransmitters ?? []).filter(({ name }) => unplanned.has(name));
+  return antenna && ownTransmission(antenna, own);
+}
+
 /** Gain toward a transmitter as Path counts it, dBi; undefined where the model does not know it. */
 export function gainToward(data: StationData, antennaId: number, freqHz: number): number | undefined {
   const reception = readyAntenna(data, antennaId)?.fromTransmitter(freqHz);
@@ -104,10 +114,11 @@ export function gainToward(data: StationData, antennaId: number, freqHz: number)
 export function pathHearingQuestions(data: StationData, atMs: number): readonly HearingQuestion[] {
   const ids = new Set(data.paths.flatMap(({ antennaId }) => antennaId ?? []));
   if (ids.size === 0) return [];
+  const place = forecastPlace(data);
   return hearingQuestions(
     [...ids].flatMap((id) => ownCandidate(data, id) ?? []),
     targetChoices(data, atMs),
-    forecastPlace(data).transmitters.map(({ freqHz }) => freqHz),
+    [...place.transmitters, ...(place.ownTransmitters ?? [])].map(({ freqHz }) => freqHz),
     groundClass(data.station.groundId).ground,
   );
 }

@@ -17,7 +17,7 @@ import { median } from '@velvet-reed/core/numeric';
 import { trialVerdict, type TrialVerdict } from '@velvet-reed/core/trial';
 import { designOf, latestRevision } from './derive';
 import { levelsOf, type OffOn } from './levels';
-import { askPath, type AskedPath, carriersHere } from './path-question';
+import { askPath, type AskedPath, carriersHere, ownThreat } from './path-question';
 import { ordersOf, type StageOrder } from './path-orders';
 import { toDcStage, toPathReceiver, toPathStage } from './path-stages';
 import type { StationData } from './station';
@@ -101,6 +101,7 @@ function judgePath(data: StationData, path: Saved<'paths'>): JudgedPath | undefi
     const working = atWorkingGain(stages, toPathReceiver(receiver), asked.question);
     return { ...one, stored, stages, ...working, dc: dcPath(dcStages), dcStages };
   });
+  const threat = ownThreat(data, path);
   const verdict = pathVerdict(
     orders.map((view) => ({
       order: view.order,
@@ -114,6 +115,7 @@ function judgePath(data: StationData, path: Saved<'paths'>): JudgedPath | undefi
       targetName: target.name,
       receiver: toPathReceiver(receiver),
       question: asked.question,
+      ...(threat?.destroys ? { threat } : {}),
       ...(asked.head ? { headName: asked.head.name } : {}),
       transmits: !data.station.noTransmitting && data.transmitters.some(({ own }) => own),
     },

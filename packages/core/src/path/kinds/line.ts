@@ -28,7 +28,7 @@ export const line: StageKindSpec<'line'> = {
     { id: 'lengthM', label: 'Length', dimension: 'length', bareUnit: 'm', start: '15 m', shared: true },
     {
       ...plain('loopOhmPerM', 'Loop resistance, Ω per m', 0, 10, ''),
-      ...{ optional: true, hint: 'centre and shield together; needed where DC goes along' },
+      ...{ optional: true, hint: 'centre and shield together; empty: usual for the class' },
     },
     {
       ...decibels('knownLossDb', 'Loss of the whole run, if it is known', '', 0, 200),
@@ -55,5 +55,10 @@ export const line: StageKindSpec<'line'> = {
       cable: { k1: (knownLossDb * 100) / (runM * Math.sqrt(knownAtHz / 1e6)), k2: 0 },
     };
   },
-  dc: ({ name, lengthM, figures }) => ({ dc: 'line', name, lengthM, ohmPerM: figures.loopOhmPerM }),
+  dc: ({ name, lengthM, cableId, figures }) => {
+    const usual = CABLE_CLASSES.find(({ id }) => id === cableId)?.loopOhmPerM;
+    return figures.loopOhmPerM === undefined && usual !== undefined
+      ? { dc: 'line', name, lengthM, ohmPerM: usual, assumed: true }
+      : { dc: 'line', name, lengthM, ohmPerM: figures.loopOhmPerM };
+  },
 };

@@ -132,8 +132,12 @@ describe('gain and S meter', () => {
   test('the advice follows the rows; a broken row is told', async () => {
     const user = userEvent.setup();
     shown(<GainSetting />);
-    expect(screen.getByRole('status').textContent).toMatch(/Leave the gain at\s*25\sdB/);
+    // the example shows how it looks, and orders nothing
+    expect(screen.queryByRole('status')).toBeNull();
+    expect(screen.getByText(/These rows are an example/)).toBeTruthy();
     const rows = screen.getByLabelText(/^Gain and noise, a row each/);
+    await user.type(rows, '\n30, -80.1');
+    expect(screen.getByRole('status').textContent).toMatch(/Leave the gain at\s*25\sdB/);
     await user.clear(rows);
     await user.type(rows, '0, -100, 3');
     expect(screen.getByRole('alert').textContent).toMatch(/“0, -100, 3”, is not two figures/);

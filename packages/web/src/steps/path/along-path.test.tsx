@@ -47,6 +47,7 @@ const viewsOf = (data: StationData) =>
       stages,
       dcStages,
       dc: dcPath(dcStages),
+      receiver: toPathReceiver(receiver),
       analysis: analysePath(stages, toPathReceiver(receiver), question),
     };
   });
@@ -158,7 +159,17 @@ test('what a filter takes counts at the frequency that it stands at, not at the 
 describe('forms of stages', () => {
   test('every kind but a part can be added, and asks what only it has', async () => {
     const user = userEvent.setup();
-    shown(<StageForms target={TEST_STATION.targets[0]} path={path} orders={[]} stages={[]} runs={[]} />);
+    shown(
+      <StageForms
+        target={TEST_STATION.targets[0]}
+        path={path}
+        orders={[]}
+        stages={[]}
+        runs={[]}
+        wanted={[]}
+        carriers={[]}
+      />,
+    );
     for (const kind of STAGE_KINDS.filter((one) => one !== 'part')) {
       await user.click(screen.getByRole('button', { name: new RegExp(`^Add an? ${kind}$`) }));
       expect(screen.getByRole('button', { name: 'Add this stage' })).toBeTruthy();
@@ -168,7 +179,17 @@ describe('forms of stages', () => {
   });
   test('a figure out of range and a plug that is none are told beside their fields', async () => {
     const user = userEvent.setup();
-    shown(<StageForms target={TEST_STATION.targets[0]} path={path} orders={[]} stages={[]} runs={[]} />);
+    shown(
+      <StageForms
+        target={TEST_STATION.targets[0]}
+        path={path}
+        orders={[]}
+        stages={[]}
+        runs={[]}
+        wanted={[]}
+        carriers={[]}
+      />,
+    );
     await user.click(screen.getByRole('button', { name: 'Add a splitter' }));
     await user.clear(screen.getByLabelText('Outputs'));
     await user.type(screen.getByLabelText('Outputs'), '40');

@@ -136,12 +136,15 @@ describe('feed', () => {
     expect(screen.getByRole('status').textContent).toMatch(/polarity is wrong/);
   });
   test('splitters by arithmetic: 10 log(9/4), 10 log(16/4), 10 log 2 + 0.5', () => {
-    shown(<Splitters />);
+    shown(<Splitters noiseFigureDb={6} outsideDb={3} />);
     const loss = (name: RegExp): string =>
       within(screen.getByRole('row', { name })).getAllByRole('cell')[0].textContent ?? '';
     expect(loss(/^T of two/)).toMatch(/3\.52/);
     expect(loss(/^T of three/)).toMatch(/6\.02/);
     expect(loss(/^hybrid/)).toMatch(/3\.51/);
+    // Friis, by hand: 3.01 + 0.5 dB ahead of 6 dB make 9.51 dB; (2.0 + 8.93 − 1)/(2.0 + 3.98 − 1) = 1.99, 3.0 dB at VHF
+    const cost = within(screen.getByRole('row', { name: /^hybrid/ })).getAllByRole('cell')[2].textContent ?? '';
+    expect(cost).toMatch(/^(2\.9\d|3\.0\d)/);
   });
   test('a converter below the signal keeps the sense, one above mirrors', async () => {
     const user = userEvent.setup();

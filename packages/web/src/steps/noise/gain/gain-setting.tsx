@@ -7,19 +7,23 @@ import { Curves } from '../../../ui/curves';
 import { tried } from '../../../ui/tried';
 import { inDb, Value } from '../../../ui/value';
 
-const START = `gain dB, noise dBFS\n0, -100\n5, -99.6\n10, -97\n15, -93.6\n20, -89.4\n25, -84.9`;
+/** Rows that show what is to be typed; nothing is advised from them. */
+const EXAMPLE = `gain dB, noise dBFS\n0, -100\n5, -99.6\n10, -97\n15, -93.6\n20, -89.4\n25, -84.9`;
 
 /** Gain of a receiver by measurement: how far up, and why not farther. */
 export function GainSetting() {
-  const [text, setText] = useState(START);
+  const [text, setText] = useState(EXAMPLE);
   const [peak, setPeak] = useState('-40');
   const { value: rows, fault } = tried(() => readGainRows(text));
   const peakDbfs = peak.trim() === '' ? undefined : Number(peak.replace('−', '-'));
+  const isExample = text === EXAMPLE;
   const advice =
-    rows && (peakDbfs === undefined || Number.isFinite(peakDbfs)) ? gainByMeasurement(rows, peakDbfs) : undefined;
+    !isExample && rows && (peakDbfs === undefined || Number.isFinite(peakDbfs))
+      ? gainByMeasurement(rows, peakDbfs)
+      : undefined;
   return (
     <Section title="Gain by measurement" hint="raise it until the noise follows; no farther">
-      {rows && rows.length > 1 && <GainCurve rows={rows} />}
+      {rows && rows.length > 1 && <GainCurve rows={rows} isExample={isExample} />}
       <div className="flex flex-wrap gap-5">
         <label className="text-sm text-dim">
           Gain and noise, a row each (antenna on, quiet frequency)
@@ -60,14 +64,22 @@ export function GainSetting() {
           : {advice.reason}
         </Announced>
       ) : (
-        <p className="mt-1 text-sm text-dim">Three settings at least.</p>
+        <p className="mt-1 text-sm text-dim">
+          {isExample ? 'These rows are an example. Type yours over them.' : 'Three settings at least.'}
+        </p>
       )}
     </Section>
   );
 }
 
 /** Noise over gain: flat where the converter's own floor counts, rising 1 dB per dB where the antenna does. */
-function GainCurve({ rows }: { readonly rows: readonly { readonly gainDb: number; readonly noiseDbfs: number }[] }) {
+function GainCurve({
+  rows,
+  isExample,
+}: {
+  readonly rows: readonly { readonly gainDb: number; readonly noiseDbfs: number }[];
+  readonly isExample: boolean;
+}) {
   const sorted = [...rows].sort((a, b) => a.gainDb - b.gainDb);
   const last = sorted[sorted.length - 1];
   const span = [sorted[0].gainDb, Math.max(last.gainDb, sorted[0].gainDb + 1)] as const;
@@ -79,7 +91,12 @@ function GainCurve({ rows }: { readonly rows: readonly { readonly gainDb: number
       name="noise-over-gain"
       x={{ head: 'gain (dB)', decimals: 1 }}
       y={{ head: 'noise (dBFS)', decimals: 1 }}
-      caption={<>Noise in dBFS over gain in dB. Solid: as read; broken: what the antenna alone would do.</>}
+      caption={
+        <>
+          {isExample ? 'An example, not yours. ' : ''}Noise in dBFS over gain in dB. Solid: as read; broken: what the
+          antenna alone would do.
+        </>
+      }
       label="Noise in dBFS over gain in dB, as read, beside a line of 1 dB per dB"
       traces={[
         {

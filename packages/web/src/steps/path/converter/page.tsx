@@ -18,9 +18,13 @@ export default function ConverterRoom() {
             </>
           )}
         >
-          {() => (
+          {({ path, better, asked }) => (
             <>
-              <Splitters />
+              <Splitters
+                key={path.id}
+                noiseFigureDb={better.analysis.noiseFigureDb}
+                outsideDb={asked.question.externalFaDb}
+              />
               <Converters />
             </>
           )}

@@ -1,4 +1,5 @@
 import { lossAheadCostDb, resistiveSplitter, splitterLossDb, wilkinson } from '@velvet-reed/core/path';
+import { fixed } from '@velvet-reed/core/units';
 import { Section, Wide } from '../../../ui/section';
 import { TypedFields } from '../../../ui/typed-numbers';
 import { useTypedNumbers } from '../../../ui/use-typed-numbers';
@@ -6,12 +7,30 @@ import { inDb, Value, type Provenance } from '../../../ui/value';
 
 /** More isolation than this no built divider has, dB. Common practice, no source. */
 const PERFECT_DB = 60;
-/** Splitters: what each output gets, and what that does to the noise figure. */
-export function Splitters() {
+/** Splitters: what each output gets, and what that costs at the head of a path. @param noiseFigureDb of all that stands behind; @param outsideDb noise from outside at the antenna's plug, dB over kT₀. */
+export function Splitters({
+  noiseFigureDb,
+  outsideDb,
+}: {
+  readonly noiseFigureDb: number;
+  readonly outsideDb: number;
+}) {
   const typed = useTypedNumbers([
     { name: 'excess', label: 'Excess loss of the hybrid', dimension: 'gain', bareUnit: 'dB', start: '0.5 dB' },
-    { name: 'nf', label: 'Noise figure of the receiver', dimension: 'gain', bareUnit: 'dB', start: '15 dB' },
-    { name: 'rise', label: 'Outside noise over 290 K', dimension: 'gain', bareUnit: 'dB', start: '30 dB' },
+    {
+      name: 'nf',
+      label: 'Noise figure behind it',
+      dimension: 'gain',
+      bareUnit: 'dB',
+      start: `${fixed(noiseFigureDb, 1)} dB`,
+    },
+    {
+      name: 'rise',
+      label: 'Outside noise over 290 K',
+      dimension: 'gain',
+      bareUnit: 'dB',
+      start: `${fixed(outsideDb, 1)} dB`,
+    },
     { name: 'cut', label: 'Quarter-wave divider cut for', dimension: 'frequency', bareUnit: 'MHz', start: '137 MHz' },
     { name: 'used', label: 'and used at', dimension: 'frequency', bareUnit: 'MHz', start: '145 MHz' },
   ]);
@@ -47,7 +66,10 @@ export function Splitters() {
   const cost = (lossDb: number): number | undefined =>
     nf === undefined || rise === undefined ? undefined : lossAheadCostDb(lossDb, nf, rise);
   return (
-    <Section title="One antenna, several receivers" hint="loss, isolation, and what it costs in SNR here">
+    <Section
+      title="One antenna, several receivers"
+      hint="loss, isolation, and what it costs in SNR at the head of this path"
+    >
       <Wide evidence label="Splitters">
         <table className="w-full max-w-3xl">
           <thead>

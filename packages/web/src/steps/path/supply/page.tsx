@@ -26,6 +26,7 @@ export default function SupplyRoom() {
 /** Whether everything that is fed over the coax gets what it needs, in the order that serves best. */
 function Verdict({ path: { better } }: { readonly path: PathState }) {
   const { loads, errors } = better.dc;
+  const isCounted = loads.every(({ lineCounted }) => lineCounted !== false);
   const fault = loads.flatMap((load) => load.errors)[0] ?? errors[0];
   if (loads.length === 0 && fault === undefined)
     return (
@@ -42,7 +43,8 @@ function Verdict({ path: { better } }: { readonly path: PathState }) {
     </>
   ) : (
     <>
-      In order {better.order} every supply arrives, with the loss of the line counted.{' '}
+      In order {better.order} every supply arrives
+      {isCounted ? ', with the loss of the line counted.' : '; the loss of a line is not counted, see below.'}{' '}
       <Next>Next: check polarity and short circuits with a meter before an amplifier is connected.</Next>
     </>
   );
