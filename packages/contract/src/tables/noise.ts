@@ -1,3 +1,4 @@
+import { isNoiseTest } from '@velvet-reed/core/noise';
 import { choice, maybeRef, maybeReal, real, text, takenOn } from '../columns';
 import { tableOf } from '../table';
 import { FREQUENCY, LEVEL } from './shared';
@@ -46,6 +47,8 @@ export const levels = tableOf({
           path: 'subject',
           message: { device: 'Name the device.', test: 'Choose the test.' }[value.kind as string] ?? 'Name the signal.',
         });
+      if (value.kind === 'test' && !isNoiseTest(value.subject))
+        return createError({ path: 'subject', message: 'This is no test of the list. Choose one of the list.' });
       return true;
     }),
 });

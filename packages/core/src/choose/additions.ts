@@ -1,5 +1,6 @@
 import type { HeadAmplifier } from '../antenna/kind';
 import { filterLossDb } from '../filter/response';
+import { SOLD_FILTERS, USUAL_PREAMPLIFIER } from '../path/usual-parts';
 
 /** Something that is put between antenna and line, or ahead of an antenna's own amplifier. */
 export interface Addition {
@@ -26,12 +27,12 @@ const PREAMPLIFIERS: readonly Addition[] = [
   {
     ...{ id: 'preamp-hf', name: 'preamplifier at the antenna', why: 'what the line and the receiver add counts less' },
     ...{ price: 50, hours: 1, lossDb: 0, stopDb: () => 0 },
-    amplifier: { gainDb: 15, noiseFigureDb: 3, iip2Dbm: 55, iip3Dbm: 20 },
+    amplifier: USUAL_PREAMPLIFIER.hf,
   },
   {
     ...{ id: 'preamp-vhf', name: 'preamplifier at the antenna', why: 'what the line and the receiver add counts less' },
     ...{ price: 45, hours: 1, lossDb: 0, stopDb: () => 0 },
-    amplifier: { gainDb: 20, noiseFigureDb: 1, iip2Dbm: 35, iip3Dbm: 10 },
+    amplifier: USUAL_PREAMPLIFIER.vhf,
   },
 ];
 
@@ -40,27 +41,11 @@ interface Span {
   readonly highHz: number;
 }
 
-/** Filters as they are sold or wound, each with where it may be used. Assumed figures and prices: five poles, 0.1 dB of ripple. */
-const FILTERS: readonly (Pick<Addition, 'id' | 'name' | 'why' | 'price' | 'lossDb'> & {
-  readonly passes: (target: Span) => boolean;
-  readonly filter: NonNullable<Addition['filter']>;
-})[] = [
-  {
-    ...{ id: 'low-pass', name: 'low-pass filter at 30 MHz', why: 'keeps VHF stations off', price: 25, lossDb: 0.5 },
-    passes: ({ highHz }) => highHz <= 30e6,
-    filter: { shape: 'lowpass', edgeLowHz: 1e6, edgeHighHz: 30e6 },
-  },
-  {
-    ...{ id: 'fm-notch', name: 'FM notch filter', why: 'keeps FM stations off', price: 30, lossDb: 1 },
-    passes: ({ lowHz, highHz }) => highHz < 75e6 || lowHz > 117e6,
-    filter: { shape: 'bandstop', edgeLowHz: 78e6, edgeHighHz: 116e6 },
-  },
-  {
-    ...{ id: 'high-pass', name: 'high-pass filter at 3 MHz', why: 'keeps medium-wave stations off' },
-    ...{ price: 30, lossDb: 0.5 },
-    passes: ({ lowHz }) => lowHz >= 3e6,
-    filter: { shape: 'highpass', edgeLowHz: 3e6, edgeHighHz: 1e9 },
-  },
+/** Filters as they are sold or wound, with what they cost here (assumed) and what each is good for. */
+const FILTERS: readonly (Pick<Addition, 'name' | 'why' | 'price'> & { readonly is: keyof typeof SOLD_FILTERS })[] = [
+  { is: 'low-pass', name: 'low-pass filter at 30 MHz', why: 'keeps VHF stations off', price: 25 },
+  { is: 'fm-notch', name: 'FM notch filter', why: 'keeps FM stations off', price: 30 },
+  { is: 'high-pass', name: 'high-pass filter at 3 MHz', why: 'keeps medium-wave stations off', price: 30 },
 ];
 const POLES = { family: 'chebyshev', order: 5, rippleDb: 0.1 } as const;
 /** Nobody's screening is better, dB. */
@@ -90,10 +75,13 @@ function bandFilter(targets: readonly Span[]): Addition | undefined {
 export const filtersFor = (targets: readonly Span[], transmittersHz: readonly number[]): readonly Addition[] => {
   const band = bandFilter(targets);
   const ready: readonly Addition[] = [
-    ...FILTERS.filter(({ passes }) => targets.every((target) => passes(target))).map(({ passes: _passes, ...one }) => ({
-      ...one,
-      ...{ hours: 0.5, stopDb: stopOf(one.filter) },
-    })),
+    ...FILTERS.filter(({ is }) => targets.every((target) => SOLD_FILTERS[is].passes(target))).map(
+      ({ is, ...one }): Addition => {
+        const { shape, edgeLowHz, edgeHighHz, insertionLossDb } = SOLD_FILTERS[is].filter;
+        const filter = { shape, edgeLowHz, edgeHighHz };
+        return { ...one, ...{ id: is, hours: 0.5, lossDb: insertionLossDb, filter, stopDb: stopOf(filter) } };
+      },
+    ),
     ...(band ? [band] : []),
   ];
   return ready.filter((one) => transmittersHz.some((freqHz) => one.stopDb(freqHz) > LEAST_STOP_DB));

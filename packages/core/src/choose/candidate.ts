@@ -15,6 +15,7 @@ import type {
   SpotKind,
 } from '../antenna/kind';
 import { usefulRange, worthAsking } from '../antenna/useful-range';
+import { GROUND_WAVE_BELOW_HZ } from '../site/field';
 import { type Ground, wireLengthM, type WireModel } from '../solver/model';
 import { powerDb, powerRatio } from '../units/decibel';
 import { frequencyText, lengthText } from '../units/format';
@@ -260,8 +261,6 @@ function targetQuestions(spec: CandidateSpec, target: ForecastTarget, ground: Gr
   }));
 }
 
-/** Below this a transmitter nearby comes as a ground wave: vertical, over ground that is as good as metal to it, Hz. Common practice, no source. */
-const GROUND_WAVE_BELOW_HZ = 3e6;
 /** What lies lower than this is not seen over perfect ground, which would short it, m. */
 const OVER_GROUND_M = 0.5;
 /**
@@ -321,6 +320,8 @@ export interface ReadyCandidate {
   fromTransmitter(freqHz: number): Reception;
   /** Whether all is there that `toward` needs for a target: its answers, and those of the target that it is cut for. */
   answered(target: ForecastTarget): boolean;
+  /** Whether all is there that `fromTransmitter` needs at a frequency. */
+  answeredFrom(freqHz: number): boolean;
   /** False while answers of the wire model are missing. */
   readonly complete: boolean;
 }
@@ -345,6 +346,7 @@ export function readyCandidate(
         shielded(target, overGround(reception((target.lowHz + target.highHz) / 2), target, undefined, false)),
       fromTransmitter: reception,
       answered: () => true,
+      answeredFrom: () => true,
       complete: true,
     };
   }
@@ -409,7 +411,7 @@ export function readyCandidate(
         realisedGainDbi: BOUND_DBI,
         transfer: 0,
         validity: 'outside',
-        remark: 'many wavelengths of wire there; the mean over all directions, 0 dBi at most, is assumed.',
+        remark: `${free ? free.why : 'Many wavelengths of wire there.'} The mean over all directions, 0 dBi at most, is assumed.`,
       };
     const inFree = Math.max(...free.gains) * transferThrough(free, transformer);
     const gain =
@@ -434,6 +436,7 @@ export function readyCandidate(
     ),
     fromTransmitter: remembered(fromTransmitter, String),
     answered: (target) => answered(target) && (!cut || answered(cut)),
+    answeredFrom: (freqHz) => transmitterQuestions(spec, freqHz).every((one) => heard(one) !== undefined),
     complete: targets.every(answered),
   };
 }

@@ -32,7 +32,8 @@ const LOSSLESS: Reception = { realisedGainDbi: 0, transfer: 1, validity: 'holds'
 export function pathEnd(target: ForecastTarget, place: ForecastPlace, antenna?: ReadyCandidate): PathEnd {
   const reception = antenna?.toward(target) ?? LOSSLESS;
   const { head } = antenna ?? {};
-  if (antenna && !antenna.answered(target))
+  const every = [...place.transmitters, ...(place.ownTransmitters ?? [])];
+  if (antenna && !(antenna.answered(target) && every.every(({ freqHz }) => antenna.answeredFrom(freqHz))))
     return { state: 'waiting', because: `The wire model computes ${antenna.spec.name}.` };
   if (reception.validity === 'outside')
     return { state: 'not judged', because: reception.remark ?? 'Its model says nothing at this frequency.' };
@@ -49,7 +50,7 @@ export function pathEnd(target: ForecastTarget, place: ForecastPlace, antenna?: 
     freqHz: transmitter.freqHz,
     levelDbm: transmitterField(transmitter).isotropicDbm + there.realisedGainDbi,
   }));
-  const ownFactor = 1 + powerRatio(reception.ownFaDb ?? 0) * reception.transfer;
+  const ownFactor = reception.ownFaDb === undefined ? 1 : 1 + powerRatio(reception.ownFaDb) * reception.transfer;
   return {
     state: 'judged',
     question: {
@@ -64,7 +65,7 @@ export function pathEnd(target: ForecastTarget, place: ForecastPlace, antenna?: 
             kind: 'amplifier' as const,
             name: 'its own amplifier',
             gainDb: head.gainDb,
-            noiseFigureDb: powerDb(reception.ownFaDb === undefined ? 1 : ownFactor),
+            noiseFigureDb: powerDb(ownFactor),
             iip2Dbm: head.iip2Dbm,
             iip3Dbm: head.iip3Dbm,
           },

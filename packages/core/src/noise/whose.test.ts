@@ -43,6 +43,20 @@ describe('whose noise it is', () => {
     expect(whoseNoise([read('pad in', 10)]).next).toMatch(/^dummy at the receiver/);
     expect(whoseNoise(NOISE_TESTS.map(({ id }) => read(id, 10))).next).toMatch(/repeat the test/);
   });
+  test('what was mended since, and what was heard on another band, says nothing of this noise', () => {
+    // the carrier was stopped, and the same test made again: no overload any more
+    const mended = whoseNoise([read('pad in', 25), read('pad in', 9.6)]);
+    expect(mended.sentence).toMatch(/comes down the cable/);
+    expect(mended.findings).toHaveLength(1);
+    const other = whoseNoise([read('pad in', 25, 3.6e6), read('choke on', 8)]);
+    expect(other.findings.map(({ test: id }) => id)).toEqual(['choke on']);
+  });
+  test('a noise that rose while a test was made proves nothing', () => {
+    for (const { id } of NOISE_TESTS) {
+      const [{ blames: whom, proves }] = testFindings([read(id, -6)]);
+      expect([whom, proves]).toEqual(['nobody', expect.stringMatching(/rose by 6\.0 dB.*Make the test again/)]);
+    }
+  });
   test('no sentence of any test is nonsense, whatever was read', () => {
     for (const { id } of NOISE_TESTS)
       for (const fellDb of [-20, -0.5, 0, 0.9, 3, 9, 12, 60])

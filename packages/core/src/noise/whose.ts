@@ -3,7 +3,7 @@ const TEST_IDS = [
   'pad in',
   'dummy at the receiver',
   'dummy at the antenna’s end',
-  'cable off',
+  'other leads off',
   'computer on battery',
   'choke on',
   'main switch off',
@@ -32,8 +32,8 @@ export const NOISE_TESTS: readonly NoiseTest[] = [
     does: 'Read the noise, then take the antenna off the far end of its cable, put the dummy there, and read again.',
   },
   {
-    id: 'cable off',
-    does: 'With the dummy on the receiver, pull every other lead but the supply: network, screen, second cable.',
+    id: 'other leads off',
+    does: 'Read the noise, then pull every lead but the antenna and the supply: network, screen, second cable. Read again.',
   },
   {
     id: 'computer on battery',
@@ -81,10 +81,11 @@ const MORE_DB = 1.5;
 
 const db = (value: number): string => `${Math.abs(value).toFixed(Math.abs(value) < 10 ? 1 : 0)} dB`;
 
-/**
- * What each test proves; the tests with a dummy are read together where both were made within a tenth of a frequency.
- * A fall of d dB takes a share of 1 − 10^(−d/10) of the noise power away.
- */
+/** Readings at frequencies within this of each other speak of the same noise, ratio. Assumed. */
+const SAME_BAND = 0.1;
+const isSameBand = (a: number, b: number): boolean => Math.abs(a / b - 1) < SAME_BAND;
+
+/** What each test proves; the tests with a dummy are read together where both were made in the same band. */
 export function testFindings(readings: readonly TestReading[]): readonly TestFinding[] {
   return readings.map((reading): TestFinding => {
     const { test, freqHz, beforeDbm, afterDbm } = reading;
@@ -93,6 +94,8 @@ export function testFindings(readings: readonly TestReading[]): readonly TestFin
       ...{ test, freqHz, fellDb, blames, proves },
       ...(bringsDb === undefined ? {} : { bringsDb }),
     });
+    if (fellDb < -NO_CHANGE_DB)
+      return found('nobody', `The noise rose by ${db(fellDb)}: something else changed meanwhile. Make the test again.`);
     switch (test) {
       case 'pad in':
         if (fellDb > PAD_DB + MORE_DB)
@@ -117,9 +120,7 @@ export function testFindings(readings: readonly TestReading[]): readonly TestFin
               `${db(fellDb)} of the noise come down the cable: from the antenna, or from the cable itself.`,
             );
       case 'dummy at the antenna’s end': {
-        const near = readings.find(
-          (one) => one.test === 'dummy at the receiver' && Math.abs(one.freqHz / freqHz - 1) < 0.1,
-        );
+        const near = readings.find((one) => one.test === 'dummy at the receiver' && isSameBand(one.freqHz, freqHz));
         if (fellDb < NO_CHANGE_DB)
           return found(
             'cable',
@@ -138,26 +139,26 @@ export function testFindings(readings: readonly TestReading[]): readonly TestFin
               `${db(fellDb)} come in by the antenna; the cable alone stands ${db(cableDb)} over the receiver.`,
             );
       }
-      case 'cable off':
+      case 'other leads off':
         return fellDb < NO_CHANGE_DB
           ? found('nobody', 'No other lead brings noise into the receiver.')
-          : found('supply', `A lead beside the antenna brings noise in: find which, and choke it.`, fellDb);
+          : found('supply', 'A lead beside the antenna brings noise in: find which, and choke it.', fellDb);
       case 'computer on battery':
         return fellDb < NO_CHANGE_DB
           ? found('nobody', 'The chargers are not it.')
-          : found('supply', `The chargers make it: a linear supply or batteries, and a choke on the lead.`, fellDb);
+          : found('supply', 'The chargers make it: a linear supply or batteries, and a choke on the lead.', fellDb);
       case 'choke on':
         return fellDb < NO_CHANGE_DB
           ? found('nobody', 'One choke there changes nothing: the noise does not come along the screen of the cable.')
           : found(
               'cable',
-              `It came along the screen of the cable: leave the choke on, and try a second at the antenna.`,
+              'It came along the screen of the cable: leave the choke on, and try a second at the antenna.',
               fellDb,
             );
       case 'main switch off':
         return fellDb < NO_CHANGE_DB
           ? found('outside', 'It stays with the house off: neighbours, the line in the street, or the sky.')
-          : found('house', `Your own house makes it: switch circuit by circuit, then device by device.`, fellDb);
+          : found('house', 'Your own house makes it: switch circuit by circuit, then device by device.', fellDb);
     }
   });
 }
@@ -169,9 +170,23 @@ export interface WhoseVerdict {
   readonly next: string;
 }
 
-/** What decides: overload first, because it spoils every other reading; then what brings most; then what is left to try. */
+/** The latest reading of each test in the band of the latest of all: what was mended since, or heard on another band, says nothing of this noise. */
+const latestOf = <T extends TestReading>(readings: readonly T[]): readonly T[] => {
+  const last = readings.at(-1);
+  return readings.filter(
+    (one, i) =>
+      last !== undefined &&
+      isSameBand(one.freqHz, last.freqHz) &&
+      !readings.slice(i + 1).some((later) => later.test === one.test && isSameBand(later.freqHz, last.freqHz)),
+  );
+};
+
+/**
+ * What decides: overload first, because it spoils every other reading; then what brings most; then what is left to try.
+ * @param readings oldest first; the band of the latest counts.
+ */
 export function whoseNoise(readings: readonly TestReading[]): WhoseVerdict {
-  const findings = testFindings(readings);
+  const findings = testFindings(latestOf(readings));
   const undone = NOISE_TESTS.find(({ id }) => !findings.some(({ test }) => test === id));
   const next = undone ? `${undone.id}. ${undone.does}` : 'repeat the test that brought most at another hour.';
   if (findings.length === 0)

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { cureFor, judgedAt, type Patient } from './cures';
 import { searchOrder, type SearchResult } from './order-search';
-import { orderState, SEVERITY } from './order-state';
+import { orderState } from './order-state';
 import { analysePath } from './plan';
 import { pathVerdict } from './verdict';
 import { atWorkingGains, RECEIVER_KINDS } from './receiver-kinds';
@@ -70,6 +70,22 @@ describe('what a practitioner does first', () => {
   });
 });
 
+test('what feeds an active antenna over the coax is never cut off: no high-pass, no pad between the two', () => {
+  const head: PathStage = { ...AMPLIFIER, name: 'its own amplifier', iip2Dbm: 80, iip3Dbm: 40 };
+  const feed: PathStage = { kind: 'bias feed', name: 'feed', henry: 100e-6, farad: 100e-9 };
+  const question = {
+    ...{ lowHz: 6e6, highHz: 6.2e6, bandwidthHz: 5000, externalFaDb: 45 },
+    signals: [{ name: 'medium wave', freqHz: 1e6, levelDbm: -22 }],
+  };
+  const second: PathStage = { ...AMPLIFIER, name: 'second amplifier', gainDb: 14, iip2Dbm: 80, iip3Dbm: 40 };
+  const fed = cureFor({ stages: [head, second, feed], receiver: receiver('direct-14'), question, headName: head.name });
+  const own = cureFor({ stages: [head, second], receiver: receiver('direct-14'), question, headName: head.name });
+  // 8 dB over full scale even without the second one (subtraction): a filter it must be
+  expect(own?.does).toMatch(/high-pass ahead of second amplifier/);
+  expect(fed?.does).toMatch(/high-pass ahead of 14-bit direct-sampling HF receiver/);
+  expect(fed?.stages.map(({ name }) => name).slice(0, 3)).toEqual([head.name, second.name, feed.name]);
+});
+
 describe('2,000 random paths', () => {
   let seed = 3232;
   const random = (): number => {
@@ -121,7 +137,6 @@ describe('2,000 random paths', () => {
       // computed anew from its stages alone, by the analysis that the pages use, at the gain that it names
       const again = analysePath(cure.stages, cure.after.receiver, patient.question);
       const then = orderState({ stages: cure.stages, analysis: again }, cure.after.receiver.name);
-      expect(SEVERITY[then.state]).toBeLessThan(Math.max(1, SEVERITY[state.state]) + (state.state === 'noise' ? 1 : 0));
       expect(['fine', 'noise']).toContain(then.state);
       if (state.state === 'noise') expect(then.snrLossDb).toBeLessThan(state.snrLossDb);
       if (then.state === 'fine') expect(cureFor({ ...patient, stages: cure.stages })).toBeUndefined();
@@ -152,7 +167,7 @@ describe('2,000 random paths', () => {
   test('the sentence of the verdict has the figure of the cure, and names the gain', () => {
     for (const { stages, receiver: rx, question } of paths.slice(0, 300)) {
       const working = atWorkingGain(stages, rx, question);
-      const verdict = pathVerdict([{ order: 1, names: [], stages, ...working }], {
+      const verdict = pathVerdict([{ order: 1, stages, ...working }], {
         ...{ targetName: 'wanted', receiver: rx, question, transmits: false },
       });
       expect(`${verdict.sentence} ${verdict.next}`).not.toMatch(/NaN|undefined|Infinity/);

@@ -1,4 +1,6 @@
-import { filtersAgainst } from './named-filters';
+import { filtersAgainst, USUAL_PREAMPLIFIER } from './usual-parts';
+import type { FilterSpec } from '../filter/response';
+import { passesDcByShape } from './kinds/filter';
 import { type OrderState, orderState, SEVERITY } from './order-state';
 import type { PathQuestion, PathReceiver, PathSignal } from './question';
 import { type PathStage, stageGainDb, stageIntercepts } from './stages';
@@ -37,9 +39,6 @@ export interface Patient {
 
 /** Carriers by name are tried for so many of the strongest. */
 const GUILTY = 3;
-/** An ordinary preamplifier below and above 30 MHz: assumed. */
-const AMPLIFIER_HF = { gainDb: 15, noiseFigureDb: 3, iip2Dbm: 55, iip3Dbm: 20 };
-const AMPLIFIER_VHF = { gainDb: 20, noiseFigureDb: 1, iip2Dbm: 35, iip3Dbm: 10 };
 const VHF_FROM_HZ = 30e6;
 const MOST_PAD_DB = 40;
 /** A cure that takes less off the loss is none, dB. */
@@ -64,13 +63,25 @@ function guilty({ analysis }: AtGain, state: OrderState): readonly PathSignal[] 
   return [...named, ...byLevel.filter((one) => !named.includes(one))].slice(0, GUILTY).map(({ signal }) => signal);
 }
 
-/** Everything that may be tried against a state, in order. */
-function steps({ stages, receiver, question, headName }: Patient, now: AtGain, state: OrderState): readonly Step[] {
+/**
+ * Where something goes in: ahead of the first thing that can be driven too far; what stops DC only behind the feed of the antenna's own amplifier, because
+ * nothing may come between the two.
+ */
+function entranceOf({ stages, receiver, headName }: Patient, stopsDc = false) {
   const first = headName === undefined ? 0 : 1;
-  const centreHz = (question.lowHz + question.highHz) / 2;
   const active = stages.findIndex((stage, i) => i >= first && isActive(stage));
-  const entrance = active < 0 ? stages.length : active;
-  const behind = entrance === stages.length ? receiver.name : stages[entrance].name;
+  const feed = headName === undefined ? -1 : stages.findLastIndex(({ kind }) => kind === 'bias feed');
+  const ahead = active < 0 ? stages.length : active;
+  const at = stopsDc ? Math.max(ahead, feed + 1) : ahead;
+  return { first, at, behind: at === stages.length ? receiver.name : stages[at].name };
+}
+
+/** Everything that may be tried against a state, in order. */
+function steps(patient: Patient, now: AtGain, state: OrderState): readonly Step[] {
+  const { stages, question } = patient;
+  const { first, at: entrance } = entranceOf(patient);
+  const entranceFor = (filter: FilterSpec) => entranceOf(patient, !passesDcByShape(filter.shape));
+  const centreHz = (question.lowHz + question.highHz) / 2;
   const found: Step[] = [];
   stages.forEach((stage, i) => {
     const optional =
@@ -89,21 +100,24 @@ function steps({ stages, receiver, question, headName }: Patient, now: AtGain, s
     for (const carrier of guilty(now, state))
       for (const { id, name, filter } of filtersAgainst(carrier, question)) {
         if (tried.has(id) || stages.some((stage) => stage.name === name)) continue;
+        const { at, behind } = entranceFor(filter);
         tried.add(id);
         found.push({
           kind: 'stop',
           does: `put ${name} ahead of ${behind}`,
-          stages: inserted(stages, entrance, { kind: 'filter', name, filter }),
+          stages: inserted(stages, at, { kind: 'filter', name, filter }),
         });
       }
     stages.forEach((stage, i) => {
-      if (stage.kind !== 'filter' || i <= entrance) return;
+      if (stage.kind !== 'filter') return;
+      const { at, behind } = entranceFor(stage.filter);
+      if (i <= at) return;
       found.push({
         kind: 'move',
         does: `move ${stage.name} ahead of ${behind}`,
         stages: inserted(
-          stages.filter((_, at) => at !== i),
-          entrance,
+          stages.filter((_, one) => one !== i),
+          at,
           stage,
         ),
       });
@@ -112,7 +126,7 @@ function steps({ stages, receiver, question, headName }: Patient, now: AtGain, s
   if (state.state === 'noise' || state.state === 'blocked') {
     const amplifier: PathStage = {
       ...{ kind: 'amplifier', name: 'amplifier at the antenna' },
-      ...(centreHz < VHF_FROM_HZ ? AMPLIFIER_HF : AMPLIFIER_VHF),
+      ...USUAL_PREAMPLIFIER[centreHz < VHF_FROM_HZ ? 'hf' : 'vhf'],
     };
     found.push({
       ...{ kind: 'amplify', does: 'put an amplifier at the antenna' },
@@ -130,17 +144,11 @@ function steps({ stages, receiver, question, headName }: Patient, now: AtGain, s
 }
 
 /** The least pad that ends an overload or a product, in whole dB. */
-function padStep({ stages, receiver, question, headName }: Patient): Step | undefined {
-  const first = headName === undefined ? 0 : 1;
-  const active = stages.findIndex((stage, i) => i >= first && isActive(stage));
-  const entrance = active < 0 ? stages.length : active;
-  const behind = entrance === stages.length ? receiver.name : stages[entrance].name;
+function padStep(patient: Patient): Step | undefined {
+  const { at, behind } = entranceOf(patient, true);
   const padded = (lossDb: number): readonly PathStage[] =>
-    inserted(stages, entrance, { kind: 'pad', name: 'pad', lossDb });
-  const ends = (lossDb: number): boolean =>
-    isCured(
-      judgedAt({ stages: padded(lossDb), receiver, question, ...(headName === undefined ? {} : { headName }) }).state,
-    );
+    inserted(patient.stages, at, { kind: 'pad', name: 'pad', lossDb });
+  const ends = (lossDb: number): boolean => isCured(judgedAt({ ...patient, stages: padded(lossDb) }).state);
   if (!ends(MOST_PAD_DB)) return undefined;
   let [low, high] = [0, MOST_PAD_DB];
   while (high - low > 1) {

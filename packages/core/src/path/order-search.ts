@@ -29,8 +29,8 @@ export interface FoundOrder {
   readonly lossesDb: readonly number[];
   readonly worstGoal: number;
   readonly cost: number;
-  /** The receiver with the gain that suits it. */
-  readonly gain: string;
+  /** The receiver at the gain that suits each goal. */
+  readonly gains: readonly string[];
 }
 
 export interface SearchResult {
@@ -187,17 +187,25 @@ export function* searchOrder(
     return true;
   };
   const closing = emptyPrefix(plan);
-  /** The chain with the receiver behind it at the gain that suits it; undefined when that is overloaded at every gain. */
-  const closed = (prefix: Prefix): { readonly lossesDb: number[]; readonly gain: string } | undefined => {
-    let best: { readonly lossesDb: number[]; readonly gain: string } | undefined;
+  /** The chain with the receiver behind it, at each goal with the gain that suits it there; undefined when that is overloaded at every gain. */
+  const closed = (
+    prefix: Prefix,
+  ): { readonly lossesDb: readonly number[]; readonly gains: readonly string[] } | undefined => {
+    let best: { readonly lossesDb: readonly number[]; readonly gains: readonly string[] } | undefined;
     for (const { name, fullScaleDbm, intercepts, factor } of settings) {
       copy(prefix, closing);
       for (let s = 0; s < signals.length; s += 1) closing.levels[s] -= preselectionDb(receiver, signals[s].freqHz);
       if ((peakRoomDb([...closing.levels], fullScaleDbm) ?? 0) < 0) continue;
       addProducts(plan, closing, intercepts);
       for (let g = 0; g < goals.length; g += 1) closing.noise[g] += (factor - 1) / powerRatio(closing.gainDb[g]);
-      const lossesDb = losses(plan, closing);
-      if (!best || Math.max(...lossesDb) < Math.max(...best.lossesDb)) best = { lossesDb, gain: name };
+      const found = losses(plan, closing);
+      const before = best;
+      best = {
+        lossesDb: found.map((lossDb, g) => Math.min(lossDb, before?.lossesDb[g] ?? Infinity)),
+        gains: found.map((lossDb, g) =>
+          lossDb < (before?.lossesDb[g] ?? Infinity) ? name : (before?.gains[g] ?? name),
+        ),
+      };
     }
     return best;
   };
@@ -230,11 +238,11 @@ export function* searchOrder(
       overloaded += 1;
       return;
     }
-    const { lossesDb, gain } = end;
+    const { lossesDb, gains } = end;
     const worst = Math.max(...lossesDb);
     const found = {
       order: [...used],
-      ...{ lossesDb, gain },
+      ...{ lossesDb, gains },
       worstGoal: lossesDb.indexOf(worst),
       cost: used.reduce((sum, part) => sum + shelf[part].cost, 0),
       worst,
@@ -306,7 +314,7 @@ function decided(
       ? 'Every set and order of these parts is overloaded at every gain. Put a filter on the shelf that stops the strongest carrier.'
       : 'No set of these parts holds all that must be used.';
   const { name } = goals[best.worstGoal];
-  const own = `${named(best.order, shelf)}: ${name} loses ${best.lossesDb[best.worstGoal].toFixed(1)} dB at worst${best.gain === receiverName ? '' : `, with ${best.gain}`}`;
+  const own = `${named(best.order, shelf)}: ${name} loses ${best.lossesDb[best.worstGoal].toFixed(1)} dB at worst${best.gains[best.worstGoal] === receiverName ? '' : `, with ${best.gains[best.worstGoal]}`}`;
   if (!second) return `${own}. Nothing else works.`;
   const theirs = second.lossesDb[second.worstGoal];
   const gap = theirs - best.lossesDb[best.worstGoal];

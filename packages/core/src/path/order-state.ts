@@ -21,8 +21,6 @@ export const SEVERITY: Readonly<Record<PathState, number>> = {
 /** One order of a path as the verdict takes it. */
 export interface JudgedOrder {
   readonly order: number;
-  /** Names of its stages, antenna first. */
-  readonly names: readonly string[];
   readonly stages: readonly PathStage[];
   readonly analysis: PathAnalysis;
   /** The receiver at the gain that it is judged at; absent: as it is. */
@@ -38,8 +36,6 @@ export interface OrderState {
   readonly because: string;
   /** Stage or receiver that is at fault. */
   readonly culprit?: string;
-  /** How far it is driven too far, dB. */
-  readonly overDb?: number;
   readonly snrLossDb: number;
 }
 
@@ -82,7 +78,7 @@ export function orderState(
       overloaded === receiver
         ? `${overloaded.name} is driven ${dbText(overDb, 1)} over its full scale${firstOverload ? '' : ' at the peaks'}`
         : `${overloaded.name} is driven ${dbText(overDb, 1)} past its compression`,
-      { culprit: overloaded.name, overDb },
+      { culprit: overloaded.name },
     );
   }
   const blocker = blockerOf(stages, analysis);

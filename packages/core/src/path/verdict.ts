@@ -17,6 +17,8 @@ export interface PathVerdict {
   readonly next: string;
   /** Which limit binds, for the margin. */
   readonly limit: string;
+  /** An own transmitter may destroy what is connected, and nobody planned for it. */
+  readonly threatened: boolean;
   /** Without transmitters nothing is known of overload. */
   readonly overloadJudged: boolean;
 }
@@ -55,13 +57,15 @@ const threatWords = ({ name, levelDbm }: { readonly name: string; readonly level
 const LITTLE_DB = 0.1;
 
 /** An advice with what it leaves: "Leave booster out: 1.2 dB of SNR are lost then." */
-function cureWords({ does, after, state }: Cure, receiver: PathReceiver): string {
+function cureWords({ kinds, does, after, state }: Cure, receiver: PathReceiver): string {
   const gain = after.receiver.name === receiver.name ? '' : `, with ${after.receiver.name}`;
+  // what is bought has figures that are usual for it
+  const assumed = kinds.some((kind) => kind === 'stop' || kind === 'amplify') ? ' (usual figures assumed)' : '';
   const left =
     state.snrLossDb < LITTLE_DB
       ? `under ${LITTLE_DB} dB of SNR`
       : `${state.snrLossDb.toFixed(snrLossDigits(state.snrLossDb))} dB of SNR`;
-  return `${capital(does)}: ${left} ${state.state === 'fine' ? 'lost then' : 'remain lost'}${gain}.`;
+  return `${capital(does)}: ${left} ${state.state === 'fine' ? 'lost then' : 'remain lost'}${gain}${assumed}.`;
 }
 
 /** Better first: less severe, then less SNR lost. */
@@ -153,6 +157,7 @@ export function pathVerdict(orders: readonly JudgedOrder[], asks: PathAsks): Pat
         ? 'Noise, not overload: as little loss as possible ahead of the first amplifier.'
         : 'Noise, as far as is known: no transmitter is entered, so overload is not judged.'
       : `${capital(better.because).replace(/\.$/, '')}.`,
+    threatened: asks.threat !== undefined,
     overloadJudged,
   };
 }

@@ -45,8 +45,8 @@ export function fieldToPower(levelDbuv: number, freqHz: number, gainDbi: number)
   return { powerDbm, voltageDbuv, antennaFactorDb: levelDbuv - voltageDbuv };
 }
 
-/** Below this the ground wave differs from free space by more than its own spread; it is not modelled here. */
-const GROUND_WAVE_BELOW_HZ = 3e6;
+/** Below this a transmitter nearby comes as a ground wave, vertical, over ground that is as good as metal to it, Hz. Common practice, no source. */
+export const GROUND_WAVE_BELOW_HZ = 3e6;
 
 /** A local transmitter as it reaches the listener. */
 export interface TransmitterField {
@@ -69,7 +69,7 @@ export function transmitterField(transmitter: {
   const near = wavelengthM(transmitter.freqHz) / (2 * Math.PI);
   const cautions = [
     transmitter.freqHz < GROUND_WAVE_BELOW_HZ
-      ? 'Ground wave not modelled below 3 MHz: free space is taken instead.'
+      ? 'Below 3 MHz it comes as a ground wave: the loss of the ground on the way is not counted, an upper bound.'
       : '',
     transmitter.distanceM < near ? `Inside λ/2π (${near.toFixed(0)} m): the far-field formula does not hold here.` : '',
   ].filter(Boolean);

@@ -138,7 +138,7 @@ describe('transmitters', () => {
   test('1 kW EMRP gives 300 mV/m at 1 km, and medium wave says what is not modelled', () => {
     const field = transmitterField({ freqHz: 909e3, powerW: 1000, powerKind: 'EMRP', distanceM: 1000 });
     expect(field.fieldVPerM).toBeCloseTo(0.3, 3);
-    expect(field.caution).toMatch(/Ground wave not modelled/);
+    expect(field.caution).toMatch(/comes as a ground wave/);
     expect(transmitterField({ freqHz: 909e3, powerW: 1, powerKind: 'EIRP', distanceM: 10 }).caution).toMatch(
       /Inside λ\/2π/,
     );

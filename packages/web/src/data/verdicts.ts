@@ -16,7 +16,7 @@ import { benchVerdict, type BenchVerdict, nextCut, type NextCut, type Resonance 
 import { median } from '@velvet-reed/core/numeric';
 import { trialVerdict, type TrialVerdict } from '@velvet-reed/core/trial';
 import { designOf, latestRevision } from './derive';
-import { levelsOf, type OffOn } from './levels';
+import { type Levels, levelsOf, type OffOn } from './levels';
 import { askPath, type AskedPath, carriersHere, ownThreat } from './path-question';
 import { ordersOf, type StageOrder } from './path-orders';
 import { toDcStage, toPathReceiver, toPathStage } from './path-stages';
@@ -75,7 +75,7 @@ export function unjudgedPath(
     ? {
         waiting: true,
         sentence: `${path.name}: what ${antenna} hands on is being computed.`,
-        next: 'it comes by itself.',
+        next: 'wait a moment; the figures appear by themselves.',
       }
     : {
         waiting: false,
@@ -105,7 +105,6 @@ function judgePath(data: StationData, path: Saved<'paths'>): JudgedPath | undefi
   const verdict = pathVerdict(
     orders.map((view) => ({
       order: view.order,
-      names: view.stored.map((stage) => stage.name),
       stages: view.stages,
       analysis: view.analysis,
       receiver: view.receiver,
@@ -170,14 +169,18 @@ export function strongestCarrier(data: StationData): StrongCarrier | undefined {
   return [...counted].sort((x, y) => y.levelDbm - x.levelDbm)[0];
 }
 
+/** Tests of the noise that hold for their antenna as it stands, oldest first. */
+export const standingTests = (data: StationData): Levels['tests'] =>
+  levelsOf(data).tests.filter(({ record }) => staleLevel(data, record) === undefined);
+
 /** The noise of a station judged: readings with the antenna off and on decide, other floors are counted. */
 export const judgedNoise = (data: StationData): NoiseVerdict<OffOn> => {
-  const { offOn, floors, log, devices } = levelsOf(data);
+  const { offOn, floors, log, devices, tests } = levelsOf(data);
   // a check of another state of its antenna says nothing of this one
   const gone = staleChecks(data);
   return noiseVerdict(
     offOn.filter(({ id }) => !gone.has(id)),
-    floors.length + log.length + devices.length + gone.size,
+    floors.length + log.length + devices.length + tests.length + gone.size,
     strongestCarrier(data),
   );
 };

@@ -65,7 +65,9 @@ function standing(data: StationData, step: StepId): StepStanding {
     case 'path': {
       const judged = data.paths.flatMap((path) => judgedPath(data, path) ?? []);
       if (judged.length === 0) return data.paths.length === 0 ? 'empty' : 'in work';
-      return judged.every(({ verdict }) => verdict.better.state === 'fine' || verdict.better.state === 'noise')
+      return judged.every(
+        ({ verdict }) => !verdict.threatened && (verdict.better.state === 'fine' || verdict.better.state === 'noise'),
+      )
         ? judged.every(({ verdict }) => verdict.overloadJudged)
           ? 'done'
           : 'in work'

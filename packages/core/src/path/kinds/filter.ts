@@ -1,6 +1,10 @@
+import type { FilterShape } from '../../filter/response';
 import { filterStart } from '../../filter/goals';
 import { edgesForBand, filterName, namedByShape } from '../../filter/start';
 import { choiceOf, decibels, PASSES_DC, type StageKindSpec } from '../stage-kind';
+
+/** Whether DC gets through a shape as it is usually built: series capacitors in a high- or band-pass, a shunt coil too, stop and short it. */
+export const passesDcByShape = (shape: FilterShape): boolean => shape === 'lowpass' || shape === 'bandstop';
 
 /** An ideal prototype with a loss of its own everywhere. */
 export const filter: StageKindSpec<'filter'> = {
@@ -62,8 +66,7 @@ export const filter: StageKindSpec<'filter'> = {
   dc(values) {
     const { name, shape } = values;
     const passes = choiceOf(filter, values, 'passesDc');
-    // series capacitors in a high- or band-pass, a shunt coil too: DC neither passes nor stands
-    const byShape = shape === 'lowpass' || shape === 'bandstop';
+    const byShape = passesDcByShape(shape);
     return passes === 'passes' || (passes === 'by shape' && byShape)
       ? { dc: 'through', name }
       : { dc: 'blocked', name };

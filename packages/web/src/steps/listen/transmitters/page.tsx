@@ -49,9 +49,7 @@ export default function TransmittersRoom() {
 /** The strongest of the others. */
 function Verdict({ data }: { readonly data: StationData }) {
   const stationId = useStationId();
-  const others = othersTransmitters(data)
-    .map((one) => ({ one, field: transmitterField(one) }))
-    .sort((a, b) => b.field.isotropicDbm - a.field.isotropicDbm);
+  const others = othersTransmitters(data);
   const own = data.transmitters.find((one) => one.own);
   if (others.length === 0 && own)
     return (
@@ -71,8 +69,10 @@ function Verdict({ data }: { readonly data: StationData }) {
     );
   const { antenna, waiting, signals } = carriersHere(data);
   if (waiting) return <>What your antenna takes from {countText(others.length, 'transmitter')} is being computed.</>;
-  const [strongest] = [...signals].sort((a, b) => b.levelDbm - a.levelDbm);
-  const { field } = others.find(({ one }) => one.name === strongest.name) ?? others[0];
+  const levels = signals.map(({ levelDbm }) => levelDbm);
+  const at = levels.indexOf(Math.max(...levels));
+  const strongest = signals[at];
+  const field = transmitterField(others[at]);
   return (
     <>
       {capital(countText(others.length, 'transmitter'))} nearby; {strongest.name} brings most to{' '}

@@ -2,6 +2,7 @@ import { deviceEffects, whoseNoise } from '@velvet-reed/core/noise';
 import { capital, fixed } from '@velvet-reed/core/units';
 import { levelsOf } from '../../../data/levels';
 import type { StationData } from '../../../data/station';
+import { standingTests } from '../../../data/verdicts';
 import { Room } from '../../../ui/room';
 import { Next, Note } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';
@@ -42,7 +43,7 @@ export default function DevicesRoom() {
 
 /** What the tests prove; without one the device that adds most, if one is proven. */
 function Verdict({ data }: { readonly data: StationData }) {
-  const { tests } = levelsOf(data);
+  const tests = standingTests(data);
   const whose = whoseNoise(tests);
   const effects = deviceEffects(levelsOf(data).devices);
   const worst = effects.filter(({ verdict }) => verdict === 'proven').sort((a, b) => a.meanDb - b.meanDb)[0];

@@ -1,21 +1,29 @@
 import { SCHEMAS } from '@velvet-reed/contract';
 import { NOISE_TESTS, whoseNoise } from '@velvet-reed/core/noise';
-import { fixed, frequencyText } from '@velvet-reed/core/units';
+import { capital, countText, fixed, frequencyText } from '@velvet-reed/core/units';
 import { levelsOf } from '../../../data/levels';
 import { entry, useWrite, type StationData } from '../../../data/station';
+import { standingTests } from '../../../data/verdicts';
 import { levelDoubt } from '../../../ui/level-doubt';
 import { RecordForm, type FieldSpec } from '../../../ui/record-form';
-import { DeleteButton } from '../../../ui/record-row';
+import { ChangeButton, DeleteButton } from '../../../ui/record-row';
 import { Caution, Section, Wide } from '../../../ui/section';
 import { inDb, Value } from '../../../ui/value';
 
 const level = (name: 'levelDbm' | 'againstDbm', label: string): FieldSpec => ({
   ...{ name, label, kind: 'quantity', dimension: 'level', bareUnit: 'dBm', freqField: 'freqHz' },
 });
-const FIELDS: readonly FieldSpec[] = [
+const fieldsOf = (data: StationData): readonly FieldSpec[] => [
   {
     ...{ name: 'subject', label: 'Test', kind: 'choice' },
     options: NOISE_TESTS.map(({ id }) => ({ value: id, label: id })),
+  },
+  {
+    ...{ name: 'antennaId', label: 'Antenna', kind: 'choice', numeric: true },
+    options: [
+      { value: '', label: 'not recorded' },
+      ...data.antennas.map(({ id, name }) => ({ value: String(id), label: name })),
+    ],
   },
   { name: 'freqHz', label: 'Heard on', kind: 'quantity', dimension: 'frequency', bareUnit: 'kHz' },
   level('levelDbm', 'Noise before'),
@@ -25,9 +33,11 @@ const FIELDS: readonly FieldSpec[] = [
 /** Tests that tell sky, cable, house and receiver apart: what each proves, by the readings that were made. */
 export function Whose({ data }: { readonly data: StationData }) {
   const { save } = useWrite();
-  const { tests } = levelsOf(data);
+  const tests = standingTests(data);
   const { findings } = whoseNoise(tests);
+  const gone = levelsOf(data).tests.length - tests.length;
   const last = tests.at(-1);
+  const fields = fieldsOf(data);
   return (
     <Section
       title="Whose noise is it?"
@@ -46,8 +56,8 @@ export function Whose({ data }: { readonly data: StationData }) {
           </thead>
           <tbody>
             {NOISE_TESTS.map(({ id, does }) => {
-              const at = findings.findLastIndex(({ test }) => test === id);
-              const found = at < 0 ? undefined : findings[at];
+              const found = findings.find(({ test }) => test === id);
+              const record = found && tests.findLast((one) => one.test === id && one.freqHz === found.freqHz)?.record;
               return (
                 <tr key={id}>
                   <th scope="row" className="align-top text-ink">
@@ -65,7 +75,12 @@ export function Whose({ data }: { readonly data: StationData }) {
                   </td>
                   <td className={found ? '' : 'text-sm text-dim'}>
                     {found?.proves ?? does}
-                    {found && <DeleteButton resource="levels" record={tests[at].record} name={`the test ${id}`} />}
+                    {record && (
+                      <span className="flex gap-3">
+                        <ChangeButton resource="levels" record={record} name={`the test ${id}`} fields={fields} />
+                        <DeleteButton resource="levels" record={record} name={`the test ${id}`} />
+                      </span>
+                    )}
                   </td>
                 </tr>
               );
@@ -73,14 +88,21 @@ export function Whose({ data }: { readonly data: StationData }) {
           </tbody>
         </table>
       </Wide>
+      {gone > 0 && (
+        <p className="text-sm text-caution">
+          {capital(countText(gone, 'test'))} of an antenna that was changed since {gone === 1 ? 'does' : 'do'} not
+          count.
+        </p>
+      )}
       <Caution of={['mains', 'breakers']} />
       <RecordForm
         resetAfter
-        fields={FIELDS}
+        fields={fields}
         schema={SCHEMAS.levels}
         fixed={{ kind: 'test', atMs: 0 }}
         start={{
-          ...{ subject: NOISE_TESTS[0].id, freqHz: last ? `${last.freqHz / 1000} kHz` : '' },
+          ...{ subject: NOISE_TESTS[0].id, antennaId: String(data.antennas.at(-1)?.id ?? '') },
+          ...{ freqHz: last ? `${last.freqHz / 1000} kHz` : '' },
           ...{ levelDbm: '', againstDbm: '' },
         }}
         submit="Keep this test"

@@ -1,5 +1,5 @@
 import { Announced } from '../../../ui/announced';
-import { gainByMeasurement, readGainRows } from '@velvet-reed/core/path';
+import { gainByMeasurement, readGainRows, RECOMMENDED_ROOM_DB } from '@velvet-reed/core/path';
 import { fixed } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { Section } from '../../../ui/section';
@@ -55,8 +55,7 @@ export function GainSetting() {
             shown={inDb(advice.gainDb, 0)}
             provenance={{
               origin: 'measured',
-              formula:
-                'lowest gain whose noise follows by 0.85 dB per dB and stands 10 dB over the converter’s own; 10 dB headroom',
+              formula: `lowest gain whose noise follows by 0.85 dB per dB and stands 10 dB over the converter’s own; ${RECOMMENDED_ROOM_DB} dB left for fading`,
               inputs: rows.map((row) => [`${fixed(row.gainDb, 0)} dB`, `${fixed(row.noiseDbfs, 1)} dBFS`] as const),
               source: 'your readings; limits by common practice',
             }}

@@ -4,7 +4,7 @@ import { type Candidate, choiceVerdict, mayStay } from '@velvet-reed/core/choose
 import type { Estimate, MeasuredPattern } from '@velvet-reed/core/bearing';
 import type { LogSummary, SweepData } from '@velvet-reed/core/formats';
 import { COLOUR_WORDS, meterZeroProves } from '@velvet-reed/core/guard';
-import { amplifierWords, riseOf } from '@velvet-reed/core/noise';
+import { amplifierWords, riseOf, whoseNoise } from '@velvet-reed/core/noise';
 import { noiseRise, overNoise, snrLossDigits } from '@velvet-reed/core/path';
 import { transmitterField, locatorOf } from '@velvet-reed/core/site';
 import { ituRegionOf } from '@velvet-reed/core/spectrum';
@@ -24,6 +24,7 @@ import {
   judgedPath,
   judgedTrial,
   type OrderView,
+  standingTests,
   strongestCarrier,
   unjudgedPath,
 } from '../../../data/verdicts';
@@ -441,6 +442,7 @@ function noisePart(data: StationData): Content[] {
     heading('Noise: log, devices, antenna off and on'),
     `${sentence} ${next}`,
     ...picture(noisePicture(data)),
+    ...(standingTests(data).length > 0 ? [whoseNoise(standingTests(data)).sentence] : []),
     table(
       ['Device', 'Frequency', 'On (measured)', 'Off (measured)'],
       levelsOf(data).devices.map(({ device, freqHz, onDbm, offDbm }) => [

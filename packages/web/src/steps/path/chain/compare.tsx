@@ -1,4 +1,4 @@
-import { RECOMMENDED_ROOM_DB, overNoise, type PathAnalysis } from '@velvet-reed/core/path';
+import { overNoise, type PathAnalysis } from '@velvet-reed/core/path';
 import { fixed } from '@velvet-reed/core/units';
 import { Section, Wide } from '../../../ui/section';
 import { inDb, Value } from '../../../ui/value';
@@ -77,7 +77,7 @@ export function Compare({ orders }: { readonly orders: readonly OrderView[] }) {
           <Value
             shown={inDb(view.analysis.headroomDb, 1)}
             provenance={figureProvenance(
-              `full-scale sine − total power; keep ${RECOMMENDED_ROOM_DB} dB for fading`,
+              'full-scale sine − total power; what decides is the room at the peaks, below',
               view,
             )}
           />

@@ -1,4 +1,3 @@
-import { reaches } from '@velvet-reed/core/path';
 import { lazy, Suspense, useState } from 'react';
 import { entry, useWrite, type StationData } from '../../../data/station';
 import { Button } from '../../../ui/button';
@@ -10,6 +9,7 @@ import { StationPage } from '../../../ui/station-page';
 import { NewPath } from '../new-path';
 import { pathFields } from '../path-fields';
 import { PathRoom, type PathState } from '../path-room';
+import { usePathTools } from '../use-path-tools';
 import { Compare } from './compare';
 import { DuplicatePath, SeveralPaths } from './several-paths';
 import { StageForms } from './stage-forms';
@@ -77,6 +77,7 @@ function ChainSheet({
 }) {
   const { trySave } = useWrite();
   const { data, path, receiver, target, asked, orders, verdict, kept, pick } = state;
+  const { targets, signals } = usePathTools(state);
   return (
     <>
       <Suspense fallback={<Waiting what="the chain" />}>
@@ -91,10 +92,8 @@ function ChainSheet({
       <Compare orders={orders} />
       <StageForms
         target={target}
-        wanted={data.targets
-          .filter(({ id, lowHz, highHz }) => id !== target.id && reaches(receiver, lowHz, highHz))
-          .map(({ name, lowHz, highHz }) => ({ name, lowHz, highHz }))}
-        carriers={asked.question.signals}
+        wanted={targets}
+        carriers={signals}
         runs={data.plotFeatures.filter((one) => one.kind === 'cable')}
         path={path}
         stages={data.pathStages.filter(({ pathId }) => pathId === path.id)}
