@@ -168,7 +168,7 @@ test('whose noise it is: a pad proves overload, then the choke what it brings; a
     await expect(section.getByRole('row', { name: new RegExp(`^${id}`) })).toContainText('dB');
   };
   await keep('choke on', '-90 dBm', '-98 dBm');
-  await expect(page.locator('.verdict')).toContainText(/screen of the cable.*It brings 8\.0\sdB here/);
+  await expect(page.locator('.verdict')).toContainText(/screen of the cable.*That brings 8\.0\sdB here/);
   await keep('pad in', '-90 dBm', '-115 dBm');
   await page.reload();
   await expect(page.locator('.verdict')).toContainText(/made in the receiver by strong carriers/);

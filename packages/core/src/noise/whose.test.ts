@@ -32,15 +32,15 @@ describe('whose noise it is', () => {
       read('choke on', 8),
       read('main switch off', 0.5),
     ]);
-    expect(sentence).toMatch(/screen of the cable.*It brings 8\.0 dB here/);
+    expect(sentence).toMatch(/screen of the cable.*That brings 8\.0 dB here/);
     expect(testFindings([read('main switch off', 0.5)])[0]).not.toHaveProperty('bringsDb');
   });
   test('overload comes before every other finding; the next test is the first that was not made', () => {
     const verdict = whoseNoise([read('choke on', 8), read('pad in', 25)]);
     expect(verdict.sentence).toMatch(/made in the receiver by strong carriers/);
     expect(verdict.next).toMatch(/stop the strong carrier/);
-    expect(whoseNoise([]).next).toMatch(/^pad in/);
-    expect(whoseNoise([read('pad in', 10)]).next).toMatch(/^dummy at the receiver/);
+    expect(whoseNoise([]).next).toMatch(/^the test “pad in”/);
+    expect(whoseNoise([read('pad in', 10)]).next).toMatch(/^the test “dummy at the receiver”/);
     expect(whoseNoise(NOISE_TESTS.map(({ id }) => read(id, 10))).next).toMatch(/repeat the test/);
   });
   test('what was mended since, and what was heard on another band, says nothing of this noise', () => {

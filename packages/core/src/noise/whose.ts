@@ -106,11 +106,11 @@ export function testFindings(readings: readonly TestReading[]): readonly TestFin
         return fellDb > PAD_DB - 3
           ? found(
               'outside',
-              'It falls as the pad says: it comes down the cable, and the receiver makes next to nothing.',
+              'The noise falls as the pad says: it comes down the cable, and the receiver makes next to nothing.',
             )
           : found(
               'receiver',
-              `It falls by ${db(fellDb)} only: the receiver’s own noise decides, and an amplifier at the antenna may help.`,
+              `The noise falls by ${db(fellDb)} only: the receiver’s own decides, and an amplifier at the antenna may help.`,
             );
       case 'dummy at the receiver':
         return fellDb < NO_CHANGE_DB
@@ -124,7 +124,7 @@ export function testFindings(readings: readonly TestReading[]): readonly TestFin
         if (fellDb < NO_CHANGE_DB)
           return found(
             'cable',
-            'Without the antenna it stays: the cable takes the noise in. A choke at both ends, or another way for the cable.',
+            'Without the antenna the noise stays: the cable takes it in. A choke at both ends, or another way for the cable.',
           );
         if (!near)
           return found(
@@ -145,20 +145,24 @@ export function testFindings(readings: readonly TestReading[]): readonly TestFin
           : found('supply', 'A lead beside the antenna brings noise in: find which, and choke it.', fellDb);
       case 'computer on battery':
         return fellDb < NO_CHANGE_DB
-          ? found('nobody', 'The chargers are not it.')
-          : found('supply', 'The chargers make it: a linear supply or batteries, and a choke on the lead.', fellDb);
+          ? found('nobody', 'The chargers make none of the noise.')
+          : found(
+              'supply',
+              'The chargers make the noise: a linear supply or batteries, and a choke on the lead.',
+              fellDb,
+            );
       case 'choke on':
         return fellDb < NO_CHANGE_DB
           ? found('nobody', 'One choke there changes nothing: the noise does not come along the screen of the cable.')
           : found(
               'cable',
-              'It came along the screen of the cable: leave the choke on, and try a second at the antenna.',
+              'The noise came along the screen of the cable: leave the choke on, and try a second at the antenna.',
               fellDb,
             );
       case 'main switch off':
         return fellDb < NO_CHANGE_DB
-          ? found('outside', 'It stays with the house off: neighbours, the line in the street, or the sky.')
-          : found('house', 'Your own house makes it: switch circuit by circuit, then device by device.', fellDb);
+          ? found('outside', 'The noise stays with the house off: neighbours, the line in the street, or the sky.')
+          : found('house', 'Your own house makes the noise: switch circuit by circuit, then device by device.', fellDb);
     }
   });
 }
@@ -188,7 +192,9 @@ const latestOf = <T extends TestReading>(readings: readonly T[]): readonly T[] =
 export function whoseNoise(readings: readonly TestReading[]): WhoseVerdict {
   const findings = testFindings(latestOf(readings));
   const undone = NOISE_TESTS.find(({ id }) => !findings.some(({ test }) => test === id));
-  const next = undone ? `${undone.id}. ${undone.does}` : 'repeat the test that brought most at another hour.';
+  const next = undone
+    ? `the test “${undone.id}”. ${undone.does}`
+    : 'repeat the test that brought most at another hour.';
   if (findings.length === 0)
     return {
       findings,
@@ -208,6 +214,6 @@ export function whoseNoise(readings: readonly TestReading[]): WhoseVerdict {
     .at(0);
   const cable = findings.find(({ test, blames }) => test === 'dummy at the antenna’s end' && blames === 'cable');
   const best = worst ?? cable ?? findings[findings.length - 1];
-  const brings = best.bringsDb === undefined ? '' : ` It brings ${db(best.bringsDb)} here.`;
+  const brings = best.bringsDb === undefined ? '' : ` That brings ${db(best.bringsDb)} here.`;
   return { findings, sentence: `${best.proves}${brings}`, next };
 }
