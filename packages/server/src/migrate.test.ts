@@ -565,3 +565,42 @@ test('a file of the twentieth release: a plan of Guard keeps its inputs, and und
   expect(tables).toEqual([]);
   await db.sequelize.close();
 });
+
+test('a superhet that was taken by its kind is one after the upgrade, in undo too; other receivers sample, and going back loses nothing', async () => {
+  const db = openDatabase(path.join(mkdtempSync(path.join(tmpdir(), 'reed-up-')), 'gains.sqlite'));
+  const sql = (text: string): Promise<unknown> => db.sequelize.query(text);
+  await migrator(db.sequelize).up({ to: '0027-spots' });
+  await sql(hut(2));
+  const superhet = {
+    ...{ name: 'Superhet with an S meter (assumed)', bits: 24, fullScaleDbm: 10, sampleRateHz: 1e6, noiseFigureDb: 12 },
+    ...{
+      complexSamples: true,
+      iip2Dbm: 60,
+      iip3Dbm: 10,
+      minHz: 1e5,
+      maxHz: 3e7,
+      sinceMs: null,
+      offsetPpm: null,
+      measuredMs: null,
+    },
+  };
+  await sql(`INSERT INTO receivers (id, stationId, version, createdAt, updatedAt, uuid, name, bits, fullScaleDbm, sampleRateHz, complexSamples, noiseFigureDb, iip2Dbm, iip3Dbm, minHz, maxHz)
+    VALUES (1, 1, 1, ${STAMP}, ${STAMP}, 'u1', 'Renamed', 24, 10, 1000000, 1, 12, 60, 10, 100000, 30000000),
+           (2, 1, 1, ${STAMP}, ${STAMP}, 'u2', '${superhet.name}', 24, 10, 1000000, 1, 12, 60, 10, 100000, 30000000)`);
+  await sql(`INSERT INTO edits (stationId, batch, resource, recordId, op, "before", "after", createdAt)
+    VALUES (1, 'b', 'receivers', 1, 'update', '${JSON.stringify(superhet)}', '${JSON.stringify({ ...superhet, name: 'Renamed' })}', ${STAMP})`);
+  await migrator(db.sequelize).up();
+  expect((await stationRecords(db, 1)).receivers).toMatchObject([
+    { name: 'Renamed', superhet: false, gains: [] },
+    { superhet: true, gains: [] },
+  ]);
+  await undo(db, 1, { device: 'any' });
+  expect((await stationRecords(db, 1)).receivers).toMatchObject([
+    { name: superhet.name, superhet: true, gains: [] },
+    { name: superhet.name },
+  ]);
+  await migrator(db.sequelize).down({ to: '0028-gains-of-receivers' });
+  const [rows] = await db.sequelize.query('SELECT name FROM receivers ORDER BY id');
+  expect(rows).toEqual([{ name: superhet.name }, { name: superhet.name }]);
+  await db.sequelize.close();
+});

@@ -25,6 +25,7 @@ import { takenOn } from './migrations/0024-taken-on';
 import { audioRoutes } from './migrations/0025-audio-routes';
 import { patternCuts } from './migrations/0026-pattern-cuts';
 import { spots } from './migrations/0027-spots';
+import { gainsOfReceivers } from './migrations/0028-gains-of-receivers';
 import { wordsOfTheGlossary } from './migrations/0017-words-of-the-glossary';
 import { oneTableOfTransmitters } from './migrations/0012-one-table-of-transmitters';
 
@@ -67,6 +68,7 @@ const MIGRATIONS: readonly Migration[] = [
   audioRoutes,
   patternCuts,
   spots,
+  gainsOfReceivers,
 ];
 /** All names that this release knows, in order. */
 export const MIGRATION_NAMES: readonly string[] = MIGRATIONS.map(({ name }) => name);

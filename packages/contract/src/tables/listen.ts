@@ -1,4 +1,5 @@
-import { real, maybeReal, maybeRef, whole, line, choice, flag } from '../columns';
+import { real, maybeReal, maybeRef, whole, line, choice, flag, list, withBlank } from '../columns';
+import { isGainSetting, MOST_GAINS } from '@velvet-reed/core/path';
 import { SPOT_KINDS } from '@velvet-reed/core/antenna';
 import { tableOf } from '../table';
 import { POWER_KINDS, REPEATS } from '@velvet-reed/core/site/given';
@@ -72,6 +73,18 @@ export const transmitters = tableOf({
       ),
 });
 
+const GAIN = {
+  type: 'object',
+  properties: {
+    name: { type: 'string' },
+    noiseFigureDb: { type: 'number' },
+    fullScaleDbm: { type: 'number' },
+    iip2Dbm: { type: 'number' },
+    iip3Dbm: { type: 'number' },
+  },
+  required: ['name', 'noiseFigureDb', 'fullScaleDbm'],
+} as const;
+
 export const receivers = tableOf({
   label: 'receiver',
   columns: {
@@ -80,6 +93,10 @@ export const receivers = tableOf({
     fullScaleDbm: real('Full scale (dBm)', -100, 50),
     sampleRateHz: real('Sample rate (Hz)', 1e3, 2e10),
     complexSamples: flag('Complex samples'),
+    /** A dial and no samples. */
+    superhet: withBlank(flag('Superhet'), false),
+    /** What other gains make of its figures, as its owner measured or looked them up; empty: those usual for its kind. */
+    gains: withBlank(list('Other gains', isGainSetting, { least: 0, most: MOST_GAINS, items: GAIN }), []),
     noiseFigureDb: real('Noise figure (dB)', 0, 80),
     iip2Dbm: real('Second-order input intercept (dBm)', -60, 150),
     iip3Dbm: real('Third-order input intercept (dBm)', -60, 100),

@@ -107,6 +107,13 @@ export function randomStation(seed: number): RandomStation {
       iip3Dbm: Math.round(between(-40, 45)),
       minHz,
       maxHz: Math.min(300e9, Math.round(minHz * log(2, 1e5)) + 1),
+      superhet: maybe(0.2),
+      gains: many(3, (n) => ({
+        name: `gain ${n + 1}`,
+        noiseFigureDb: Math.round(between(1, 30)),
+        fullScaleDbm: Math.round(between(-70, 0)),
+        ...(maybe() ? { iip2Dbm: Math.round(between(-20, 60)), iip3Dbm: Math.round(between(-40, 20)) } : {}),
+      })),
     };
   });
   const transmitters = many(8, (i): Values<'transmitters'> => ({

@@ -136,10 +136,10 @@ const PLAIN: Omit<NoiseAsk, 'freqHz' | 'time'> = { answersTo: 'balanced', turns:
 /** Noise from outside as an antenna meets it at a target. @param as what the antenna is to the noise; absent: balanced, in the open. */
 export function noiseMet(
   place: ForecastPlace,
-  { lowHz, highHz, time }: ForecastTarget,
+  { lowHz, highHz, time, arrivalDeg }: ForecastTarget,
   as: Omit<NoiseAsk, 'freqHz' | 'time'> = PLAIN,
 ): SpotNoise {
-  const ask = { ...as, freqHz: (lowHz + highHz) / 2, ...(time ? { time } : {}) };
+  const ask = { ...as, freqHz: (lowHz + highHz) / 2, elevationDeg: arrivalDeg, ...(time ? { time } : {}) };
   return place.noise?.(ask) ?? openNoise(place, ask);
 }
 

@@ -26,6 +26,8 @@ export interface NoiseAsk {
   readonly cableIsHalf?: boolean;
   /** It looks up, away from the warm earth. */
   readonly seesSky?: boolean;
+  /** How high a target stands that it then looks at, degrees. */
+  readonly elevationDeg?: number;
   /** One of the listener's own, by its id: what was measured through it counts. */
   readonly antenna?: string;
 }
@@ -116,8 +118,12 @@ function houseExcessDb(spot: Spot | undefined): Ranged {
  * the antenna answers to, and what the cable brings; the range from the scatter of each.
  */
 export function spotNoise(environment: Environment, offsetDb: number, ask: NoiseAsk): SpotNoise {
-  const { freqHz, time, spot, answersTo, turns, choked, cableIsHalf, seesSky = false } = ask;
-  const open = expectedNoise(environment, freqHz, offsetDb, { ...(time ? { time } : {}), seesSky });
+  const { freqHz, time, spot, answersTo, turns, choked, cableIsHalf, seesSky = false, elevationDeg } = ask;
+  const open = expectedNoise(environment, freqHz, offsetDb, {
+    ...(time ? { time } : {}),
+    seesSky,
+    ...(elevationDeg === undefined ? {} : { elevationDeg }),
+  });
   const manMadeDb = open.parts.find(({ source }) => source === 'man-made')?.faDb ?? NOTHING_DB;
   const house = houseExcessDb(spot);
   const cable = cableIsHalf ? CABLE_AS_HALF_DB : choked === true ? NONE : choked === false ? CABLE_DB : CABLE_UNSAID_DB;

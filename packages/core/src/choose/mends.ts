@@ -44,8 +44,9 @@ export function mendsFor(
       if (f.marginDb === undefined) return 0;
       const freqHz = (target.lowHz + target.highHz) / 2;
       const time = target.time ? { time: target.time } : {};
-      const now = noise({ ...ask, freqHz, ...time }).middle;
-      const then = noise({ ...changed, freqHz, ...time }).middle;
+      const at = { freqHz, elevationDeg: target.arrivalDeg, ...time };
+      const now = noise({ ...ask, ...at }).middle;
+      const then = noise({ ...changed, ...at }).middle;
       const own = 10 ** (-f.marginDb / 10);
       return 10 * Math.log10((1 + own) / (10 ** ((then - now) / 10) + own));
     });

@@ -1,6 +1,6 @@
 import { requirePositive, requireRange } from '../errors';
 import { BOLTZMANN_J_PER_K } from '../units/constants';
-import { SKY_K } from '../site/external-noise';
+import { expectedNoise } from '../site/external-noise';
 import { powerDb, powerRatio, wattsToDbm } from '../units/decibel';
 import { activeStage, cascadeNoiseFactor, noiseTemperatureK, passiveStage } from './cascade';
 
@@ -49,23 +49,32 @@ export interface ConverterChain extends Pick<DownConverter, 'rfHz' | 'oscillator
   readonly noiseFigureDb: number;
   readonly padDb: number;
   readonly receiverNoiseFigureDb: number;
+  /** How high the dish points, degrees. */
+  readonly elevationDeg: number;
 }
 
 /** The cable behind the converter, dB; what a receiver likes over a band, dBm in Hz. Common practice, no source. */
-export const CONVERTER_ASSUMED = { skyK: SKY_K, cableLossDb: 3, wantedDbm: -60, bandwidthHz: 10e6 } as const;
+export const CONVERTER_ASSUMED = { cableLossDb: 3, wantedDbm: -60, bandwidthHz: 10e6 } as const;
 
 /** Where a converter puts a signal, the noise figure of the whole chain, and the pad that its noise needs, under stated assumptions. Source: Friis 1944; kTG. */
 export function converterChain(chain: ConverterChain) {
   const { gainDb, noiseFigureDb, padDb, receiverNoiseFigureDb } = chain;
-  const { skyK, ...assumed } = CONVERTER_ASSUMED;
+  const chainNoiseFigureDb = powerDb(
+    cascadeNoiseFactor([
+      activeStage(gainDb, noiseFigureDb),
+      passiveStage(padDb),
+      activeStage(0, receiverNoiseFigureDb),
+    ]),
+  );
+  // what Path and Outside noise count for an antenna that looks up; man-made noise ends far below
+  const { faDb } = expectedNoise('quiet_rural', chain.rfHz, 0, { seesSky: true, elevationDeg: chain.elevationDeg });
+  const antennaK = powerRatio(faDb) * REFERENCE_K;
+  const converterK = noiseTemperatureK(powerRatio(noiseFigureDb));
   return {
-    ...downConversion({ ...chain, ...assumed, systemK: skyK + noiseTemperatureK(powerRatio(noiseFigureDb)) }),
-    chainNoiseFigureDb: powerDb(
-      cascadeNoiseFactor([
-        activeStage(gainDb, noiseFigureDb),
-        passiveStage(padDb),
-        activeStage(0, receiverNoiseFigureDb),
-      ]),
-    ),
+    ...downConversion({ ...chain, ...CONVERTER_ASSUMED, systemK: antennaK + converterK }),
+    antennaK,
+    snrLossDb: powerDb((antennaK + noiseTemperatureK(powerRatio(chainNoiseFigureDb))) / antennaK),
+    chainNoiseFigureDb,
   };
 }
+const REFERENCE_K = 290;

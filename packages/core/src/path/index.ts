@@ -4,6 +4,7 @@ export { CONVERTER_ASSUMED, converterChain, downConversion } from './converter';
 export { dcFeed, type DcPath, dcPath, type DcStage } from './dc-path';
 export { type Feature, featureConflicts, FEATURES } from './features';
 export { readGainRows } from './gain-rows';
+export { type GainSetting, gainSettingsText, isGainSetting, MOST_GAINS, readGainSettings } from './gain-settings';
 export { checkRouting, readRoutes } from './routing';
 export { intermodAtAntenna } from './intermod';
 export { MOST_PARTS, type SearchGoal, searchOrder, type SearchResult, type ShelfPart } from './order-search';
@@ -32,9 +33,9 @@ export {
   preselectionDb,
   requiredPreampGain,
 } from './receiver';
-export { highestHz, reaches } from './reach';
+export { arrivesAtHz, highestHz, reaches, reachesThrough } from './reach';
 export { atWorkingGains, RECEIVER_KINDS, type ReceiverFigures } from './receiver-kinds';
-export { frequencyError, gainByMeasurement, heardAt, setupCard, type SideBand } from './setup-card';
+export { frequencyError, gainByMeasurement, heardAt, setupCard, setupSentence, type SideBand } from './setup-card';
 export { padFinding, productDropDb, spurSources } from './spur-finder';
 export { CABLE_CHOICES, OWN_CABLE } from './kinds/line';
 export { partStage } from './kinds/part';

@@ -1,3 +1,5 @@
+import { frequenciesAlong, type PathStage } from './stages';
+
 /** What decides which frequencies a receiver shows where they are. */
 interface Reach {
   readonly minHz: number;
@@ -16,3 +18,13 @@ export const highestHz = ({ maxHz, sampleRateHz, complexSamples }: Omit<Reach, '
 /** Whether a receiver shows a whole band, or one frequency, where it is. */
 export const reaches = (receiver: Reach, lowHz: number, highHz = lowHz): boolean =>
   lowHz >= receiver.minHz && highHz <= highestHz(receiver);
+
+/** Where something at the antenna comes out at the receiver of a chain, Hz: elsewhere behind a converter. */
+export const arrivesAtHz = (stages: readonly PathStage[], freqHz: number): number =>
+  frequenciesAlong(stages, freqHz)[stages.length];
+
+/** Whether a receiver shows a whole band that its chain may bring elsewhere. */
+export function reachesThrough(stages: readonly PathStage[], receiver: Reach, lowHz: number, highHz: number): boolean {
+  const ends = [lowHz, highHz].map((freqHz) => arrivesAtHz(stages, freqHz));
+  return reaches(receiver, Math.min(...ends), Math.max(...ends));
+}

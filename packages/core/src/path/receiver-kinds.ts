@@ -1,23 +1,18 @@
+import { falling, type GainSetting } from './gain-settings';
+
 /** Figures of a receiver as records keep them, without its name. */
 export interface ReceiverFigures {
   readonly bits: number;
   readonly fullScaleDbm: number;
   readonly sampleRateHz: number;
   readonly complexSamples: boolean;
+  /** A dial and no samples: nothing folds, and no converter clips ahead of its filters. Absent: it samples. */
+  readonly superhet?: boolean;
   readonly noiseFigureDb: number;
   readonly iip2Dbm: number;
   readonly iip3Dbm: number;
   readonly minHz: number;
   readonly maxHz: number;
-}
-
-/** What another gain of a receiver makes of its figures. */
-interface GainSetting {
-  readonly name: string;
-  readonly noiseFigureDb: number;
-  readonly fullScaleDbm: number;
-  readonly iip2Dbm: number;
-  readonly iip3Dbm: number;
 }
 
 /** A kind of receiver with figures that are usual for it. */
@@ -43,8 +38,8 @@ export const RECEIVER_KINDS: readonly ReceiverKind[] = [
       ...{ iip2Dbm: 15, iip3Dbm: -15, minHz: 24e6, maxHz: 1766e6 },
     },
     gains: [
-      { name: 'at middle gain', noiseFigureDb: 17, fullScaleDbm: -50, iip2Dbm: 5, iip3Dbm: -25 },
-      { name: 'at high gain', noiseFigureDb: 6, fullScaleDbm: -62, iip2Dbm: -5, iip3Dbm: -32 },
+      { name: 'middle gain', noiseFigureDb: 17, fullScaleDbm: -50, iip2Dbm: 5, iip3Dbm: -25 },
+      { name: 'high gain', noiseFigureDb: 6, fullScaleDbm: -62, iip2Dbm: -5, iip3Dbm: -32 },
     ],
   },
   {
@@ -63,7 +58,7 @@ export const RECEIVER_KINDS: readonly ReceiverKind[] = [
       ...{ bits: 10.5, fullScaleDbm: -25, sampleRateHz: 10e6, complexSamples: true, noiseFigureDb: 16 },
       ...{ iip2Dbm: 35, iip3Dbm: -5, minHz: 1e6, maxHz: 6e9 },
     },
-    gains: [{ name: 'at high gain', noiseFigureDb: 7, fullScaleDbm: -45, iip2Dbm: 20, iip3Dbm: -20 }],
+    gains: [{ name: 'high gain', noiseFigureDb: 7, fullScaleDbm: -45, iip2Dbm: 20, iip3Dbm: -20 }],
   },
   {
     id: 'direct-14',
@@ -94,7 +89,7 @@ export const RECEIVER_KINDS: readonly ReceiverKind[] = [
     name: 'Superhet with an S meter',
     figures: {
       // no converter ahead of its filters: what overloads it is its mixer, told by the intercepts
-      ...{ bits: 24, fullScaleDbm: 10, sampleRateHz: 1e6, complexSamples: true, noiseFigureDb: 12 },
+      ...{ bits: 24, fullScaleDbm: 10, sampleRateHz: 1e6, complexSamples: true, noiseFigureDb: 12, superhet: true },
       ...{ iip2Dbm: 60, iip3Dbm: 10, minHz: 100e3, maxHz: 30e6 },
     },
   },
@@ -105,12 +100,19 @@ const kindOfFigures = (figures: ReceiverFigures): ReceiverKind | undefined =>
   RECEIVER_KINDS.find((kind) => KEYS.every((key) => kind.figures[key] === figures[key]));
 const KEYS = ['bits', 'fullScaleDbm', 'sampleRateHz', 'noiseFigureDb', 'iip2Dbm', 'iip3Dbm', 'minHz', 'maxHz'] as const;
 
-/** A receiver at each gain that is known of its kind, the lowest first: a listener works at the one that suits the antenna. */
-export const atWorkingGains = <R extends ReceiverFigures & { readonly name: string }>(receiver: R): readonly R[] => [
-  receiver,
-  ...(kindOfFigures(receiver)?.gains ?? []).map(({ name, ...gain }) => ({
-    ...receiver,
-    ...gain,
-    name: `${receiver.name} ${name}`,
-  })),
-];
+/**
+ * A receiver at each gain that is known of it, as entered first: those that its owner typed, else those that are usual for its kind. A listener works at the
+ * one that suits the antenna.
+ */
+export const atWorkingGains = <
+  R extends ReceiverFigures & { readonly name: string; readonly gains?: readonly GainSetting[] },
+>(
+  receiver: R,
+): readonly R[] => {
+  const own = receiver.gains ?? [];
+  const gains = own.length > 0 ? own : (kindOfFigures(receiver)?.gains ?? []);
+  return [
+    receiver,
+    ...gains.map((gain) => ({ ...receiver, ...falling(receiver, gain), name: `${receiver.name} at ${gain.name}` })),
+  ];
+};

@@ -29,14 +29,18 @@ export function converterFloor(input: {
   };
 }
 
-/** Noise figure that counts: the stated one, or the converter's own floor where that is higher. */
+/** Noise figure that counts: the stated one, or the converter's own floor where that is higher; a superhet has no converter that counts. */
 export const effectiveNoiseFigureDb = (receiver: {
   readonly noiseFigureDb: number;
   readonly bits: number;
   readonly fullScaleDbm: number;
   readonly sampleRateHz: number;
   readonly complexSamples?: boolean;
-}): number => Math.max(receiver.noiseFigureDb, converterFloor({ ...receiver, bandwidthHz: 1 }).noiseFigureDb);
+  readonly superhet?: boolean;
+}): number =>
+  receiver.superhet
+    ? receiver.noiseFigureDb
+    : Math.max(receiver.noiseFigureDb, converterFloor({ ...receiver, bandwidthHz: 1 }).noiseFigureDb);
 
 /** Smallest signal and spurious-free range of a chain; MDS is S/N = 0 dB in the stated bandwidth. */
 export function dynamicRange(noiseFigureDb: number, iip3Dbm: number, iip2Dbm: number, bandwidthHz: number) {

@@ -9,6 +9,8 @@ export interface CardReceiver {
   readonly fullScaleDbm: number;
   readonly sampleRateHz: number;
   readonly complexSamples: boolean;
+  /** A dial and no samples. */
+  readonly superhet?: boolean;
   readonly minHz: number;
   readonly maxHz: number;
 }
@@ -16,8 +18,8 @@ export interface CardReceiver {
 /** How to set a receiver up for a frequency. */
 export interface SetupCard {
   readonly mode: string;
-  /** Ranges seen without aliasing, Hz. */
-  readonly cleanHz: number;
+  /** Ranges seen without aliasing, Hz; absent where nothing samples. */
+  readonly cleanHz?: number;
   readonly mirrored: boolean;
   /** Where the wanted frequency appears, Hz; undefined on the edge of a zone. */
   readonly appearsAtHz?: number;
@@ -26,7 +28,12 @@ export interface SetupCard {
   /** Complex samples, and inside its range: where to tune, beside the wanted signal, and what then shows up on it as an image. */
   readonly tuning?: { readonly tunedHz: number; readonly imageHz: number; readonly inside: boolean };
   readonly filter: string;
-  readonly floorDbfs: number;
+  /** The frequency lies outside its range. */
+  readonly outside: boolean;
+  /** It lies above half the sample rate of real samples. */
+  readonly folded: boolean;
+  /** Absent where nothing samples. */
+  readonly floorDbfs?: number;
   readonly remarks: readonly string[];
 }
 
@@ -36,7 +43,7 @@ const BESIDE = 8;
 const GHOST_RATES = 1.5;
 
 /**
- * Sampling mode, ghosts and filter for a receiver at a frequency. Real samples fold at half their rate and show a mirrored twin of everything at
+ * Sampling mode, ghosts and filter for a receiver at a frequency at its input. Real samples fold at half their rate and show a mirrored twin of everything at
  * negative frequencies; complex ones mirror about the tuning frequency, and unequal halves leave an image of 2·tuned − f on f.
  * @param tunedHz of a receiver with complex samples; absent: an eighth of the sample rate below the wanted signal, clear of spike and edge.
  */
@@ -55,11 +62,22 @@ export function setupCard(receiver: CardReceiver, freqHz: number, bandwidthHz: n
         `${frequencyText(freqHz)} lies outside its range (${frequencyText(receiver.minHz)} to ${frequencyText(receiver.maxHz)}). ${way}`,
       ]
     : [];
+  if (receiver.superhet)
+    return {
+      mode: 'a superhet with a dial: it samples nothing, so nothing folds',
+      ...{ mirrored: false, appearsAtHz: freqHz, ghostsHz: [], outside, folded: false },
+      filter: 'a preselector for the band, against what overloads its mixer and against its image',
+      remarks: [
+        ...beyond,
+        'Its image lies twice its intermediate frequency from the dial; its manual names that frequency.',
+      ],
+    };
   if (complexSamples) {
     const tuned = tunedHz ?? freqHz - sampleRateHz / BESIDE;
     return {
       mode: 'complex samples, tuned: the display mirrors about the tuning frequency',
       cleanHz: sampleRateHz / 2,
+      ...{ outside, folded: false },
       mirrored: false,
       appearsAtHz: freqHz,
       ghostsHz: [],
@@ -86,6 +104,7 @@ export function setupCard(receiver: CardReceiver, freqHz: number, bandwidthHz: n
   return {
     mode: `real input${below ? ', direct' : `, folded from zone ${alias.zone}`}: everything has a mirrored twin at negative frequencies`,
     cleanHz: half,
+    ...{ outside, folded: !below },
     mirrored: alias.mirrored,
     ...(alias.appearsAtHz === undefined ? {} : { appearsAtHz: alias.appearsAtHz }),
     ghostsHz: alias.sameBinHz.filter((ghost) => Math.abs(ghost - freqHz) > 1),
@@ -100,6 +119,27 @@ export function setupCard(receiver: CardReceiver, freqHz: number, bandwidthHz: n
         : []),
     ],
   };
+}
+
+/** How to set a receiver up, in one sentence. @param conversion the converter ahead of it, and where that brings what is wanted. */
+export function setupSentence(
+  receiver: CardReceiver & { readonly name: string },
+  wantedName: string,
+  card: SetupCard,
+  conversion?: { readonly name: string; readonly outHz: number; readonly mirrored: boolean },
+): string {
+  const wanted = conversion
+    ? `${wantedName}, which ${conversion.name} brings to ${frequencyText(conversion.outHz, 5)}${conversion.mirrored ? ' mirrored' : ''}`
+    : wantedName;
+  if (card.outside) return `${receiver.name} does not tune to ${wanted}.`;
+  if (receiver.superhet) return `Set the dial of ${receiver.name} to ${wanted}: it samples nothing, so nothing folds.`;
+  if (card.tuning)
+    return `Tune ${receiver.name} to ${frequencyText(card.tuning.tunedHz, 5)} for ${wanted}: beside it, clear of the spike in the middle.`;
+  if (card.appearsAtHz === undefined)
+    return `${receiver.name} cannot show ${wanted}: it lies on the edge of a zone and falls on its own mirror.`;
+  return card.mirrored || card.folded
+    ? `${receiver.name} shows ${wanted} folded${card.mirrored ? ' and mirrored' : ''}, at ${frequencyText(card.appearsAtHz, 4)}.`
+    : `${receiver.name} shows ${wanted} where it is: it samples the whole input up to ${frequencyText(card.cleanHz ?? 0, 3)}.`;
 }
 
 /** A receiver's frequency error from one standard, and what it does elsewhere. */

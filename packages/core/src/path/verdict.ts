@@ -42,9 +42,11 @@ function nextOf(one: JudgedOrder, found: OrderState, asks: PathAsks): string {
       if (cure) return cureWords(cure, receiver);
       if (found.culprit !== undefined && found.culprit === headName)
         return 'Nothing behind the antenna’s own amplifier helps: a filter at its input, or another antenna.';
-      return found.state === 'noise'
-        ? 'Nothing that was tried here takes a decibel off: choose an antenna that hands on more.'
-        : 'Nothing that was tried here ends it: choose another antenna or receiver.';
+      if (found.state === 'noise')
+        return one.stages.some(({ kind }) => kind === 'converter')
+          ? 'What remains is the noise of the converter itself.'
+          : 'Nothing that was tried here takes a decibel off: choose an antenna that hands on more.';
+      return 'Nothing that was tried here ends it: choose another antenna or receiver.';
     }
   }
 }
@@ -100,7 +102,32 @@ interface PathAsks {
   readonly threat?: { readonly name: string; readonly levelDbm: number };
   /** Whether the station has a transmitter of its own. */
   readonly transmits: boolean;
+  /** What a common-mode choke would bring at this antenna, where it has none or nobody said, as a clause. */
+  readonly choke?: string;
 }
+
+/** From here a dish aims at the sky, past whatever stands around. */
+const AIMED_FROM_HZ = 3e9;
+/** A receiver that ends here is a sound card. */
+const SOUND_CARD_MOST_HZ = 200e3;
+const AIM = 'aim for the greatest signal, let the oscillator warm up, and read how far it drifts';
+const ISOLATE =
+  'put an isolating transformer between the cable and the sound card: it keeps the hum of the computer out';
+
+/** What comes after the chain itself is in order: what it alone needs, then what nobody knows yet. */
+function afterwards(one: JudgedOrder, { question, receiver, choke }: PathAsks): readonly string[] {
+  const aimed = one.stages.some(({ kind }) => kind === 'converter') && question.lowHz >= AIMED_FROM_HZ;
+  return [
+    ...(aimed ? [AIM] : []),
+    ...(receiver.maxHz <= SOUND_CARD_MOST_HZ ? [ISOLATE] : []),
+    ...(choke === undefined ? [] : [`try ${choke}`]),
+    ...(question.signals.length > 0 || aimed
+      ? []
+      : ['enter the transmitters nearby in Listen: without them overload is not judged']),
+  ];
+}
+/** So many steps are told at once. */
+const STEPS_TOLD = 2;
 
 /** The verdict of a path on a target from its orders. */
 export function pathVerdict(orders: readonly JudgedOrder[], asks: PathAsks): PathVerdict {
@@ -141,17 +168,17 @@ export function pathVerdict(orders: readonly JudgedOrder[], asks: PathAsks): Pat
     }
   })();
   const judged = orders.find(({ order }) => order === better.order);
-  const next = judged ? nextOf(judged, better, asks) : '';
+  const first = judged ? nextOf(judged, better, asks) : '';
   const calm = better.state === 'fine' || better.state === 'noise';
+  const more = judged && calm ? afterwards(judged, asks).slice(0, STEPS_TOLD) : [];
+  // what is in order already needs no sentence of its own where something else is to be done
+  const steps = more.length > 0 && better.state === 'fine' && !asks.transmits ? more : [first, ...more];
+  const next = steps.map((step, i) => (i === 0 ? capital(step) : `Then ${step}`).replace(/\.?$/, '.')).join(' ');
   return {
     better,
     ...(other ? { other } : {}),
     sentence: asks.threat ? `${threatWords(asks.threat)} ${sentence}` : sentence,
-    next: asks.threat
-      ? 'Plan it in Guard before you transmit, with this receiver.'
-      : calm && !overloadJudged
-        ? `${better.state === 'noise' ? `${next} Then e` : 'E'}nter the transmitters nearby in Listen: without them overload is not judged.`
-        : next,
+    next: asks.threat ? 'Plan it in Guard before you transmit, with this receiver.' : next,
     limit: calm
       ? overloadJudged
         ? 'Noise, not overload: as little loss as possible ahead of the first amplifier.'

@@ -3,6 +3,7 @@ import { normalQuantile } from '../numeric/special';
 import { THERMAL_NOISE_DBM_PER_HZ } from '../units/constants';
 import { powerDb, powerRatio } from '../units/decibel';
 import { receivedDbm } from './field';
+import { surroundings } from './sky-temperature';
 
 export type Environment = 'city' | 'residential' | 'rural' | 'quiet_rural';
 export const ENVIRONMENTS: readonly Environment[] = ['city', 'residential', 'rural', 'quiet_rural'];
@@ -153,22 +154,27 @@ export type TimeOfDay = 'day' | 'night';
 
 /** Above this frequency the warmth of what the antenna sees counts. */
 const WARM_FROM_HZ = 30e6;
-/** Antenna temperature from the warm earth in the view of a low antenna, K. Common practice, no source: 100 to 290. */
-const WARM_EARTH_K = 200;
-/** The same for one that looks at the sky, with what spills over. Common practice, no source: 30 to 80. */
-export const SKY_K = 50;
 const REFERENCE_K = 290;
 
+/** How an antenna is meant where its noise is asked for. */
+export interface NoiseView {
+  /** Half of the day whose atmospheric noise counts; absent: the quieter. */
+  readonly time?: TimeOfDay;
+  /** It looks up, away from the warm earth. */
+  readonly seesSky?: boolean;
+  /** How high it then looks, degrees; absent: not said. */
+  readonly elevationDeg?: number;
+}
+
 /**
- * External noise figure to expect: man-made median (plus the listener's own offset), galactic from 10 MHz up, atmospheric up to 30 MHz, and the warm
+ * External noise figure to expect: man-made median (plus the listener's own offset), galactic from 10 MHz up, atmospheric up to 30 MHz, and sky and warm
  * earth above it. Parts add as powers.
- * @param time half of the day whose atmospheric noise counts; absent: the quieter. @param seesSky it looks up, away from the warm earth.
  */
 export function expectedNoise(
   environment: Environment,
   freqHz: number,
   offsetDb = 0,
-  { time, seesSky = false }: { readonly time?: TimeOfDay; readonly seesSky?: boolean } = {},
+  { time, seesSky = false, elevationDeg }: NoiseView = {},
 ): ExpectedNoise {
   const parts: NoisePart[] = [];
   const remarks: string[] = [];
@@ -195,14 +201,18 @@ export function expectedNoise(
     });
   }
   if (freqHz > WARM_FROM_HZ) {
-    const kelvin = seesSky ? SKY_K : WARM_EARTH_K;
+    const view = surroundings(
+      freqHz,
+      seesSky ? { ...(elevationDeg === undefined ? {} : { elevationDeg }) } : undefined,
+    );
+    const kelvin = view.antennaK.toFixed(0);
     parts.push({
       source: 'warm surroundings',
-      faDb: powerDb(kelvin / REFERENCE_K),
+      faDb: powerDb(view.antennaK / REFERENCE_K),
       origin: 'assumed',
       remark: seesSky
-        ? `the sky and what spills over: ${kelvin} K`
-        : `the warm earth in its view: ${kelvin} K, 100 to 290 K`,
+        ? `a sky of ${view.skyK.toFixed(0)} K at ${view.elevationDeg.toFixed(0)}°, and a tenth of its view on warm earth: ${kelvin} K`
+        : `mostly warm earth in its view: ${kelvin} K, 100 to 290 K`,
     });
   }
   return { faDb: powerDb(parts.reduce((sum, part) => sum + powerRatio(part.faDb), 0)), parts, remarks };

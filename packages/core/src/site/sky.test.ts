@@ -1,3 +1,6 @@
+import { converterChain } from '../path/converter';
+import { expectedNoise } from './external-noise';
+import { skyTemperatureK, surroundings } from './sky-temperature';
 import { describe, expect, test } from '@jest/globals';
 import { satellitePasses } from './passes';
 import { horizonAt, readHorizon } from './horizon';
@@ -84,5 +87,46 @@ describe('sky track', () => {
     expect(half[0].clear).toBe(false);
     expect(clearSeconds(half)).toBeLessThan((pass.setMs - pass.riseMs) / 1000);
     expect(clearSeconds(skyTrack(ELEMENTS, SITE, pass, readHorizon('0 89')))).toBe(0);
+  });
+});
+
+describe('temperature of the sky', () => {
+  // Penzias and Wilson, Astrophysical Journal 142 (1965) 419: 2.3 ± 0.3 K of atmosphere straight up at 4.08 GHz
+  test('air straight up at 4 GHz gives the 2.3 K that were measured, within 0.7 K', () => {
+    expect(Math.abs(skyTemperatureK(4.08e9, 90) - 2.7 - 2.3)).toBeLessThan(0.7);
+  });
+  // brightness curves of ITU-R P.372 for 7.5 g/m³, from memory: a fifth or 5 K
+  test.each([
+    [12e9, 90, 6],
+    [12e9, 10, 25],
+    [12e9, 5, 45],
+    [4e9, 5, 30],
+    [20e9, 90, 20],
+    [30e9, 90, 18],
+  ])('%d Hz at %d degrees: about %d K', (freqHz, elevationDeg, kelvin) => {
+    expect(Math.abs(skyTemperatureK(freqHz, elevationDeg) - kelvin)).toBeLessThan(Math.max(5, kelvin / 5));
+  });
+  test('a lower look is never colder, an opaque sky is as warm as the air, and the line of vapour stands out at 22 GHz', () => {
+    for (let mhz = 300; mhz <= 30_000; mhz += 150)
+      for (let deg = 1; deg <= 90; deg += 1)
+        expect(skyTemperatureK(mhz * 1e6, deg - 1)).toBeGreaterThanOrEqual(skyTemperatureK(mhz * 1e6, deg));
+    expect(skyTemperatureK(30e9, 0)).toBeLessThan(275);
+    expect(skyTemperatureK(22.2e9, 90)).toBeGreaterThan(1.5 * skyTemperatureK(19e9, 90));
+  });
+  // by hand: 0.65 · 290 K and 0.35 of some 6 K; a tenth of 290 K and 0.9 of 10 K
+  test('a low antenna sees mostly warm earth, a dish a tenth of it; Path, Outside noise and Converter count the same', () => {
+    expect(Math.abs(surroundings(435e6).antennaK - 190.6)).toBeLessThan(2);
+    expect(surroundings(12e9, { elevationDeg: 30 }).antennaK).toBeCloseTo(38.3, 0);
+    // what lies under 5 degrees is no sky that anybody aims at
+    expect(surroundings(12e9, { elevationDeg: 1 })).toEqual(surroundings(12e9, {}));
+    const { faDb } = expectedNoise('quiet_rural', 11e9, 0, { seesSky: true, elevationDeg: 30 });
+    const chain = converterChain({
+      ...{ rfHz: 11e9, oscillatorHz: 9.75e9, oscillatorPpm: 0, gainDb: 60, noiseFigureDb: 0.5 },
+      ...{ padDb: 20, receiverNoiseFigureDb: 6, elevationDeg: 30 },
+    });
+    expect(chain.antennaK).toBeCloseTo(290 * 10 ** (faDb / 10), 6);
+    // 0.502 dB are 35.5 K: 10 log((37.8 + 35.5) / 37.8) = 2.9 dB, where "32 dB lost" was said of a sound dish
+    expect(chain.snrLossDb).toBeCloseTo(2.9, 1);
+    expect(expectedNoise('city', 11e9, 0, { seesSky: true }).faDb).toBeGreaterThan(-9.5);
   });
 });

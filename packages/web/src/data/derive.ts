@@ -34,6 +34,7 @@ import {
   expectedNoise,
   type ExpectedNoise,
   floorNear,
+  type NoiseView,
   halfOfHours,
   measuredFaDb,
 } from '@velvet-reed/core/site';
@@ -138,10 +139,10 @@ export interface OutsideNoise extends ExpectedNoise {
   readonly measured?: { readonly floor: Floor; readonly overClassDb: number };
 }
 
-/** @param seesSky the antenna looks up, away from the warm earth. */
-export function outsideNoise(data: StationData, freqHz: number, seesSky = false): OutsideNoise {
+/** @param view absent: an antenna near the ground. */
+export function outsideNoise(data: StationData, freqHz: number, view: NoiseView = {}): OutsideNoise {
   const { station } = data;
-  const expected = expectedNoise(station.environment, freqHz, station.noiseOffsetDb, { seesSky });
+  const expected = expectedNoise(station.environment, freqHz, station.noiseOffsetDb, view);
   const floor = floorNear(standingFloors(data), freqHz);
   const receiver = floor && receiverAt(data, floor.freqHz);
   if (!floor || !receiver) return expected;

@@ -3,6 +3,7 @@ import {
   type ForecastPlace,
   type ForecastTarget,
   hearingQuestions,
+  mendsFor,
   type HearingQuestion,
   ownTransmission,
   type OwnTransmission,
@@ -102,6 +103,14 @@ export function ownThreat(data: StationData, path: Saved<'paths'>): OwnTransmiss
   const unplanned = new Set(unplannedTransmitters(data).map(({ name }) => name));
   const own = (askingOf(data).place.ownTransmitters ?? []).filter(({ name }) => unplanned.has(name));
   return antenna && ownTransmission(antenna, own);
+}
+
+/** What a common-mode choke would bring at the antenna of a path, as a clause; undefined where it has one, or where it would bring nothing. */
+export function chokeHint(data: StationData, path: Saved<'paths'>, target: Saved<'targets'>): string | undefined {
+  const { targets, place } = askingOf(data);
+  const wanted = targets.find(({ id }) => id === String(target.id));
+  const antenna = path.antennaId === null ? undefined : readyAntenna(data, path.antennaId);
+  return wanted && antenna && mendsFor(antenna, [wanted], place).find(({ what }) => what === 'choke')?.sentence;
 }
 
 /** Gain toward a transmitter as Path counts it, dBi; undefined where the model does not know it. */

@@ -17,7 +17,7 @@ import { median } from '@velvet-reed/core/numeric';
 import { trialVerdict, type TrialVerdict } from '@velvet-reed/core/trial';
 import { designOf, latestRevision } from './derive';
 import { type Levels, levelsOf, type OffOn } from './levels';
-import { askPath, type AskedPath, carriersHere, ownThreat } from './path-question';
+import { askPath, type AskedPath, carriersHere, chokeHint, ownThreat } from './path-question';
 import { ordersOf, type StageOrder } from './path-orders';
 import { toDcStage, toPathReceiver, toPathStage } from './path-stages';
 import type { StationData } from './station';
@@ -102,6 +102,7 @@ function judgePath(data: StationData, path: Saved<'paths'>): JudgedPath | undefi
     return { ...one, stored, stages, ...working, dc: dcPath(dcStages), dcStages };
   });
   const threat = ownThreat(data, path);
+  const choke = chokeHint(data, path, target);
   const verdict = pathVerdict(
     orders.map((view) => ({
       order: view.order,
@@ -115,6 +116,7 @@ function judgePath(data: StationData, path: Saved<'paths'>): JudgedPath | undefi
       receiver: toPathReceiver(receiver),
       question: asked.question,
       ...(threat?.destroys ? { threat } : {}),
+      ...(choke === undefined ? {} : { choke }),
       ...(asked.head ? { headName: asked.head.name } : {}),
       transmits: !data.station.noTransmitting && data.transmitters.some(({ own }) => own),
     },

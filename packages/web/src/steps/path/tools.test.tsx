@@ -148,7 +148,14 @@ describe('feed', () => {
   });
   test('a converter below the signal keeps the sense, one above mirrors', async () => {
     const user = userEvent.setup();
-    shown(<Converters />);
+    const here = { rfHz: 11e9, elevationDeg: 30, receiverNoiseFigureDb: 6 };
+    const { unmount } = shown(<Converters here={here} />);
+    // a sample gives no orders: without a converter in the path nothing is said
+    expect(screen.queryByRole('status')?.textContent ?? '').toBe('');
+    unmount();
+    shown(<Converters here={{ ...here, stage: { oscillatorHz: 9.75e9, gainDb: 60, noiseFigureDb: 0.5 } }} />);
+    await user.clear(screen.getByLabelText('Pad behind it'));
+    await user.type(screen.getByLabelText('Pad behind it'), '20 dB');
     expect(screen.getByRole('status').textContent).toMatch(/0\.50\d\sdB/);
     expect(screen.getByRole('status').textContent).not.toMatch(/mirrored/);
     await user.clear(screen.getByLabelText('Oscillator'));
@@ -177,7 +184,7 @@ describe('receiver', () => {
   };
   test('ghosts of direct sampling, the clean range, and a standard read wrongly', async () => {
     const user = userEvent.setup();
-    shown(<SetupCards receivers={[dongle]} wanted={{ lowHz: 14e6, highHz: 14.2e6 }} />);
+    shown(<SetupCards receivers={[dongle]} wanted={{ lowHz: 14e6, highHz: 14.2e6 }} stages={[]} />);
     expect(screen.getByRole('listitem').textContent).toMatch(/Ghosts: 14\.70 MHz, 42\.90 MHz/);
     await user.type(screen.getByLabelText('reads as'), '10.000087 MHz');
     expect(screen.getByRole('status').textContent).toMatch(/\+8\.7\sppm/);

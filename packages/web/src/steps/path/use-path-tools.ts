@@ -1,4 +1,4 @@
-import { partStage, reaches, type PathSignal, type SearchGoal, stageKind } from '@velvet-reed/core/path';
+import { partStage, reachesThrough, type PathSignal, type SearchGoal, stageKind } from '@velvet-reed/core/path';
 import { useMemo } from 'react';
 import { askPath } from '../../data/path-question';
 import { toPathReceiver, toPathStage } from '../../data/path-stages';
@@ -15,14 +15,14 @@ export function usePathTools({ data, path, target, receiver, asked, first }: Pat
   const goals = useMemo(
     () =>
       data.targets
-        .filter((one) => reaches(receiver, one.lowHz, one.highHz))
+        .filter((one) => reachesThrough(first.stages, receiver, one.lowHz, one.highHz))
         .flatMap((one): SearchGoal[] => {
           const asked = askPath(data, path, one);
           if (asked.state !== 'judged') return [];
           const { signals: _signals, ...question } = asked.question;
           return [{ ...question, name: one.name }];
         }),
-    [data, path, receiver],
+    [data, path, receiver, first.stages],
   );
   const targets = useMemo(() => goals.map(({ name, lowHz, highHz }) => ({ name, lowHz, highHz })), [goals]);
   const stages = useMemo(() => stored.map((stage) => toPathStage(data, stage)), [stored, data]);

@@ -1,5 +1,5 @@
 import { SCHEMAS } from '@velvet-reed/contract';
-import { combinedDecilesDb, insideStatedRange, medianFaDb, noisePowerDbm } from '@velvet-reed/core/site';
+import { arrivalOf, combinedDecilesDb, insideStatedRange, medianFaDb, noisePowerDbm } from '@velvet-reed/core/site';
 import { fixed, frequencyText } from '@velvet-reed/core/units';
 import { levelsOf } from '../../../data/levels';
 import { outsideNoise } from '../../../data/derive';
@@ -11,6 +11,9 @@ import { RecordForm, type FieldSpec } from '../../../ui/record-form';
 import { ChangeButton, DeleteButton } from '../../../ui/record-row';
 import { Section, Wide } from '../../../ui/section';
 import { inDb, Value } from '../../../ui/value';
+
+/** A dish or helix that looks up is told apart where it hears so much less, dB. */
+const SKY_TOLD_DB = 1;
 
 /** Outside noise at each target: class, galaxy, sky, or the listener's own floor with its difference. */
 export function OutsideNoise({ data }: { readonly data: StationData }) {
@@ -61,6 +64,10 @@ export function OutsideNoise({ data }: { readonly data: StationData }) {
               {data.targets.map((target) => {
                 const freqHz = (target.lowHz + target.highHz) / 2;
                 const noise = outsideNoise(data, freqHz);
+                const up = outsideNoise(data, freqHz, {
+                  seesSky: true,
+                  elevationDeg: arrivalOf(target, station, Date.parse(station.createdAt)).elevationDeg,
+                });
                 const { measured } = noise;
                 const origin = measured
                   ? 'measured'
@@ -98,6 +105,22 @@ export function OutsideNoise({ data }: { readonly data: StationData }) {
                     </td>
                     <td>
                       <Value shown={inDb(noise.faDb, 0, 'dB over kT₀')} provenance={provenance} />
+                      {noise.faDb - up.faDb > SKY_TOLD_DB && (
+                        <span className="block">
+                          looking up{' '}
+                          <Value
+                            shown={inDb(up.faDb, 1, 'dB over kT₀')}
+                            provenance={{
+                              origin: 'assumed',
+                              formula: 'sum of sky, galaxy and a tenth of warm earth',
+                              inputs: up.parts.map(
+                                (part) => [part.source, part.remark ?? `${part.faDb.toFixed(0)} dB`] as const,
+                              ),
+                              source: 'ITU-R P.372 and P.676, clear sky',
+                            }}
+                          />
+                        </span>
+                      )}
                     </td>
                     <td>
                       <Value

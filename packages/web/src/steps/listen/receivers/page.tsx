@@ -2,6 +2,7 @@ import { directInput, reaches } from '@velvet-reed/core/path';
 import { capital, countText, listText, fixed } from '@velvet-reed/core/units';
 import { Link } from 'react-router';
 import { useStationId, type StationData } from '../../../data/station';
+import { reachesByPath } from '../../../data/path-reach';
 import { carriersHere } from '../../../data/path-question';
 import { judgedPath } from '../../../data/verdicts';
 import { Room } from '../../../ui/room';
@@ -52,7 +53,9 @@ function Verdict({ data }: { readonly data: StationData }) {
       </>
     );
   const unheard = data.targets.filter(
-    ({ lowHz, highHz }) => !data.receivers.some((receiver) => reaches(receiver, lowHz, highHz)),
+    ({ lowHz, highHz }) =>
+      !data.receivers.some((receiver) => reaches(receiver, lowHz, highHz)) &&
+      !data.paths.some((path) => reachesByPath(data, path, lowHz, highHz)),
   );
   if (data.transmitters.length > 0 && carriersHere(data).waiting)
     return <>What the transmitters bring to your receivers is being computed.</>;

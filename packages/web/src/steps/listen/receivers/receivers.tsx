@@ -1,8 +1,12 @@
 import { SCHEMAS, type Saved } from '@velvet-reed/contract';
 import {
+  atWorkingGains,
   converterFloor,
   dynamicRange,
   effectiveNoiseFigureDb,
+  gainSettingsText,
+  isGainSetting,
+  readGainSettings,
   highestHz,
   RECEIVER_KINDS,
   type ReceiverFigures,
@@ -30,6 +34,19 @@ const RECEIVER_FIELDS: readonly FieldSpec[] = [
   { name: 'fullScaleDbm', label: 'Full scale', kind: 'quantity', dimension: 'level', bareUnit: 'dBm' },
   { name: 'sampleRateHz', label: 'Sample rate', kind: 'quantity', dimension: 'frequency', bareUnit: 'MHz' },
   { name: 'complexSamples', label: 'I and Q samples', kind: 'flag' },
+  { name: 'superhet', label: 'Superhet: a dial and no samples', kind: 'flag' },
+  {
+    ...{ name: 'gains', label: 'At other gains, one a line', kind: 'read', long: true },
+    hint: 'name; noise figure; full scale; then, where known, 2nd- and 3rd-order intercept, like “middle gain; 17 dB; −50 dBm”. The figures above are at the lowest gain.',
+    read(text) {
+      try {
+        return { value: readGainSettings(text) };
+      } catch (error) {
+        return { fault: error instanceof Error ? error.message : 'This is no list of gains.' };
+      }
+    },
+    write: ({ gains }) => (Array.isArray(gains) ? gainSettingsText(gains.filter(isGainSetting)) : ''),
+  },
   {
     name: 'offsetPpm',
     label: 'Scale shows too high by',
@@ -140,6 +157,14 @@ function ReceiverRow({ receiver }: { readonly receiver: Saved<'receivers'> }) {
             scale {fixed(Math.abs(receiver.offsetPpm), 1)} ppm too {receiver.offsetPpm >= 0 ? 'high' : 'low'} (measured)
           </span>
         )}
+        {atWorkingGains(receiver)
+          .slice(1)
+          .map((gain) => (
+            <span key={gain.name} className="block text-sm font-normal text-dim">
+              {gain.name.slice(receiver.name.length + 1)}: noise figure {fixed(gain.noiseFigureDb, 0)} dB, full scale{' '}
+              {fixed(gain.fullScaleDbm, 0)} dBm ({receiver.gains.length > 0 ? 'your entry' : 'assumed for its kind'})
+            </span>
+          ))}
       </th>
       <td className="font-mono text-sm whitespace-nowrap">
         {frequencyText(receiver.minHz, 2)} to {frequencyText(highestHz(receiver), 2)}
@@ -165,18 +190,22 @@ function ReceiverRow({ receiver }: { readonly receiver: Saved<'receivers'> }) {
         />
       </td>
       <td>
-        <Value
-          shown={inDb(snrDb, 1)}
-          provenance={{
-            origin: 'model',
-            formula: '6.02 N + 1.76 dB',
-            inputs: [
-              ['effective bits', String(receiver.bits)],
-              ['more in 2.4 kHz', `${fixed(processingGainDb, 1)} dB`],
-            ],
-            source: 'Bennett 1948',
-          }}
-        />
+        {receiver.superhet ? (
+          <span className="text-sm text-dim">a dial, no samples</span>
+        ) : (
+          <Value
+            shown={inDb(snrDb, 1)}
+            provenance={{
+              origin: 'model',
+              formula: '6.02 N + 1.76 dB',
+              inputs: [
+                ['effective bits', String(receiver.bits)],
+                ['more in 2.4 kHz', `${fixed(processingGainDb, 1)} dB`],
+              ],
+              source: 'Bennett 1948',
+            }}
+          />
+        )}
       </td>
       <td>
         <Value

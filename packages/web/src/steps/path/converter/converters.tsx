@@ -1,25 +1,51 @@
 import { Announced } from '../../../ui/announced';
 import { CONVERTER_ASSUMED, converterChain } from '@velvet-reed/core/path';
+import { surroundings } from '@velvet-reed/core/site';
 import { fixed, frequencyText, showFrequency } from '@velvet-reed/core/units';
 import { Caution, Section } from '../../../ui/section';
 import { TypedFields } from '../../../ui/typed-numbers';
 import { useTypedNumbers } from '../../../ui/use-typed-numbers';
 import { inDb, Value, type Provenance } from '../../../ui/value';
 
-/** A down-converter: where the band lands, how much pad its noise needs, what the chain's noise figure becomes. */
-export function Converters() {
+/** A converter of the path, as far as one stands there. */
+export interface ConverterHere {
+  readonly rfHz: number;
+  readonly elevationDeg: number;
+  readonly receiverNoiseFigureDb: number;
+  readonly stage?: { readonly oscillatorHz: number; readonly gainDb: number; readonly noiseFigureDb: number };
+}
+
+/** A down-converter: where the band lands, how much pad its noise needs, what the chain's noise figure becomes. Filled from the path, else empty. */
+export function Converters({ here }: { readonly here: ConverterHere }) {
+  const { stage } = here;
   const typed = useTypedNumbers([
-    { name: 'rf', label: 'Signal', dimension: 'frequency', bareUnit: 'GHz', start: '11.000 GHz' },
-    { name: 'lo', label: 'Oscillator', dimension: 'frequency', bareUnit: 'GHz', start: '9.750 GHz' },
+    { name: 'rf', label: 'Signal', dimension: 'frequency', bareUnit: 'GHz', start: frequencyText(here.rfHz, 6) },
+    {
+      ...{ name: 'lo', label: 'Oscillator', dimension: 'frequency', bareUnit: 'GHz' },
+      start: stage ? frequencyText(stage.oscillatorHz, 6) : '',
+    },
     { name: 'ppm', label: 'Oscillator off by, ppm', dimension: 'plain', start: '0' },
-    { name: 'gain', label: 'Converter gain', dimension: 'gain', bareUnit: 'dB', start: '60 dB' },
-    { name: 'nf', label: 'Converter noise figure', dimension: 'gain', bareUnit: 'dB', start: '0.5 dB' },
-    { name: 'pad', label: 'Pad behind it', dimension: 'gain', bareUnit: 'dB', start: '20 dB' },
-    { name: 'receiver', label: 'Receiver noise figure', dimension: 'gain', bareUnit: 'dB', start: '6 dB' },
+    {
+      ...{ name: 'gain', label: 'Converter gain', dimension: 'gain', bareUnit: 'dB' },
+      start: stage ? `${stage.gainDb} dB` : '',
+    },
+    {
+      ...{ name: 'nf', label: 'Converter noise figure', dimension: 'gain', bareUnit: 'dB' },
+      start: stage ? `${stage.noiseFigureDb} dB` : '',
+    },
+    { name: 'pad', label: 'Pad behind it', dimension: 'gain', bareUnit: 'dB', start: '0 dB' },
+    {
+      ...{ name: 'receiver', label: 'Receiver noise figure', dimension: 'gain', bareUnit: 'dB' },
+      start: `${fixed(here.receiverNoiseFigureDb, 1)} dB`,
+    },
+    {
+      ...{ name: 'elevation', label: 'The dish looks up by, degrees', dimension: 'plain' },
+      start: fixed(surroundings(here.rfHz, { elevationDeg: here.elevationDeg }).elevationDeg, 0),
+    },
   ]);
-  const [rfHz, oscillatorHz, ppm, gainDb, nf, pad, receiver] = ['rf', 'lo', 'ppm', 'gain', 'nf', 'pad', 'receiver'].map(
-    (name) => typed.value(name),
-  );
+  const [rfHz, oscillatorHz, ppm, gainDb, nf, pad, receiver, elevationDeg] = [
+    ...['rf', 'lo', 'ppm', 'gain', 'nf', 'pad', 'receiver', 'elevation'],
+  ].map((name) => typed.value(name));
   const answer =
     rfHz === undefined ||
     oscillatorHz === undefined ||
@@ -28,9 +54,12 @@ export function Converters() {
     nf === undefined ||
     pad === undefined ||
     receiver === undefined ||
+    elevationDeg === undefined ||
+    elevationDeg < 0 ||
+    elevationDeg > 90 ||
     rfHz <= 0 ||
     oscillatorHz <= 0 ? undefined : (
-      <Converted {...{ rfHz, oscillatorHz, ppm, gainDb, nf, pad, receiver }} />
+      <Converted {...{ rfHz, oscillatorHz, ppm, gainDb, nf, pad, receiver, elevationDeg }} />
     );
   return (
     <Section title="Converter ahead of the receiver" hint="frequency plan, pad, noise figure">
@@ -49,6 +78,7 @@ function Converted({
   nf,
   pad,
   receiver,
+  elevationDeg,
 }: {
   readonly rfHz: number;
   readonly oscillatorHz: number;
@@ -57,12 +87,13 @@ function Converted({
   readonly nf: number;
   readonly pad: number;
   readonly receiver: number;
+  readonly elevationDeg: number;
 }) {
   const plan = converterChain({
     ...{ rfHz, oscillatorHz, oscillatorPpm: ppm, gainDb, noiseFigureDb: nf },
-    ...{ padDb: pad, receiverNoiseFigureDb: receiver },
+    ...{ padDb: pad, receiverNoiseFigureDb: receiver, elevationDeg },
   });
-  const { skyK, cableLossDb, wantedDbm, bandwidthHz } = CONVERTER_ASSUMED;
+  const { cableLossDb, wantedDbm, bandwidthHz } = CONVERTER_ASSUMED;
   const mixing: Provenance = {
     origin: 'model',
     formula: '|signal − oscillator|',
@@ -79,11 +110,23 @@ function Converted({
         shown={inDb(plan.chainNoiseFigureDb, 3)}
         provenance={{ origin: 'model', formula: 'F₁ + (F₂ − 1)/G₁ + …', source: 'Friis, Proc. IRE 32 (1944) 419' }}
       />
-      . Its noise over {frequencyText(bandwidthHz, 2)} is {fixed(plan.noiseDbm, 0)} dBm
+      ,{' '}
+      <Value
+        strong
+        shown={inDb(plan.snrLossDb, 1)}
+        provenance={{
+          origin: 'model',
+          formula: '10 log((T antenna + T chain) / T antenna)',
+          inputs: [['antenna', `${fixed(plan.antennaK, 0)} K at ${fixed(elevationDeg, 0)}°`]],
+          source: 'sky by ITU-R P.372 and P.676, a tenth of the view on warm earth (assumed)',
+        }}
+      />{' '}
+      of SNR lost against a noiseless one under a sky that gives the antenna {fixed(plan.antennaK, 0)} K. Its noise over{' '}
+      {frequencyText(bandwidthHz, 2)} is {fixed(plan.noiseDbm, 0)} dBm
       {plan.padDb >= 0.5
         ? `: a pad of ${fixed(plan.padDb, 0)} dB brings it to ${wantedDbm} dBm`
         : `, already at or under the ${wantedDbm} dBm asked for: no pad`}
-      . Assumed: a sky of {skyK} K, {cableLossDb} dB of cable behind the converter.
+      . Assumed: {cableLossDb} dB of cable behind the converter.
     </Announced>
   );
 }

@@ -1,3 +1,4 @@
+import { arrivesAtHz, frequencyPlan, setupCard, setupSentence } from '@velvet-reed/core/path';
 import { Next } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';
 import { PathRoom, type PathState } from '../path-room';
@@ -13,12 +14,20 @@ export default function ReceiverRoom() {
         <PathRoom
           data={data}
           title="Receiver, Path"
-          verdict={({ target }) => (
-            <>
-              How each receiver is set up for {target.name}: its mode, its ghosts, the filter it needs, its floor.{' '}
-              <Next>Next: read the frequency of a standard once, and its error is known.</Next>
-            </>
-          )}
+          verdict={({ target, receiver, first: { stages } }) => {
+            const wantedHz = (target.lowHz + target.highHz) / 2;
+            const card = setupCard(receiver, arrivesAtHz(stages, wantedHz), target.bandwidthHz);
+            return (
+              <>
+                {setupSentence(receiver, target.name, card, frequencyPlan(stages, wantedHz).at(-1))}{' '}
+                <Next>
+                  {receiver.offsetPpm === null
+                    ? 'Next: read the frequency of a standard once, below, and its error is known.'
+                    : 'Next: set its gain by measurement, in Noise.'}
+                </Next>
+              </>
+            );
+          }}
         >
           {(path) => <Sheet path={path} />}
         </PathRoom>
@@ -31,7 +40,7 @@ function Sheet({ path: state }: { readonly path: PathState }) {
   const { wanted } = usePathTools(state);
   return (
     <>
-      <SetupCards receivers={state.data.receivers} wanted={wanted} />
+      <SetupCards receivers={state.data.receivers} wanted={wanted} stages={state.first.stages} />
       <DialAndTone />
       <StrongSignals />
       <Compatibility station={state.data.station} />

@@ -1,11 +1,14 @@
 import { Announced } from '../../../ui/announced';
 import { stationSchema, type Saved } from '@velvet-reed/contract';
 import {
+  arrivesAtHz,
   checkRouting,
   type Feature,
   featureConflicts,
   FEATURES,
   frequencyError,
+  frequencyPlan,
+  type PathStage,
   readRoutes,
   setupCard,
 } from '@velvet-reed/core/path';
@@ -22,9 +25,12 @@ import { inDb, Value } from '../../../ui/value';
 export function SetupCards({
   receivers,
   wanted,
+  stages,
 }: {
   readonly receivers: readonly Saved<'receivers'>[];
   readonly wanted: { readonly lowHz: number; readonly highHz: number };
+  /** Ahead of the receiver: a converter among them brings the band elsewhere. */
+  readonly stages: readonly PathStage[];
 }) {
   const typed = useTypedNumbers([
     {
@@ -54,7 +60,7 @@ export function SetupCards({
       {freqHz !== undefined && bandwidthHz !== undefined && freqHz > 0 && bandwidthHz > 0 && (
         <ul data-evidence className="evidence mb-2 max-w-3xl overflow-y-auto" aria-label="Set-up cards" tabIndex={0}>
           {receivers.map((receiver) => (
-            <Card key={receiver.id} receiver={receiver} freqHz={freqHz} bandwidthHz={bandwidthHz} tunedHz={tunedHz} />
+            <Card key={receiver.id} {...{ receiver, stages, freqHz, bandwidthHz, tunedHz }} />
           ))}
         </ul>
       )}
@@ -68,15 +74,19 @@ export function SetupCards({
 
 function Card({
   receiver,
-  freqHz,
+  stages,
+  freqHz: wantedHz,
   bandwidthHz,
   tunedHz,
 }: {
   readonly receiver: Saved<'receivers'>;
+  readonly stages: readonly PathStage[];
   readonly freqHz: number;
   readonly bandwidthHz: number;
   readonly tunedHz: number | undefined;
 }) {
+  const conversion = frequencyPlan(stages, wantedHz).at(-1);
+  const freqHz = arrivesAtHz(stages, wantedHz);
   const card = setupCard(receiver, freqHz, bandwidthHz, tunedHz);
   const source = {
     origin: 'model',
@@ -86,11 +96,27 @@ function Card({
   return (
     <li className="border-b border-rule py-2">
       <p className="font-semibold">{receiver.name}</p>
+      {conversion && (
+        <p>
+          {conversion.name} brings {frequencyText(wantedHz, 6)} to{' '}
+          <Value
+            strong
+            shown={showFrequency(freqHz, 5)}
+            provenance={{ origin: 'model', formula: '|signal − oscillator|, or their sum', source: 'mixing' }}
+          />
+          {conversion.mirrored ? ', mirrored' : ''}: all below is said of that.
+        </p>
+      )}
       <p>
-        {card.mode}. Sees{' '}
-        <Value shown={showFrequency(card.cleanHz, 3)} provenance={{ ...source, formula: 'half the sample rate' }} />{' '}
-        {receiver.complexSamples ? 'either side of its tuning' : 'without aliasing'}; floor{' '}
-        <Value strong shown={inDb(card.floorDbfs, 1, 'dBFS')} provenance={source} />
+        {card.mode}
+        {card.cleanHz !== undefined && card.floorDbfs !== undefined && (
+          <>
+            . Sees{' '}
+            <Value shown={showFrequency(card.cleanHz, 3)} provenance={{ ...source, formula: 'half the sample rate' }} />{' '}
+            {receiver.complexSamples ? 'either side of its tuning' : 'without aliasing'}; floor{' '}
+            <Value strong shown={inDb(card.floorDbfs, 1, 'dBFS')} provenance={source} />
+          </>
+        )}
         {card.appearsAtHz !== undefined && Math.abs(card.appearsAtHz - freqHz) > 1
           ? `; ${frequencyText(freqHz)} appears at ${frequencyText(card.appearsAtHz, 4)}${card.mirrored ? ', mirrored' : ''}`
           : ''}
@@ -100,8 +126,10 @@ function Card({
         {card.ghostsHz.length > 0
           ? `Ghosts: ${card.ghostsHz.map((ghost) => frequencyText(ghost, 4)).join(', ')} appear in the same place. `
           : ''}
-        Filter: {card.filter}. Gain: raise it until the noise rises 1 dB per dB, keep 10 dB to full scale (Noise, gain
-        by measurement).
+        Filter: {card.filter}.{' '}
+        {receiver.superhet
+          ? ''
+          : 'Gain: raise it until the noise rises 1 dB per dB, keep 10 dB to full scale (Noise, gain by measurement).'}
       </p>
       {card.tuning && (
         <p className={card.tuning.inside ? '' : 'text-caution'}>
