@@ -38,6 +38,7 @@ export {
 } from './rank';
 export { poorlyHeard } from './poorly-heard';
 export { type AntennaSet, bestSets } from './sets';
+export { EVENING } from './evening';
 export { mendsFor } from './mends';
 export { type NoiseAsk, type SpotNoise, spotNoise, withFloor } from './house-noise';
 export { burdenOf, type PriceRates, USUAL_RATES } from './cost';

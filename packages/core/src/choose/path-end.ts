@@ -4,6 +4,7 @@ import type { PathStage } from '../path/stages';
 import { transmitterField } from '../site/field';
 import { powerDb, powerRatio } from '../units/decibel';
 import { noiseAskOf, type ReadyCandidate } from './candidate';
+import { EVENING, eveningDbm, hasEvening } from './evening';
 import { type ForecastPlace, type ForecastTarget, noiseMet } from './forecast';
 
 /** What an antenna hands to the path behind it at one target, or why nobody can say. */
@@ -33,7 +34,12 @@ export function pathEnd(target: ForecastTarget, place: ForecastPlace, antenna?: 
   const reception = antenna?.toward(target) ?? LOSSLESS;
   const { head } = antenna ?? {};
   const every = [...place.transmitters, ...(place.ownTransmitters ?? [])];
-  if (antenna && !(antenna.answered(target) && every.every(({ freqHz }) => antenna.answeredFrom(freqHz))))
+  const evening = hasEvening(target) ? EVENING : [];
+  const asked = [target, ...evening];
+  if (
+    antenna &&
+    !(asked.every((one) => antenna.answered(one)) && every.every(({ freqHz }) => antenna.answeredFrom(freqHz)))
+  )
     return { state: 'waiting', because: `The wire model computes ${antenna.spec.name}.` };
   if (reception.validity === 'outside')
     return { state: 'not judged', because: reception.remark ?? 'Its model says nothing at this frequency.' };
@@ -50,11 +56,22 @@ export function pathEnd(target: ForecastTarget, place: ForecastPlace, antenna?: 
     freqHz: transmitter.freqHz,
     levelDbm: transmitterField(transmitter).isotropicDbm + there.realisedGainDbi,
   }));
+  const usual = evening.flatMap((band): PathSignal[] => {
+    const there = antenna?.toward(band) ?? LOSSLESS;
+    return there.validity === 'outside'
+      ? []
+      : [
+          {
+            ...{ name: band.name, freqHz: (band.lowHz + band.highHz) / 2, assumed: true },
+            levelDbm: eveningDbm(band) + there.realisedGainDbi,
+          },
+        ];
+  });
   const ownFactor = reception.ownFaDb === undefined ? 1 : 1 + powerRatio(reception.ownFaDb) * reception.transfer;
   return {
     state: 'judged',
     question: {
-      ...{ lowHz, highHz, bandwidthHz, signals },
+      ...{ lowHz, highHz, bandwidthHz, signals: [...signals, ...usual] },
       externalFaDb: noiseMet(place, target, antenna && noiseAskOf(antenna.spec)).middle + powerDb(reception.transfer),
       // what an amplifier makes of its own is counted in its noise figure
       ...(head ? {} : { antennaNoise: Math.max(0, 1 - reception.transfer) }),

@@ -17,6 +17,8 @@ export interface PathSignal {
   readonly name: string;
   readonly freqHz: number;
   readonly levelDbm: number;
+  /** Nobody entered it: it is usual, and counts beside what was entered. */
+  readonly assumed?: true;
 }
 
 /** Wanted band and noise for a path analysis. */

@@ -1,6 +1,6 @@
 import { capital } from '../units/format';
 import { type Cure, cureFor } from './cures';
-import { type JudgedOrder, type OrderState, orderState, SEVERITY } from './order-state';
+import { type JudgedOrder, type OrderState, orderState, type PathState, SEVERITY } from './order-state';
 import type { PathQuestion, PathReceiver } from './question';
 
 /** What is so of one order: the state and the number that decides it, as data. */
@@ -21,13 +21,15 @@ export interface PathVerdict {
   readonly threatened: boolean;
   /** Without transmitters nothing is known of overload. */
   readonly overloadJudged: boolean;
+  /** What is advised about the chain, and was applied; absent where nothing is. */
+  readonly cure?: { readonly kinds: Cure['kinds']; readonly words: string };
 }
 
 /** Losses of SNR within this of each other are heard alike, dB. */
 export const ALIKE_DB = 0.05;
 /** What to do about an order. What is advised was applied in the computation: its figure stands in the sentence. */
-function nextOf(one: JudgedOrder, found: OrderState, asks: PathAsks): string {
-  const { receiver, question, headName, transmits } = asks;
+function nextOf(one: JudgedOrder, found: OrderState, cure: Cure | undefined, asks: PathAsks): string {
+  const { receiver, headName, transmits } = asks;
   switch (found.state) {
     case 'out of reach':
       return one.analysis.outOfReach ?? '';
@@ -38,7 +40,6 @@ function nextOf(one: JudgedOrder, found: OrderState, asks: PathAsks): string {
     case 'fine':
       return transmits ? 'Nothing must change; check the Guard before transmitting.' : 'Nothing must change.';
     default: {
-      const cure = cureFor({ stages: one.stages, receiver, question, ...(headName === undefined ? {} : { headName }) });
       if (cure) return cureWords(cure, receiver);
       if (found.culprit !== undefined && found.culprit === headName)
         return 'Nothing behind the antenna’s own amplifier helps: a filter at its input, or another antenna.';
@@ -121,11 +122,13 @@ function afterwards(one: JudgedOrder, { question, receiver, choke }: PathAsks): 
     ...(aimed ? [AIM] : []),
     ...(receiver.maxHz <= SOUND_CARD_MOST_HZ ? [ISOLATE] : []),
     ...(choke === undefined ? [] : [`try ${choke}`]),
-    ...(question.signals.length > 0 || aimed
+    ...(question.signals.some(({ assumed }) => !assumed) || aimed
       ? []
       : ['enter the transmitters nearby in Listen: without them overload is not judged']),
   ];
 }
+/** States that a change of the chain may end. */
+const CURABLE: readonly PathState[] = ['overload', 'product', 'blocked', 'noise'];
 /** So many steps are told at once. */
 const STEPS_TOLD = 2;
 
@@ -136,7 +139,7 @@ export function pathVerdict(orders: readonly JudgedOrder[], asks: PathAsks): Pat
   const ranked = orders
     .map((one): OrderVerdict => ({ order: one.order, ...orderState(one, receiverOf(one), asks.headName) }))
     .sort(byVerdict);
-  const overloadJudged = asks.question.signals.length > 0;
+  const overloadJudged = asks.question.signals.some(({ assumed }) => !assumed);
   const [better] = ranked;
   const asGood = ranked.filter(
     (one) => one.state === better.state && Math.abs(one.snrLossDb - better.snrLossDb) < ALIKE_DB,
@@ -168,7 +171,12 @@ export function pathVerdict(orders: readonly JudgedOrder[], asks: PathAsks): Pat
     }
   })();
   const judged = orders.find(({ order }) => order === better.order);
-  const first = judged ? nextOf(judged, better, asks) : '';
+  const { receiver, question, headName } = asks;
+  const cure =
+    judged && CURABLE.includes(better.state)
+      ? cureFor({ stages: judged.stages, receiver, question, ...(headName === undefined ? {} : { headName }) })
+      : undefined;
+  const first = judged ? nextOf(judged, better, cure, asks) : '';
   const calm = better.state === 'fine' || better.state === 'noise';
   const more = judged && calm ? afterwards(judged, asks).slice(0, STEPS_TOLD) : [];
   // what is in order already needs no sentence of its own where something else is to be done
@@ -186,5 +194,6 @@ export function pathVerdict(orders: readonly JudgedOrder[], asks: PathAsks): Pat
       : `${capital(better.because).replace(/\.$/, '')}.`,
     threatened: asks.threat !== undefined,
     overloadJudged,
+    ...(cure ? { cure: { kinds: cure.kinds, words: cureWords(cure, receiver) } } : {}),
   };
 }

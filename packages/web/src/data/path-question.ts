@@ -1,5 +1,6 @@
 import type { Saved } from '@velvet-reed/contract';
 import {
+  EVENING,
   type ForecastPlace,
   type ForecastTarget,
   hearingQuestions,
@@ -48,7 +49,10 @@ function readyAntenna(data: StationData, antennaId: number): ReadyCandidate | un
   if (!ready.has(antennaId)) {
     const spec = ownCandidate(data, antennaId);
     const heard = data.hearing?.heard ?? (() => undefined);
-    ready.set(antennaId, spec && readyCandidate(spec, targets, groundClass(data.station.groundId).ground, heard));
+    ready.set(
+      antennaId,
+      spec && readyCandidate(spec, [...targets, ...EVENING], groundClass(data.station.groundId).ground, heard),
+    );
   }
   return ready.get(antennaId);
 }
@@ -85,7 +89,7 @@ export function carriersHere(data: StationData, receiverId?: number): Carriers {
     const asked = target && path.antennaId !== null ? askPath(data, path, target) : undefined;
     const antenna = data.antennas.find(({ id }) => id === path.antennaId)?.name;
     if (asked?.state === 'judged' && antenna !== undefined)
-      return { antenna, waiting: false, signals: asked.question.signals };
+      return { antenna, waiting: false, signals: asked.question.signals.filter(({ assumed }) => !assumed) };
     waiting ||= asked?.state === 'waiting';
   }
   return {
@@ -126,7 +130,7 @@ export function pathHearingQuestions(data: StationData, atMs: number): readonly 
   const place = forecastPlace(data);
   return hearingQuestions(
     [...ids].flatMap((id) => ownCandidate(data, id) ?? []),
-    targetChoices(data, atMs),
+    [...targetChoices(data, atMs), ...EVENING],
     [...place.transmitters, ...(place.ownTransmitters ?? [])].map(({ freqHz }) => freqHz),
     groundClass(data.station.groundId).ground,
   );

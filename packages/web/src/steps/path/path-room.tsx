@@ -167,17 +167,17 @@ function Margin({
         )}
       </Note>
       <Note title="Carriers at the antenna">
-        {asked.question.signals.length === 0 ? (
+        {!verdict.overloadJudged && (
           <p>No transmitter of others is entered: overload cannot be judged. Enter them in Listen.</p>
-        ) : (
-          <ul>
-            {asked.question.signals.map((signal) => (
-              <li key={signal.name}>
-                {signal.name}: <span className="font-mono">{fixed(signal.levelDbm, 0)} dBm</span>
-              </li>
-            ))}
-          </ul>
         )}
+        <ul>
+          {asked.question.signals.map((signal) => (
+            <li key={signal.name}>
+              {signal.name}: <span className="font-mono">{fixed(signal.levelDbm, 0)} dBm</span>
+              {signal.assumed ? ' (assumed)' : ''}
+            </li>
+          ))}
+        </ul>
         {asked.remarks.map((remark) => (
           <p key={remark} className="mt-1 text-sm text-caution">
             {remark}

@@ -1,4 +1,4 @@
-import { partStage, reachesThrough, type PathSignal, type SearchGoal, stageKind } from '@velvet-reed/core/path';
+import { partStage, reachesThrough, type SearchGoal, stageKind } from '@velvet-reed/core/path';
 import { useMemo } from 'react';
 import { askPath } from '../../data/path-question';
 import { toPathReceiver, toPathStage } from '../../data/path-stages';
@@ -7,23 +7,25 @@ import type { PathState } from './path-room';
 /** What the rooms that plan beside the chain ask of a path: its goals, its stages, its shelf. */
 export function usePathTools({ data, path, target, receiver, asked, first }: PathState) {
   const { stored } = first;
-  const signals: readonly PathSignal[] = asked.question.signals;
+  const carriers = useMemo(() => asked.question.signals.filter(({ assumed }) => !assumed), [asked]);
   const wanted = useMemo(
     () => ({ name: target.name, lowHz: target.lowHz, highHz: target.highHz }),
     [target.name, target.lowHz, target.highHz],
   );
-  const goals = useMemo(
-    () =>
-      data.targets
-        .filter((one) => reachesThrough(first.stages, receiver, one.lowHz, one.highHz))
-        .flatMap((one): SearchGoal[] => {
-          const asked = askPath(data, path, one);
-          if (asked.state !== 'judged') return [];
-          const { signals: _signals, ...question } = asked.question;
-          return [{ ...question, name: one.name }];
-        }),
-    [data, path, receiver, first.stages],
-  );
+  const { goals, signals } = useMemo(() => {
+    const ends = data.targets
+      .filter((one) => reachesThrough(first.stages, receiver, one.lowHz, one.highHz))
+      .flatMap((one) => {
+        const end = askPath(data, path, one);
+        return end.state === 'judged' ? [{ name: one.name, question: end.question }] : [];
+      });
+    // what fills the receiver at one target fills it at all of them
+    const every = new Map(ends.flatMap(({ question }) => question.signals.map((signal) => [signal.name, signal])));
+    return {
+      goals: ends.map(({ name, question: { signals: _signals, ...question } }): SearchGoal => ({ ...question, name })),
+      signals: [...every.values()],
+    };
+  }, [data, path, receiver, first.stages]);
   const targets = useMemo(() => goals.map(({ name, lowHz, highHz }) => ({ name, lowHz, highHz })), [goals]);
   const stages = useMemo(() => stored.map((stage) => toPathStage(data, stage)), [stored, data]);
   const own = useMemo(
@@ -48,5 +50,5 @@ export function usePathTools({ data, path, target, receiver, asked, first }: Pat
     () => data.parts.map((part) => ({ stage: partStage(part.name, part), cost: part.cost })),
     [data.parts],
   );
-  return { signals, wanted, goals, targets, own, place, shelf };
+  return { carriers, signals, wanted, goals, targets, own, place, shelf };
 }

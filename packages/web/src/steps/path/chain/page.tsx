@@ -77,7 +77,7 @@ function ChainSheet({
 }) {
   const { trySave } = useWrite();
   const { data, path, receiver, target, asked, orders, verdict, kept, pick } = state;
-  const { targets, signals } = usePathTools(state);
+  const { targets, carriers } = usePathTools(state);
   return (
     <>
       <Suspense fallback={<Waiting what="the chain" />}>
@@ -93,7 +93,7 @@ function ChainSheet({
       <StageForms
         target={target}
         wanted={targets}
-        carriers={signals}
+        carriers={carriers}
         runs={data.plotFeatures.filter((one) => one.kind === 'cable')}
         path={path}
         stages={data.pathStages.filter(({ pathId }) => pathId === path.id)}

@@ -1,3 +1,4 @@
+import type { Saved } from '@velvet-reed/contract';
 import { ALIKE_DB, bandsAtWorkingGain, overNoise, type PathAnalysis } from '@velvet-reed/core/path';
 import { frequencyText } from '@velvet-reed/core/units';
 import { useMemo } from 'react';
@@ -12,24 +13,24 @@ export function EveryTarget({ data, path, receiver, orders }: PathView) {
   const rows = useMemo(() => {
     const asked = data.targets.map((target) => ({ target, end: askPath(data, path, target) }));
     const judged = asked.flatMap(({ target, end }) => (end.state === 'judged' ? [{ target, ...end }] : []));
-    const signals = judged.at(0)?.question.signals ?? [];
-    const found = orders.map(({ stages }) =>
-      bandsAtWorkingGain(
-        stages,
-        toPathReceiver(receiver),
-        judged.map(({ question }) => question),
-        signals,
-      ).map(({ analysis }) => analysis),
-    );
-    return asked.map(({ target, end }) =>
-      end.state === 'judged'
-        ? {
-            target,
-            analyses: found.map((order) => order[judged.findIndex((one) => one.target === target)]),
-            why: '',
-          }
-        : { target, analyses: undefined, why: end.because },
-    );
+    // targets that meet the same carriers are analysed together: those of the evening come only on short wave
+    const groups = [true, false]
+      .map((evening) => judged.filter(({ question }) => question.signals.some(({ assumed }) => assumed) === evening))
+      .filter((group) => group.length > 0);
+    const found = new Map<Saved<'targets'>, PathAnalysis[]>();
+    for (const { stages } of orders)
+      for (const group of groups) {
+        const bands = group.map(({ question }) => question);
+        bandsAtWorkingGain(stages, toPathReceiver(receiver), bands, bands[0].signals).forEach(({ analysis }, i) => {
+          const { target } = group[i];
+          found.set(target, [...(found.get(target) ?? []), analysis]);
+        });
+      }
+    return asked.map(({ target, end }) => ({
+      target,
+      analyses: found.get(target),
+      why: end.state === 'judged' ? '' : end.because,
+    }));
   }, [data, path, receiver, orders]);
   const losses = (analyses: readonly PathAnalysis[]) =>
     analyses.map(({ snrLossWithProductsDb }) => snrLossWithProductsDb);

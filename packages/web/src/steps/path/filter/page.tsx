@@ -1,3 +1,4 @@
+import type { PathVerdict } from '@velvet-reed/core/path';
 import { Next } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';
 import { FilterLosses } from '../filter-losses';
@@ -13,12 +14,8 @@ export default function FilterRoom() {
         <PathRoom
           data={data}
           title="Filter, Path"
-          verdict={({ asked, target }) => (
-            <>
-              A filter for {target.name} that stops{' '}
-              {asked.question.signals.length === 0 ? 'what you name' : 'the transmitters nearby'}, from parts that can
-              be bought. <Next>Next: say what it must stop and may lose; the response follows.</Next>
-            </>
+          verdict={({ verdict, target, path }) => (
+            <Verdict verdict={verdict} targetName={target.name} path={path.name} />
           )}
         >
           {(path) => <Sheet path={path} />}
@@ -28,13 +25,52 @@ export default function FilterRoom() {
   );
 }
 
+/** Whether a filter is what this path needs, by the same verdict as in Chain. */
+function Verdict({
+  verdict: { cure, overloadJudged, better, next },
+  targetName,
+  path,
+}: {
+  readonly verdict: PathVerdict;
+  readonly targetName: string;
+  readonly path: string;
+}) {
+  if (cure?.kinds.includes('stop'))
+    return (
+      <>
+        {cure.words} <Next>Next: make it from the parts below, or buy it; then put it in, in Chain.</Next>
+      </>
+    );
+  if (cure)
+    return (
+      <>
+        A filter is not what {path} needs first. <Next>Next: {next.charAt(0).toLowerCase() + next.slice(1)}</Next>
+      </>
+    );
+  if (!overloadJudged)
+    return (
+      <>
+        No transmitter nearby is entered, so nothing says that {targetName} needs a filter.{' '}
+        <Next>Next: enter the transmitters in Listen, or say below what must be stopped.</Next>
+      </>
+    );
+  return (
+    <>
+      {better.state === 'fine' || better.state === 'noise'
+        ? `${targetName} needs no further filter here: nothing is driven too far.`
+        : `No filter that was tried helps ${targetName} here.`}{' '}
+      <Next>Next: say below what else must be stopped; the response follows.</Next>
+    </>
+  );
+}
+
 function Sheet({ path: state }: { readonly path: PathState }) {
-  const { signals, wanted, targets, place } = usePathTools(state);
+  const { carriers, wanted, targets, place } = usePathTools(state);
   return (
     <>
       <FilterDesigner
-        key={[wanted, ...signals].map((one) => Object.values(one).join()).join(' ')}
-        signals={signals}
+        key={[wanted, ...carriers].map((one) => Object.values(one).join()).join(' ')}
+        signals={carriers}
         wanted={wanted}
         targets={targets}
         place={place}
