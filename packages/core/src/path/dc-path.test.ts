@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { dcPath, type DcStage } from './dc-path';
 import { STAGE_KINDS, stageKind } from './stage-kinds';
+import { switchedBy } from './switching';
 import { stageValues } from './stage-values';
 
 describe('DC along a path', () => {
@@ -86,5 +87,41 @@ describe('DC along a path', () => {
         ...{ name: 'the amplifier in the antenna', volts: 11.7, errors: [] },
       },
     );
+  });
+});
+
+describe('what volts and a tone switch', () => {
+  // EN 61319-1, from memory: vertical 11.5 to 14 V, horizontal 16 to 19 V
+  test.each([
+    [13, 'vertical'],
+    [11.4, undefined],
+    [14.5, undefined],
+    [18, 'horizontal'],
+    [15.9, undefined],
+    [20, undefined],
+  ])('%d V: %s', (volts, polarisation) => {
+    const found = switchedBy(volts, 9.75e9);
+    expect(found.polarisation).toBe(polarisation);
+    expect(found.doubt).toBe(polarisation === undefined);
+  });
+  test('18 V behind 60 m of thin cable say neither: 18 − 60 · 0.2 Ω/m · 0.2 A = 15.6 V (by hand); 10.6 GHz want a tone that a plain feed does not give', () => {
+    const load: DcStage = {
+      ...{ dc: 'load', name: 'Converter', leastV: 11, currentA: 0.2, wantsPositive: true, switchedHz: 10.6e9 },
+    };
+    const line: DcStage = { dc: 'line', name: 'Cable', lengthM: 60, ohmPerM: 0.2 };
+    const feed: DcStage = { dc: 'feed', name: 'Feed', supplyV: 18, limitA: 1, positive: true };
+    const [found] = dcPath([load, line, feed]).loads;
+    expect(found.errors).toEqual([]);
+    expect(found.switched).toMatchObject({ doubt: true, tone: true });
+    expect(found.switched?.sentence).toMatch(/^15\.6 V say neither/);
+    expect(switchedBy(18, 10.6e9).sentence).toMatch(
+      /18\.0 V make it horizontal; its oscillator of 10\.6 GHz wants a tone of 22 kHz/,
+    );
+    // a converter of one band has nothing to switch
+    expect(switchedBy(13, 5.15e9)).toEqual({
+      polarisation: 'vertical',
+      sentence: '13.0 V make it vertical.',
+      doubt: false,
+    });
   });
 });

@@ -1,5 +1,6 @@
 import { requirePositive, requireRange } from '../errors';
 import { symmetricPad } from './pads';
+import { type Switched, switchedBy } from './switching';
 
 /** Something that is fed over the coax. */
 export interface DcLoad {
@@ -10,6 +11,8 @@ export interface DcLoad {
   /** Absent: nobody said. */
   readonly currentA?: number;
   readonly wantsPositive: boolean;
+  /** Volts and a tone choose its polarisation and band; the oscillator that the path counts with, Hz. */
+  readonly switchedHz?: number;
 }
 
 /** A stage of the path as the DC on the coax meets it. */
@@ -46,6 +49,8 @@ interface DcAtLoad {
   readonly leastV: number;
   /** Whether the drop of every line on the way is in the volts. */
   readonly lineCounted?: boolean;
+  /** What these volts switch it to. */
+  readonly switched?: Switched;
   readonly errors: readonly string[];
   readonly warnings: readonly string[];
 }
@@ -155,6 +160,7 @@ function serve(feed: Extract<DcStage, { dc: 'feed' }>, served: readonly DcStage[
     if (stage.dc !== 'load') continue;
     loads.unshift({
       ...{ name: stage.name, feed: feed.name, volts, leastV: stage.leastV, lineCounted },
+      ...(stage.switchedHz === undefined ? {} : { switched: switchedBy(volts, stage.switchedHz) }),
       errors: [
         ...wrong,
         ...(feed.positive === stage.wantsPositive

@@ -24,6 +24,13 @@ export const converter: StageKindSpec<'converter'> = {
     },
     decibels('imageRejectionDb', 'Rejects the image by', '40 dB', 0, 120),
     ...FED,
+    {
+      ...{ id: 'switching', label: 'Polarisation and band', start: 'fixed' },
+      options: [
+        { value: 'fixed', label: 'fixed' },
+        { value: 'by supply', label: 'chosen by 13 or 18 V, and 22 kHz' },
+      ],
+    },
   ],
   stage(values) {
     const { name, gainDb, noiseFigureDb, iip2Dbm, iip3Dbm } = values;
@@ -37,6 +44,10 @@ export const converter: StageKindSpec<'converter'> = {
   dc(values) {
     const { name, figures } = values;
     const plus = choiceOf(converter, values, 'polarity') === 'plus';
-    return loadOf(name, figures.leastV, figures.currentMA, plus) ?? { dc: 'blocked', name, own: true };
+    const load = loadOf(name, figures.leastV, figures.currentMA, plus);
+    if (!load) return { dc: 'blocked', name, own: true };
+    return choiceOf(converter, values, 'switching') === 'by supply'
+      ? { ...load, switchedHz: numberOf(converter, values, 'oscillatorHz') }
+      : load;
   },
 };

@@ -102,6 +102,11 @@ function DcOrder({ title, found }: { readonly title: string; readonly found: DcP
               {load.errors.length + load.warnings.length === 0 ? 'Fine.' : ''}
             </p>
           )}
+          {load.switched && load.errors.length === 0 && (
+            <p className={load.switched.doubt ? 'text-caution' : ''}>
+              {load.name}: {load.switched.sentence}
+            </p>
+          )}
           {/* what it would be left with says nothing while something stands in the way */}
           <Sentences errors={load.errors} warnings={load.errors.length > 0 ? [] : load.warnings} />
         </div>

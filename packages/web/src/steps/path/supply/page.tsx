@@ -24,10 +24,24 @@ export default function SupplyRoom() {
 }
 
 /** Whether everything that is fed over the coax gets what it needs, in the order that serves best. */
-function Verdict({ path: { better } }: { readonly path: PathState }) {
+function Verdict({ path: { better, asked } }: { readonly path: PathState }) {
   const { loads, errors } = better.dc;
+  const switched = loads.find((load) => load.switched);
   const isCounted = loads.every(({ lineCounted }) => lineCounted !== false);
   const fault = loads.flatMap((load) => load.errors)[0] ?? errors[0];
+  if (loads.length === 0 && fault === undefined && asked.head)
+    return (
+      <>
+        The antenna has an amplifier of its own, and nothing in this path says how it is fed.{' '}
+        <Next>
+          Next:{' '}
+          {better.dcStages.some(({ dc }) => dc === 'feed')
+            ? 'enter in the bias feed'
+            : 'add a bias feed in Chain, with'}{' '}
+          what the amplifier needs; with a supply of its own it needs none.
+        </Next>
+      </>
+    );
   if (loads.length === 0 && fault === undefined)
     return (
       <>
@@ -45,6 +59,11 @@ function Verdict({ path: { better } }: { readonly path: PathState }) {
     <>
       In order {better.order} every supply arrives
       {isCounted ? ', with the loss of the line counted.' : '; the loss of a line is not counted, see below.'}{' '}
+      {switched && (
+        <span className={switched.switched?.doubt ? 'text-caution' : ''}>
+          {switched.name}: {switched.switched?.sentence}{' '}
+        </span>
+      )}
       <Next>Next: check polarity and short circuits with a meter before an amplifier is connected.</Next>
     </>
   );
