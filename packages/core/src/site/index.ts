@@ -42,6 +42,7 @@ export { skyTemperatureK, surroundings } from './sky-temperature';
 export { clearSeconds, LOW_PASS_DEG, ratingsByHeight, type SkyPoint, skyTrack, wholePictures } from './sky';
 export { greatCircle, locatorOf, parsePosition, type Position } from './place';
 export { openingAt } from './opening';
+export { heardDays, type HeardMark } from './heard';
 export { type ListeningWindow, listeningWindows } from './schedule';
 export { REPEATS } from './repeats';
 export { daylightOf, halfOfHours, lightAt, nextSunEvent } from './sun';

@@ -1,5 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
+import { heardDays, withHeard } from './heard';
 import { criticalHz, openingAt, secantFactor } from './opening';
+import { listeningWindows } from './schedule';
 import type { Position } from './place';
 
 const HERE: Position = { latDeg: 52, lonDeg: 5 };
@@ -73,4 +75,43 @@ test('a wave aslant may be higher than one straight up', () => {
 test('the southern summer is in January', () => {
   const south: Position = { latDeg: -52, lonDeg: 5 };
   expect(criticalHz(south, WINTER + 2 * 3_600_000)).toBeGreaterThan(criticalHz(HERE, WINTER + 2 * 3_600_000));
+});
+
+describe('what was heard opens hours', () => {
+  const HOUR = 3_600_000;
+  const station = { latDeg: 50, lonDeg: 10 };
+  const atHour = (day: number, hour: number): number => Date.UTC(2026, 11, day, hour, 20);
+  const mark = (day: number, hour: number, freqHz = 11.8e6) => ({ atMs: atHour(day, hour), freqHz });
+  const target = {
+    ...{ id: 't', name: '25 m', weight: 3, lowHz: 11.6e6, highHz: 12.1e6, latDeg: null, lonDeg: null },
+    ...{ arrivalDeg: null, fromMin: null, toMin: null },
+  };
+  const at3 = (marks: readonly { readonly atMs: number; readonly freqHz: number }[]) =>
+    listeningWindows([target], [], station, Date.UTC(2026, 11, 20), 24, marks).filter(
+      ({ fromMs, toMs }) => fromMs <= Date.UTC(2026, 11, 20) + 3 * HOUR && toMs > Date.UTC(2026, 11, 20) + 3 * HOUR,
+    );
+  test('days are counted by hour of the day, once each, and only in the band', () => {
+    const days = heardDays([mark(1, 3), mark(1, 3), mark(2, 3), mark(2, 4), mark(3, 3, 15e6)], target);
+    expect([days[3], days[4], days.reduce((sum, one) => sum + one, 0)]).toEqual([2, 1, 3]);
+  });
+  test('25 m at 3 UTC in December is shut by the rule; heard on three days it is fair, with the days; on two it stays shut', () => {
+    expect(at3([])).toEqual([]);
+    expect(at3([mark(1, 3), mark(2, 3)])).toEqual([]);
+    expect(at3([mark(1, 3), mark(2, 3), mark(9, 3)])).toMatchObject([
+      { quality: 'fair', why: 'heard here in this hour on 3 days: your own records' },
+    ]);
+  });
+  test('what was heard never shuts an hour, and what comes at any hour stays so', () => {
+    const noon = Date.UTC(2026, 11, 20, 12);
+    const rule = openingAt(target, station, noon);
+    expect(withHeard(rule, heardDays([], target), noon)).toEqual(rule);
+    const always = { quality: 'good', always: true, why: 'in sight' } as const;
+    expect(
+      withHeard(
+        always,
+        Array.from({ length: 24 }, () => 9),
+        noon,
+      ),
+    ).toBe(always);
+  });
 });

@@ -1,5 +1,6 @@
 import { satellitePasses, type OrbitalElements } from './passes';
 import type { WantedPlace } from './arrival';
+import { heardDays, type HeardMark, withHeard } from './heard';
 import { openingAt } from './opening';
 import type { Position } from './place';
 
@@ -42,6 +43,7 @@ export function withinHours({ fromMin, toMin }: Pick<ScheduledTarget, 'fromMin' 
 /**
  * Good and fair windows in a stretch of time, earliest first: the target's own hours, what the way lets through, and satellite passes. Edges are
  * good to 10 minutes, passes to a second.
+ * @param heard what the listener heard before: in hours of several days it opens what the rule keeps shut.
  */
 export function listeningWindows(
   targets: readonly ScheduledTarget[],
@@ -49,13 +51,16 @@ export function listeningWindows(
   station: Position,
   fromMs: number,
   hours = 24,
+  heard: readonly HeardMark[] = [],
 ): readonly ListeningWindow[] {
   const toMs = fromMs + hours * 60 * MINUTE_MS;
   const windows = targets.flatMap((target): ListeningWindow[] => {
     const found: ListeningWindow[] = [];
+    const days = heardDays(heard, target);
     let open: ListeningWindow | undefined;
     for (let ms = fromMs; ms <= toMs; ms += STEP_MS) {
-      const now = ms < toMs && withinHours(target, ms) ? openingAt(target, station, ms) : undefined;
+      const now =
+        ms < toMs && withinHours(target, ms) ? withHeard(openingAt(target, station, ms), days, ms) : undefined;
       const counted = now && now.quality !== 'poor' ? { quality: now.quality, why: now.why } : undefined;
       // what stands behind a window changes by the minute: the words of its beginning stay
       if (open && open.quality === counted?.quality) continue;

@@ -5,7 +5,7 @@ import { toPathStage } from './path-stages';
 import type { StationData } from './station';
 
 /** Stages of the first order of a path; those that nobody put in order stand as they were made. */
-export const firstStages = (data: StationData, path: Saved<'paths'>): readonly PathStage[] =>
+const firstStages = (data: StationData, path: Saved<'paths'>): readonly PathStage[] =>
   (ordersOf(data, path.id)[0]?.stages ?? data.pathStages.filter(({ pathId }) => pathId === path.id)).map((stage) =>
     toPathStage(data, stage),
   );

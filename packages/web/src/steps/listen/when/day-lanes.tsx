@@ -22,6 +22,8 @@ export interface Lane {
   readonly id: string;
   readonly name: string;
   readonly windows: readonly ListeningWindow[];
+  /** On how many days it was heard, by hour of the UTC day. */
+  readonly heardDays?: readonly number[];
   /** Hours kept free by an appointment, with the beginnings of a timed mode's transmissions. */
   readonly kept?: readonly { readonly fromMs: number; readonly toMs: number; readonly slots: readonly number[] }[];
   /** Which antenna a trial's rule names. */
@@ -60,6 +62,17 @@ function nights(station: Position, fromMs: number, toMs: number): readonly (read
   }
   if (began !== undefined) dark.push([began, toMs]);
   return dark;
+}
+
+/** Middles of the hours shown in which a target was heard before. */
+function heardHours({ heardDays = [] }: Lane, fromMs: number, toMs: number) {
+  const first = Math.ceil(fromMs / HOUR_MS - 0.5);
+  return Array.from({ length: Math.max(0, Math.floor(toMs / HOUR_MS - 0.5) - first + 1) }, (_, i) => first + i).flatMap(
+    (hour) => {
+      const days = heardDays[hour % 24] ?? 0;
+      return days > 0 ? [{ atMs: (hour + 0.5) * HOUR_MS, days }] : [];
+    },
+  );
 }
 
 const CSV_HEAD = ['lane', 'from (UTC)', 'to (UTC)', 'what', 'why'];
@@ -187,6 +200,13 @@ export function DayLanes({
                       {lane.name}, {clockText(one.fromMs)} to {clockText(one.toMs)} UTC, {one.quality}: {one.why}
                     </title>
                   </rect>
+                ))}
+                {heardHours(lane, fromMs, toMs).map(({ atMs, days }) => (
+                  <circle key={atMs} cx={x(atMs)} cy={top + 25} r={Math.min(3.2, 1.6 + 0.4 * days)} fill="var(--plum)">
+                    <title>
+                      {lane.name}: heard in this hour on {days} {days === 1 ? 'day' : 'days'}
+                    </title>
+                  </circle>
                 ))}
                 {lane.kept?.map((one) => {
                   const [left, right] = [x(Math.max(fromMs, one.fromMs)), x(Math.min(toMs, one.toMs))];

@@ -2,6 +2,7 @@ import { clockText } from '../../../ui/moment-text';
 import { daylightOf, lightAt, listeningWindows } from '@velvet-reed/core/site';
 import { listText, midSentence } from '@velvet-reed/core/units';
 import { useState } from 'react';
+import { heardMarks } from '../../../data/heard';
 import { useMoment } from '../../../data/moment';
 import { useNow } from '../../../data/now';
 import type { StationData } from '../../../data/station';
@@ -67,13 +68,14 @@ function When({ data }: { readonly data: StationData }) {
           <Note title="A rule of thumb">
             <p>
               By distance, frequency, month and the sun on the way, at moderate solar activity; your hours and passes.
-              Days differ by 30 %: it is no forecast of the ionosphere.
+              Days differ by 30 %: it is no forecast of the ionosphere. Hours in which you heard a target on three days
+              open by your own records: trials and recordings.
             </p>
           </Note>
           <Note title="Filled and open">
             <p>
               Filled: good. Open: fair. Grey behind: night at the station. Rounded: kept free by an appointment, with a
-              mark for each transmission of a timed mode; dashed below it: a clash.
+              mark for each transmission of a timed mode; dashed below it: a clash. Dots: hours in which you heard it.
             </p>
           </Note>
           <Note title="How these are known">
@@ -92,7 +94,7 @@ function Verdict({ data, hours }: { readonly data: StationData; readonly hours: 
   const { atMs, day } = useMoment();
   const nowMs = useNow();
   const targets = data.targets.map((target) => ({ ...target, id: String(target.id) }));
-  const all = listeningWindows(targets, [], data.station, atMs);
+  const all = listeningWindows(targets, [], data.station, atMs, 24, heardMarks(data));
   const isWhole = ({ fromMs, toMs }: (typeof all)[number]): boolean => toMs - fromMs >= 86_400_000;
   const everyHour = all.filter((one) => isWhole(one) && one.quality === 'good');
   const windows = all.filter((one) => !isWhole(one));

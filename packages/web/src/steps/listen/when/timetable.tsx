@@ -4,6 +4,7 @@ import { CoreError } from '@velvet-reed/core/errors';
 import {
   ELEMENTS_OLD_DAYS,
   elementsEpochMs,
+  heardDays,
   type ListeningWindow,
   listeningWindows,
   readElements,
@@ -12,6 +13,7 @@ import { countText, frequencyText } from '@velvet-reed/core/units';
 import { useMemo } from 'react';
 import { useMoment } from '../../../data/moment';
 import { antennaTurns, comparisonsOf } from '../../../data/conditions';
+import { heardMarks } from '../../../data/heard';
 import { useNow } from '../../../data/now';
 import { entry, useWrite, type StationData } from '../../../data/station';
 import { Disclosure } from '../../../ui/disclosure';
@@ -44,10 +46,13 @@ function useWindows(
     const targets = data.targets.map((target) => ({ ...target, id: String(target.id) }));
     const satellites = data.satellites.map((one) => ({ ...one, id: String(one.id) }));
     try {
-      return { windows: listeningWindows(targets, satellites, data.station, atMs, hours) };
+      return { windows: listeningWindows(targets, satellites, data.station, atMs, hours, heardMarks(data)) };
     } catch (error) {
       if (!(error instanceof CoreError)) throw error;
-      return { windows: listeningWindows(targets, [], data.station, atMs, hours), fault: error.message };
+      return {
+        windows: listeningWindows(targets, [], data.station, atMs, hours, heardMarks(data)),
+        fault: error.message,
+      };
     }
   }, [data, atMs, hours]);
 }
@@ -70,12 +75,20 @@ export function Timetable({ data, hours }: { readonly data: StationData; readonl
     }))
     .filter((lane) => lane.kept.length > 0)
     .slice(0, MOST_KEPT);
+  const marks = useMemo(() => heardMarks(data), [data]);
   const heard: readonly Lane[] = [
     ...[...data.targets].sort((a, b) => b.weight - a.weight).map(({ id, name }) => ({ id: String(id), name })),
     ...data.satellites.map(({ id, name }) => ({ id: `satellite-${id}`, name })),
   ]
     .slice(0, MOST_LANES - kept.length - MOST_RULED)
-    .map((lane) => ({ ...lane, windows: windows.filter(({ id }) => id === lane.id) }));
+    .map((lane) => {
+      const target = data.targets.find(({ id }) => String(id) === lane.id);
+      return {
+        ...lane,
+        windows: windows.filter(({ id }) => id === lane.id),
+        ...(target ? { heardDays: heardDays(marks, target) } : {}),
+      };
+    });
   const ruled: readonly Lane[] = comparisonsOf(data)
     .map((one): Lane => {
       const turns = antennaTurns(one, atMs, atMs + hours * HOUR_MS);
