@@ -108,6 +108,42 @@ describe('the verdict of a path', () => {
     expect(limit).toMatch(/overload is not judged/);
     expect(next).toMatch(/Enter the transmitters nearby/);
   });
+  test('"enter the transmitters" hid what alone helps: the choke comes first, at most two steps are told, and aim comes before all for a dish', () => {
+    const asks = { targetName: 'it', receiver: RECEIVER, transmits: false, choke: 'a common-mode choke: 0 to 15 dB' };
+    const question = { ...WANTED, signals: [] };
+    const plain = pathVerdict([{ order: 1, stages: [], analysis: analysePath([], RECEIVER, question) }], {
+      ...asks,
+      question,
+    });
+    expect(plain.next).toMatch(
+      /^Try a common-mode choke: 0 to 15 dB less noise \(assumed\)\. Then enter the transmitters/,
+    );
+    const high = { ...question, lowHz: 10.489e9, highHz: 10.49e9 };
+    const converter: PathStage = {
+      ...{ kind: 'converter', name: 'Converter', gainDb: 55, noiseFigureDb: 0.7, iip2Dbm: 0, iip3Dbm: -40 },
+      ...{ oscillatorHz: 10.48e9, mixing: 'above', imageRejectionDb: 40 },
+    };
+    const dish = pathVerdict([{ order: 1, stages: [converter], analysis: analysePath([converter], RECEIVER, high) }], {
+      ...asks,
+      question: high,
+    });
+    expect(dish.next).toMatch(/^Aim for the greatest signal.*Then try a common-mode choke/);
+    expect(dish.next).not.toMatch(/transmitters/);
+    const card = { ...RECEIVER, maxHz: 96e3, minHz: 1e3 };
+    const low = { ...question, lowHz: 77e3, highHz: 78e3 };
+    const loop = pathVerdict([{ order: 1, stages: [], analysis: analysePath([], card, low) }], {
+      ...asks,
+      ...{ receiver: card, question: low },
+    });
+    expect(loop.next).toMatch(/keep the hum out by an isolating transformer/i);
+    expect(loop.next.match(/\. Then/g)).toHaveLength(1);
+  });
+  test('what the verdict advises is there as data, and only where the chain can be cured', () => {
+    expect(judge([[]], [{ name: 'far', freqHz: 5e6, levelDbm: -80 }]).cure).toBeUndefined();
+    const { cure, next } = judge([[]], [{ name: 'strong', freqHz: 1e6, levelDbm: 0 }]);
+    expect(cure?.kinds).toContain('stop');
+    expect(next).toBe(cure?.words);
+  });
   test('an own transmitter that nobody planned for comes before everything, with its level and Guard as the next step', () => {
     const question = { ...WANTED, signals: [{ name: 'far', freqHz: 5e6, levelDbm: -80 }] };
     const { sentence, next } = pathVerdict([{ order: 1, stages: [], analysis: analysePath([], RECEIVER, question) }], {

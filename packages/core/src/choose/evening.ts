@@ -14,7 +14,7 @@ const bands = (id: string, name: string, lowHz: number, highHz: number): Forecas
 
 /**
  * What fills a receiver on short wave in the evening though nobody entered it: all broadcasts of two bands each, taken for one carrier in their middle.
- * About −26 dBm from an isotropic antenna in all (assumed, ±12 dB); a wide-open antenna in a dense region brings −25 to −10 dBm (common practice, no source).
+ * About −29 dBm from an isotropic antenna in all (assumed, ±12 dB); a wide-open antenna in a dense region brings −25 to −10 dBm (common practice, no source).
  */
 export const EVENING: readonly ForecastTarget[] = [
   bands('evening-41', 'evening broadcasts on 49 and 41 m', 7.2e6, 7.45e6),

@@ -6,6 +6,9 @@ import { readyCandidate } from './candidate';
 import { burdenOf } from './cost';
 import type { ForecastPlace, ForecastTarget } from './forecast';
 import { solveHearing } from './hearing';
+import { EVENING } from './evening';
+import { analysePath } from '../path/plan';
+import { pathVerdict } from '../path/verdict';
 import { pathEnd } from './path-end';
 
 const GROUND: Ground = { type: 'real', relPermittivity: 13, conductivitySPerM: 0.005 };
@@ -70,5 +73,38 @@ describe('what an antenna hands to its path', () => {
       ...{ state: 'judged', question: { externalFaDb: 40, antennaNoise: 0 } },
       remarks: [expect.stringMatching(/No antenna is chosen/)],
     });
+  });
+  // 100 kW and 4 dBi are 84 dBm; √(1500² + 600²) = 1615 km lose 113.9 dB at 7.325 MHz and 116.3 at 9.65, a hop at night 14 more; twenty of them 13 dB (by hand)
+  test('evening broadcasts count on short wave, not by day and not at VHF: −30.9 and −33.3 dBm from a lossless antenna', () => {
+    const assumed = (target: ForecastTarget) => {
+      const end = pathEnd(target, place(1));
+      if (end.state !== 'judged') throw new Error(end.because);
+      return end.question.signals.filter((signal) => signal.assumed).map(({ levelDbm }) => levelDbm);
+    };
+    const [low, high] = assumed({ ...TARGET, time: 'night' });
+    expect(Math.abs(low + 30.9)).toBeLessThan(0.3);
+    expect(Math.abs(high + 33.3)).toBeLessThan(0.3);
+    expect(assumed({ ...TARGET, time: 'day' })).toEqual([]);
+    expect(assumed({ ...TARGET, lowHz: 118e6, highHz: 137e6 })).toEqual([]);
+  });
+  test('a receiver of little full scale is filled by an evening on a good dipole, and the verdict says what ends it', () => {
+    const design = startDesign('half-wave-dipole', 7.1e6);
+    const target: ForecastTarget = { ...TARGET, lowHz: 7e6, highHz: 7.2e6, time: 'night' };
+    const spec = { id: 'own-1', name: 'wire', source: 'own' as const, design, burden: burdenOf(design) };
+    const end = pathEnd(target, place(1), readyCandidate(spec, [target, ...EVENING], GROUND, solveHearing));
+    if (end.state !== 'judged') throw new Error(end.because);
+    // the dipole is on its frequency: it hands on a few dB more or less than a lossless isotropic antenna
+    const total = 10 * Math.log10(end.question.signals.reduce((sum, one) => sum + 10 ** (one.levelDbm / 10), 0));
+    expect(Math.abs(total + 29)).toBeLessThan(8);
+    const receiver = {
+      ...{ name: 'deaf to nothing', bits: 12, fullScaleDbm: -45, sampleRateHz: 60e6, complexSamples: false },
+      ...{ noiseFigureDb: 6, iip2Dbm: 60, iip3Dbm: 20, minHz: 1e5, maxHz: 29e6 },
+    };
+    const analysis = analysePath([], receiver, end.question);
+    const { better, cure, overloadJudged } = pathVerdict([{ order: 1, stages: [], analysis }], {
+      ...{ targetName: '40 m', receiver, question: end.question, transmits: false },
+    });
+    expect([better.state, overloadJudged]).toEqual(['overload', true]);
+    expect(cure?.kinds.length).toBeGreaterThan(0);
   });
 });

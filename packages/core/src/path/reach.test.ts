@@ -57,7 +57,7 @@ test('"tunes to none" was said of a receiver behind a converter, and its card tu
   expect(reachesThrough([{ ...converter, oscillatorHz: 8e9 }], dongle, 10.489e9, 10.49e9)).toBe(false);
   const found = setupCard(dongle, 739.5e6, 2400);
   expect(setupSentence(dongle, 'the satellite', found, { name: 'Converter', outHz: 739.5e6, mirrored: false })).toBe(
-    'Tune dongle to 739.20 MHz for the satellite, which Converter brings to 739.50 MHz: beside it, clear of the spike in the middle.',
+    'Tune dongle to 739.20 MHz for the satellite, which Converter brings to 739.50 MHz, beside it and clear of the spike.',
   );
 });
 test('a superhet has a dial and no samples: neither "complex samples" nor a floor of a converter', () => {

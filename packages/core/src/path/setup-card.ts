@@ -134,7 +134,7 @@ export function setupSentence(
   if (card.outside) return `${receiver.name} does not tune to ${wanted}.`;
   if (receiver.superhet) return `Set the dial of ${receiver.name} to ${wanted}: it samples nothing, so nothing folds.`;
   if (card.tuning)
-    return `Tune ${receiver.name} to ${frequencyText(card.tuning.tunedHz, 5)} for ${wanted}: beside it, clear of the spike in the middle.`;
+    return `Tune ${receiver.name} to ${frequencyText(card.tuning.tunedHz, 5)} for ${wanted}, beside it and clear of the spike.`;
   if (card.appearsAtHz === undefined)
     return `${receiver.name} cannot show ${wanted}: it lies on the edge of a zone and falls on its own mirror.`;
   return card.mirrored || card.folded

@@ -45,7 +45,8 @@ function nextOf(one: JudgedOrder, found: OrderState, cure: Cure | undefined, ask
         return 'Nothing behind the antenna’s own amplifier helps: a filter at its input, or another antenna.';
       if (found.state === 'noise')
         return one.stages.some(({ kind }) => kind === 'converter')
-          ? 'What remains is the noise of the converter itself.'
+          ? // its own noise remains: what is left to do is told with all that comes afterwards
+            ''
           : 'Nothing that was tried here takes a decibel off: choose an antenna that hands on more.';
       return 'Nothing that was tried here ends it: choose another antenna or receiver.';
     }
@@ -111,9 +112,8 @@ interface PathAsks {
 const AIMED_FROM_HZ = 3e9;
 /** A receiver that ends here is a sound card. */
 const SOUND_CARD_MOST_HZ = 200e3;
-const AIM = 'aim for the greatest signal, let the oscillator warm up, and read how far it drifts';
-const ISOLATE =
-  'put an isolating transformer between the cable and the sound card: it keeps the hum of the computer out';
+const AIM = 'aim for the greatest signal, then let the oscillator warm up and read its drift';
+const ISOLATE = 'keep the hum out by an isolating transformer between cable and sound card';
 
 /** What comes after the chain itself is in order: what it alone needs, then what nobody knows yet. */
 function afterwards(one: JudgedOrder, { question, receiver, choke }: PathAsks): readonly string[] {
@@ -121,7 +121,7 @@ function afterwards(one: JudgedOrder, { question, receiver, choke }: PathAsks): 
   return [
     ...(aimed ? [AIM] : []),
     ...(receiver.maxHz <= SOUND_CARD_MOST_HZ ? [ISOLATE] : []),
-    ...(choke === undefined ? [] : [`try ${choke}`]),
+    ...(choke === undefined ? [] : [`try ${choke} less noise (assumed)`]),
     ...(question.signals.some(({ assumed }) => !assumed) || aimed
       ? []
       : ['enter the transmitters nearby in Listen: without them overload is not judged']),
@@ -178,9 +178,10 @@ export function pathVerdict(orders: readonly JudgedOrder[], asks: PathAsks): Pat
       : undefined;
   const first = judged ? nextOf(judged, better, cure, asks) : '';
   const calm = better.state === 'fine' || better.state === 'noise';
-  const more = judged && calm ? afterwards(judged, asks).slice(0, STEPS_TOLD) : [];
+  const more = judged && calm ? afterwards(judged, asks) : [];
   // what is in order already needs no sentence of its own where something else is to be done
-  const steps = more.length > 0 && better.state === 'fine' && !asks.transmits ? more : [first, ...more];
+  const all = more.length > 0 && better.state === 'fine' && !asks.transmits ? more : [first, ...more];
+  const steps = all.filter((step) => step !== '').slice(0, STEPS_TOLD);
   const next = steps.map((step, i) => (i === 0 ? capital(step) : `Then ${step}`).replace(/\.?$/, '.')).join(' ');
   return {
     better,

@@ -139,6 +139,17 @@ export interface OutsideNoise extends ExpectedNoise {
   readonly measured?: { readonly floor: Floor; readonly overClassDb: number };
 }
 
+/** From here up nobody listens but with what looks up. */
+const AIMED_FROM_HZ = 3e9;
+/** How an antenna looks at a target: up where only a dish hears it. */
+export function noiseViewOf(
+  { station }: StationData,
+  target: Saved<'targets'>,
+): NoiseView & { readonly elevationDeg: number } {
+  const { elevationDeg } = arrivalOf(target, station, Date.parse(station.createdAt));
+  return { seesSky: target.lowHz >= AIMED_FROM_HZ, elevationDeg };
+}
+
 /** @param view absent: an antenna near the ground. */
 export function outsideNoise(data: StationData, freqHz: number, view: NoiseView = {}): OutsideNoise {
   const { station } = data;

@@ -1,8 +1,8 @@
 import { SCHEMAS } from '@velvet-reed/contract';
-import { arrivalOf, combinedDecilesDb, insideStatedRange, medianFaDb, noisePowerDbm } from '@velvet-reed/core/site';
+import { combinedDecilesDb, insideStatedRange, medianFaDb, noisePowerDbm } from '@velvet-reed/core/site';
 import { fixed, frequencyText } from '@velvet-reed/core/units';
 import { levelsOf } from '../../../data/levels';
-import { outsideNoise } from '../../../data/derive';
+import { noiseViewOf, outsideNoise } from '../../../data/derive';
 import { entry, useWrite, type StationData } from '../../../data/station';
 import { staleLevel } from '../../../data/taken-on';
 import { Disclosure } from '../../../ui/disclosure';
@@ -63,11 +63,9 @@ export function OutsideNoise({ data }: { readonly data: StationData }) {
             <tbody>
               {data.targets.map((target) => {
                 const freqHz = (target.lowHz + target.highHz) / 2;
-                const noise = outsideNoise(data, freqHz);
-                const up = outsideNoise(data, freqHz, {
-                  seesSky: true,
-                  elevationDeg: arrivalOf(target, station, Date.parse(station.createdAt)).elevationDeg,
-                });
+                const view = noiseViewOf(data, target);
+                const noise = outsideNoise(data, freqHz, view);
+                const up = outsideNoise(data, freqHz, { ...view, seesSky: true });
                 const { measured } = noise;
                 const origin = measured
                   ? 'measured'

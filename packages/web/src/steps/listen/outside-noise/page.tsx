@@ -1,7 +1,7 @@
 import { noisePowerDbm } from '@velvet-reed/core/site';
 import { fixed } from '@velvet-reed/core/units';
 import { Link } from 'react-router';
-import { outsideNoise } from '../../../data/derive';
+import { noiseViewOf, outsideNoise } from '../../../data/derive';
 import { useStationId, type StationData } from '../../../data/station';
 import { Room } from '../../../ui/room';
 import { Next, Note } from '../../../ui/section';
@@ -51,12 +51,18 @@ function Verdict({ data }: { readonly data: StationData }) {
         <Next>Next: say in Wanted what you want to hear, and its noise stands here.</Next>
       </>
     );
-  const noise = outsideNoise(data, (target.lowHz + target.highHz) / 2);
+  const view = noiseViewOf(data, target);
+  const noise = outsideNoise(data, (target.lowHz + target.highHz) / 2, view);
   const levelDbm = noisePowerDbm(noise.faDb, target.bandwidthHz);
   return (
     <>
       Noise from outside at {target.name}: {fixed(levelDbm, 1).replace('-', '−')} dBm in its bandwidth (
-      {noise.measured ? 'your floor, measured' : 'by the class, catalogue'}); a weaker signal is not heard.{' '}
+      {noise.measured
+        ? 'your floor, measured'
+        : view.seesSky
+          ? 'of a dish that looks up, model'
+          : 'by the class, catalogue'}
+      ); a weaker signal is not heard.{' '}
       <Next>
         {noise.measured ? (
           <Link to={`/s/${stationId}/noise/floor`}>Next: see in Noise who makes it.</Link>

@@ -12,24 +12,31 @@ export default function ConverterRoom() {
     <StationPage>
       {(data) => (
         <PathRoom data={data} title="Converter, Path" verdict={(path) => <Verdict path={path} />}>
-          {({ path, better, asked, target, receiver }) => (
-            <>
+          {({ path, better, asked, target, receiver }) => {
+            const own = converterOf(better.stages);
+            const splitters = (
               <Splitters
                 key={path.id}
                 noiseFigureDb={better.analysis.noiseFigureDb}
                 outsideDb={asked.question.externalFaDb}
               />
-              <Converters
-                key={`converter of ${path.id}`}
-                here={{
-                  rfHz: (target.lowHz + target.highHz) / 2,
-                  elevationDeg: arrivalOf(target, data.station, Date.parse(data.station.createdAt)).elevationDeg,
-                  receiverNoiseFigureDb: effectiveNoiseFigureDb(receiver),
-                  ...(converterOf(better.stages) ?? {}),
-                }}
-              />
-            </>
-          )}
+            );
+            return (
+              <>
+                {own ? null : splitters}
+                <Converters
+                  key={`converter of ${path.id}`}
+                  here={{
+                    rfHz: (target.lowHz + target.highHz) / 2,
+                    elevationDeg: arrivalOf(target, data.station, Date.parse(data.station.createdAt)).elevationDeg,
+                    receiverNoiseFigureDb: effectiveNoiseFigureDb(receiver),
+                    ...(own ? { stage: own } : {}),
+                  }}
+                />
+                {own ? splitters : null}
+              </>
+            );
+          }}
         </PathRoom>
       )}
     </StationPage>
@@ -37,10 +44,7 @@ export default function ConverterRoom() {
 }
 
 /** The converter of a chain, if one stands there. */
-function converterOf(stages: readonly PathStage[]) {
-  const stage = stages.find((one) => one.kind === 'converter');
-  return stage && { stage };
-}
+const converterOf = (stages: readonly PathStage[]) => stages.find((stage) => stage.kind === 'converter');
 
 /** Where the path's own converter brings what is wanted, and what that leaves; without one, what would be lost by sharing. */
 function Verdict({ path: { better, target, receiver } }: { readonly path: PathState }) {

@@ -27,7 +27,7 @@ export default function FilterRoom() {
 
 /** Whether a filter is what this path needs, by the same verdict as in Chain. */
 function Verdict({
-  verdict: { cure, overloadJudged, better, next },
+  verdict: { cure, overloadJudged, better },
   targetName,
   path,
 }: {
@@ -44,7 +44,11 @@ function Verdict({
   if (cure)
     return (
       <>
-        A filter is not what {path} needs first. <Next>Next: {next.charAt(0).toLowerCase() + next.slice(1)}</Next>
+        A filter is not what {path} needs first.{' '}
+        <Next>
+          Next: {cure.words.charAt(0).toLowerCase()}
+          {cure.words.slice(1)}
+        </Next>
       </>
     );
   if (!overloadJudged)

@@ -22,7 +22,7 @@ export default function ReceiverRoom() {
                 {setupSentence(receiver, target.name, card, frequencyPlan(stages, wantedHz).at(-1))}{' '}
                 <Next>
                   {receiver.offsetPpm === null
-                    ? 'Next: read the frequency of a standard once, below, and its error is known.'
+                    ? 'Next: read a standard once, below: then its error is known.'
                     : 'Next: set its gain by measurement, in Noise.'}
                 </Next>
               </>
