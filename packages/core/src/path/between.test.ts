@@ -50,14 +50,15 @@ describe('pad test', () => {
     [10, /before the pad \(amplifier\)/],
     [20, /receiver, second order/],
     [30, /receiver, third order/],
-    [0.5, /inside the receiver/],
+    [0.5, /inside the receiver, or .*by the screen of a cable/],
     [15, /mixture/],
     [45, /clipping/],
   ])('a spur that falls by %s dB behind a 10 dB pad', (spurDropDb, where) => {
     expect(drop(spurDropDb)).toMatch(where);
   });
   test('without an amplifier ahead it is real; a wanted signal that does not follow makes the test worthless', () => {
-    expect(drop(10, false)).toMatch(/A real signal/);
+    // a rusty joint outside makes products that fall as a real signal does (common practice, no source)
+    expect(drop(10, false)).toMatch(/A real signal, or made outside in a poor joint/);
     expect(drop(20, true, 4)).toMatch(/does not count/);
   });
 });

@@ -97,7 +97,8 @@ const SLOPE_WITHIN = 0.35;
 
 /**
  * Where a spur is made, by how it falls when a pad goes in. A spur that falls as the pad does is real or was made ahead of the pad; twice or three
- * times as fast: second or third order behind it; not at all: inside the receiver, behind the input.
+ * times as fast: second or third order behind it; not at all: inside the receiver, or past its socket by the screen of a cable. Passive joints outside make
+ * products that look real.
  */
 export function padFinding(test: {
   readonly padDb: number;
@@ -118,21 +119,23 @@ export function padFinding(test: {
   if (near(0))
     return {
       slope,
-      where: 'Made inside the receiver, behind its input: the antenna has no part in it.',
-      advice: 'Look at the clock, the computer and its supply; no filter at the antenna helps.',
+      where: 'Made inside the receiver, or it comes in past its socket: by the screen of a cable or by the supply.',
+      advice:
+        'Take the antenna cable off. If it goes, a common-mode choke helps; if it stays, look at the clock, the computer and its supply.',
     };
   if (near(1))
     return test.amplifierAhead
       ? {
           slope,
-          where: 'Product made before the pad (amplifier), or a real signal.',
+          where: 'Product made before the pad (amplifier), or outside in a poor joint; or a real signal.',
           advice:
             'Put the pad, or a filter, ahead of the amplifier: only that decides, and only a filter there can help.',
         }
       : {
           slope,
-          where: 'A real signal: it falls as the wanted one does.',
-          advice: 'It comes in by the antenna; look for its transmitter.',
+          where: 'A real signal, or made outside in a poor joint: it falls as the wanted one does.',
+          advice:
+            'It comes in by the antenna: look for its transmitter. Where it is the sum or difference of two strong ones, look for rusty joints at mast, gutter and fence.',
         };
   if (near(2))
     return {
