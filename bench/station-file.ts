@@ -26,7 +26,7 @@ export async function stationFileBench(): Promise<void> {
   for (let seed = 1; seed <= STATIONS; seed += 1) {
     const file = await saved(from, await madeUpStation(from, seed));
     const contents = await readStationFile(file);
-    const id = await takeAsNew(into, contents, author());
+    const { stationId: id } = await takeAsNew(into, contents, author());
     if (Buffer.compare(await saved(into, id), file) !== 0) differing += 1;
     const take = new Set(Object.values(contents.records).flatMap((list) => list.map(({ uuid }) => uuid)));
     const { added, changed } = await takeBeside(into, id, contents, { take, author: author() });

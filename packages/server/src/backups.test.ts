@@ -1,4 +1,4 @@
-import { mkdtempSync, readdirSync, rmSync, statSync, truncateSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readdirSync, renameSync, rmSync, statSync, truncateSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterEach, beforeEach, expect, test } from '@jest/globals';
@@ -93,4 +93,55 @@ test('the daily one is made when it is due, once', async () => {
   backups.schedule();
   await new Promise((resolve) => setTimeout(resolve, 200));
   expect(backups.list()).toHaveLength(1);
+});
+
+test('restoring the oldest of seven deleted it and answered 500: it is put back, and is still there', async () => {
+  await station('first');
+  const oldest = await backups.make('before');
+  for (let i = 0; i < 6; i += 1) await backups.make('before');
+  await station('second');
+  await request(app).post('/api/backups/restore').send({ name: oldest.name }).expect(200);
+  expect(await names()).toEqual(['first']);
+  expect(backups.list().some(({ name }) => name === oldest.name)).toBe(true);
+});
+
+test('seven backups dated in the future stopped the dailies and answered 404: one is made, kept and found', async () => {
+  await station('here');
+  const made = await backups.make('daily');
+  for (let i = 1; i <= 7; i += 1)
+    renameSync(
+      path.join(backups.folder, (await backups.make('daily')).name),
+      path.join(backups.folder, `velvet-reed-daily-2099-01-0${i}T00-00-00-000.sqlite`),
+    );
+  rmSync(path.join(backups.folder, made.name), { force: true });
+  await backups.makeDue();
+  expect(backups.fault()).toBeUndefined();
+  const today = backups.list().filter(({ madeMs }) => madeMs <= Date.now());
+  expect(today).toHaveLength(1);
+  await request(app).post('/api/backups').expect(201);
+  // made just now, it is not made again
+  await backups.makeDue();
+  expect(backups.list().filter(({ kind, madeMs }) => kind === 'daily' && madeMs <= Date.now())).toHaveLength(1);
+});
+
+test('a change that was begun on a version that a restore took away is a conflict, not taken', async () => {
+  const made: { body: { id: number } } = await station('here');
+  const address = `/api/stations/${made.body.id}`;
+  const entry = { op: 'create', resource: 'entries', values: { step: 'notebook', text: 'as it was', atMs: 1 } };
+  await request(app)
+    .post(`${address}/changes`)
+    .send({ changes: [entry] })
+    .expect(200);
+  const kept = await backups.make('asked');
+  const change = (version: number, text: string) =>
+    request(app)
+      .post(`${address}/changes`)
+      .send({ changes: [{ op: 'update', resource: 'entries', id: 1, version, values: { text } }] });
+  await change(1, 'changed').expect(200);
+  await request(app).post('/api/backups/restore').send({ name: kept.name }).expect(200);
+  await change(1, 'begun before').expect(409);
+  await change(2, 'begun after the change').expect(409);
+  const now: { body: { entries: { version: number; text: string }[] } } = await request(app).get(address).expect(200);
+  expect(now.body.entries[0].text).toBe('as it was');
+  await change(now.body.entries[0].version, 'goes on').expect(200);
 });

@@ -14,6 +14,7 @@ import path from 'node:path';
 import sqlite3 from 'sqlite3';
 import { dataFileFault, plainConnection } from './data-file';
 import { openDatabase, type Database } from './database';
+import { mendReferences } from './mend';
 import { migrator } from './migrate';
 import { NotFoundError, RequestError } from './refusals';
 import { renewRun } from './station-answer';
@@ -36,7 +37,8 @@ interface DatabaseCheck {
 export interface Backups {
   readonly folder: string;
   list(): readonly Backup[];
-  make(kind: Backup['kind']): Promise<Backup>;
+  /** @param spared is not taken away to make room. */
+  make(kind: Backup['kind'], spared?: string): Promise<Backup>;
   /** Puts all stations back as they were then; what is here now is kept as a backup first. */
   restore(name: string): Promise<void>;
   check(): Promise<DatabaseCheck>;
@@ -79,7 +81,7 @@ export function openBackups(db: Database, file: string): Backups {
             return [{ name, kind, madeMs: momentOf(found[2]), bytes: statSync(path.join(folder, name)).size }];
           })
           .sort((a, b) => b.madeMs - a.madeMs);
-  const make = async (kind: Backup['kind']): Promise<Backup> => {
+  const make = async (kind: Backup['kind'], spared?: string): Promise<Backup> => {
     mkdirSync(folder, { recursive: true, mode: 0o700 });
     // what an ended process left half
     for (const name of readdirSync(folder))
@@ -95,9 +97,11 @@ export function openBackups(db: Database, file: string): Backups {
     }
     chmodSync(half, 0o600);
     renameSync(half, path.join(folder, name));
+    // what was just made counts as the newest, whatever a clock says that stood wrong when others were made
     list()
-      .filter((one) => one.kind === kind)
-      .slice(KEPT)
+      .filter((one) => one.kind === kind && one.name !== name)
+      .slice(KEPT - 1)
+      .filter((one) => one.name !== spared)
       .forEach((old) => rmSync(path.join(folder, old.name), { force: true }));
     const made = list().find((one) => one.name === name);
     if (!made) throw new NotFoundError('backup');
@@ -106,7 +110,8 @@ export function openBackups(db: Database, file: string): Backups {
   let fault: string | undefined;
   const makeDue = async (): Promise<void> => {
     try {
-      const last = list().find(({ kind }) => kind === 'daily');
+      // one that is dated in the future was made while the clock stood wrong: it says nothing of today
+      const last = list().find(({ kind, madeMs }) => kind === 'daily' && madeMs <= Date.now());
       if (!last || Date.now() - last.madeMs > DAY_MS) await make('daily');
       fault = undefined;
     } catch (error) {
@@ -122,7 +127,7 @@ export function openBackups(db: Database, file: string): Backups {
     fault: () => fault,
     async restore(name) {
       if (!list().some((one) => one.name === name)) throw new NotFoundError('backup');
-      await make('before');
+      await make('before', name);
       const work = mkdtempSync(path.join(tmpdir(), 'velvet-reed-restore-'));
       const copy = path.join(work, 'backup.sqlite');
       try {
@@ -131,6 +136,7 @@ export function openBackups(db: Database, file: string): Backups {
         const old = openDatabase(copy);
         try {
           await migrator(old.sequelize).up();
+          await mendReferences(old);
         } finally {
           await old.sequelize.close();
         }
@@ -178,6 +184,18 @@ async function putBack(db: Database, file: string): Promise<void> {
     await db.write(async (transaction) => {
       // rows point at each other across tables: what must hold, holds at the end
       await db.sequelize.query('PRAGMA defer_foreign_keys = ON', { transaction });
+      // a change that was begun on what is here now must not fit what comes back: versions go on from the highest of both
+      const versioned: string[] = [];
+      let highest = 0;
+      for (const table of tables) {
+        const names = (await from.all(`PRAGMA table_info(${column(table)})`)).map(({ name }) => String(name));
+        if (!names.includes('version')) continue;
+        versioned.push(table);
+        const [rows] = await db.sequelize.query(`SELECT MAX(version) AS most FROM ${column(table)}`, { transaction });
+        const [row] = Array.isArray(rows) ? rows : [];
+        const most = typeof row === 'object' && row !== null && 'most' in row ? Number(row.most) : 0;
+        highest = Math.max(highest, most);
+      }
       for (const table of tables) await db.sequelize.query(`DELETE FROM ${column(table)}`, { transaction });
       for (const table of tables) {
         const names = (await from.all(`PRAGMA table_info(${column(table)})`)).map(({ name }) => String(name));
@@ -185,6 +203,8 @@ async function putBack(db: Database, file: string): Promise<void> {
         for (const row of await from.all(`SELECT * FROM ${column(table)}`))
           await db.sequelize.query(into, { bind: names.map((name) => row[name]), transaction });
       }
+      for (const table of versioned)
+        await db.sequelize.query(`UPDATE ${column(table)} SET version = version + ${highest}`, { transaction });
     });
   } finally {
     await from.close();

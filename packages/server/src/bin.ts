@@ -2,10 +2,10 @@ import { RESOURCE_NAMES, RESOURCES, type ResourceName } from '@velvet-reed/contr
 import { randomUUID } from 'node:crypto';
 import { Op } from 'sequelize';
 import type { Database, Row } from './database';
-import { noteEdit, takeBack } from './history';
+import { noteEdit, requireParents, takeBack } from './history';
 import { findStation } from './records';
-import { NotFoundError, RequestError } from './refusals';
-import { countText, referencesOf } from './resources';
+import { NotFoundError } from './refusals';
+import { countText } from './resources';
 
 /** What was deleted at once: a record, and what went along with it. */
 export interface Binned {
@@ -62,7 +62,7 @@ export async function binOf(db: Database, stationId: number): Promise<readonly B
 
 /**
  * Brings back what was deleted at once, whoever deleted it, with its parts and what had let go of it.
- * @throws RequestError when it belongs to something that is in the bin itself.
+ * @throws UndoRefusedError when it belongs to something that is in the bin itself.
  */
 export function bringBack(db: Database, stationId: number, batch: string, device: string): Promise<number> {
   return db.write(async (transaction) => {
@@ -85,7 +85,7 @@ export function bringBack(db: Database, stationId: number, batch: string, device
           ...{ where: { resource, recordId, id: { [Op.gt]: edit.get('id') }, undoneAt: null }, transaction },
         });
         if (later > 0) continue;
-      } else await requireParents(db, resource, beforeOf(edit), deleted);
+      }
       await takeBack(db, transaction, edit);
       await edit.update({ undoneAt: new Date() }, { transaction });
       await noteEdit(db, transaction, {
@@ -93,25 +93,9 @@ export function bringBack(db: Database, stationId: number, batch: string, device
         ...{ op: 'update', before: null, after: null, final: true },
       });
     }
+    await requireParents(db, transaction, edits);
     return deleted.length;
   });
-
-  async function requireParents(
-    at: Database,
-    resource: ResourceName,
-    values: Record<string, unknown>,
-    deleted: readonly Row[],
-  ): Promise<void> {
-    for (const { field, to, along } of referencesOf(resource)) {
-      const id = values[field];
-      if (!along || typeof id !== 'number') continue;
-      const coming = deleted.some((edit) => resourceOf(edit) === to && Number(edit.get('recordId')) === id);
-      if (!coming && !(await at.tables[to].findByPk(id)))
-        throw new RequestError(
-          `It belongs to a ${RESOURCES[to].label} that is in the bin itself. Bring that back first. Nothing was changed.`,
-        );
-    }
-  }
 }
 
 /** Takes what is in the bin away for good. @returns how many records went. */
@@ -126,11 +110,10 @@ export function emptyBin(db: Database, stationId: number): Promise<number> {
       });
       const ids = rows.map((row) => Number(row.get('id')));
       if (ids.length === 0) continue;
-      // their past cannot be undone any more
-      await db.edits.update(
-        { undoneAt: new Date() },
-        { where: { stationId, resource, recordId: { [Op.in]: ids }, undoneAt: null }, transaction },
-      );
+      // their past cannot be undone any more, and what stood in them is gone from there, too
+      const theirs = { stationId, resource, recordId: { [Op.in]: ids } };
+      await db.edits.update({ before: null, after: null }, { where: theirs, transaction });
+      await db.edits.update({ undoneAt: new Date() }, { where: { ...theirs, undoneAt: null }, transaction });
       await db.sequelize.query('PRAGMA defer_foreign_keys = ON', { transaction });
       gone += await db.tables[resource].destroy({ where: { id: { [Op.in]: ids } }, force: true, transaction });
     }

@@ -15,6 +15,7 @@ import { pathToFileURL } from 'node:url';
 import { CoreError } from '@velvet-reed/core/errors';
 import sqlite3 from 'sqlite3';
 import { openDatabase, type Database } from './database';
+import { mendReferences } from './mend';
 import { MIGRATION_NAMES, migrator } from './migrate';
 
 /** The file with the stations cannot be used: which one, what is wrong, what to do. Nothing was changed. */
@@ -220,6 +221,7 @@ export async function openDataFolder(folder: string): Promise<DataFolder> {
     for (const end of ['', '-wal', '-shm']) if (existsSync(file + end)) chmodSync(file + end, 0o600);
     db = openDatabase(file);
     await migrator(db.sequelize).up();
+    await mendReferences(db);
     const held = lock;
     const opened = db;
     return {

@@ -66,6 +66,22 @@ export interface Database {
   read<T>(work: (transaction: Transaction) => Promise<T>): Promise<T>;
 }
 
+/**
+ * A COMMIT that fails leaves its transaction open, and every later write would wait for it until it times out. The driver forgets the connection; here it is
+ * rolled back, closed and taken off the driver's list.
+ */
+const ended = (sequelize: Sequelize, transaction: Transaction | undefined): Promise<void> =>
+  new Promise((resolve) => {
+    const connection: unknown = transaction && Reflect.get(transaction, 'connection');
+    if (!(connection instanceof sqlite3.Database)) return resolve();
+    const manager: unknown = Reflect.get(sequelize, 'connectionManager');
+    const listed: unknown = typeof manager === 'object' && manager !== null && Reflect.get(manager, 'connections');
+    if (typeof listed === 'object' && listed !== null)
+      for (const [name, one] of Object.entries(listed)) if (one === connection) Reflect.deleteProperty(listed, name);
+    // one that was rolled back and closed in order says so, and that is well
+    connection.run('ROLLBACK', () => connection.close(() => resolve()));
+  });
+
 function byResource(make: (name: ResourceName) => Table): Readonly<Record<ResourceName, Table>>;
 function byResource(make: (name: ResourceName) => Table): Readonly<Record<string, Table>> {
   return Object.fromEntries(RESOURCE_NAMES.map((name) => [name, make(name)]));
@@ -133,7 +149,18 @@ export function openDatabase(storage: string, { mostPages }: FileLimits = {}): D
     tables: byResource(resource),
     commits,
     write(work) {
-      const run = tail.then(() => sequelize.transaction(work));
+      const run = tail.then(async () => {
+        let held: Transaction | undefined;
+        try {
+          return await sequelize.transaction((transaction) => {
+            held = transaction;
+            return work(transaction);
+          });
+        } catch (error) {
+          await ended(sequelize, held);
+          throw error;
+        }
+      });
       void run.then(
         () => commits.emit('commit'),
         () => undefined,

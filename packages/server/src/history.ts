@@ -94,6 +94,23 @@ async function usersOf(db: Database, transaction: Transaction, resource: Resourc
   return undefined;
 }
 
+/** What records that came back point at must be there. @throws UndoRefusedError naming what must come back first. */
+export async function requireParents(db: Database, transaction: Transaction, edits: readonly Row[]): Promise<void> {
+  for (const edit of edits) {
+    const resource = String(edit.get('resource'));
+    if (!isResource(db, resource)) continue;
+    const row = await db.tables[resource].findByPk(Number(edit.get('recordId')), { transaction });
+    if (!row) continue;
+    for (const { field, to } of referencesOf(resource)) {
+      const id = row.get(field);
+      if (typeof id !== 'number' || (await db.tables[to].count({ where: { id }, transaction })) > 0) continue;
+      throw new UndoRefusedError(
+        `This ${RESOURCES[resource].label} belongs to something that is in the bin itself (${RESOURCES[to].label}). Bring that back first. Nothing was changed.`,
+      );
+    }
+  }
+}
+
 /** One edit back to what was before. */
 export async function takeBack(db: Database, transaction: Transaction, edit: Row): Promise<void> {
   const name = String(edit.get('resource'));
@@ -161,6 +178,7 @@ export function undo(
         ...{ op: 'update', before: null, after: null, final: true },
       });
     }
+    await requireParents(db, transaction, edits);
     return { undone: edits.length, what: storyOf(db, edits[0]), batch: name };
   });
 }

@@ -124,7 +124,7 @@ describe('a disk that runs full in the middle', () => {
       ...contents,
       records: { ...contents.records, entries: (contents.records.entries ?? []).slice(0, 3) },
     };
-    const id = await takeAsNew(made, small, author());
+    const { stationId: id } = await takeAsNew(made, small, author());
     const before = JSON.stringify(await stationRecords(made, id));
     const backup = await openBackups(made, own).make('asked');
     await made.sequelize.close();

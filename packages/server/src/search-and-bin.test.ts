@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -6,6 +7,7 @@ import { pino } from 'pino';
 import request from 'supertest';
 import { createApp } from './app';
 import { openDatabase, type Database } from './database';
+import { mendReferences } from './mend';
 import { migrator } from './migrate';
 import { HUT } from './test-server';
 
@@ -118,5 +120,86 @@ describe('bin', () => {
     expect(await db.tables.entries.count({ where: { id: entryRow.id }, paranoid: false })).toBe(0);
     expect((await now()).targets).toHaveLength(after.targets.length);
     await request(app).post(`${address}/bin/back`).send({ batch: first.batch }).expect(404);
+  });
+});
+
+describe('what points at something that is not there', () => {
+  const trimStep = (antennaId: number | { new: string }) => ({
+    ...{ op: 'create', resource: 'trimSteps' },
+    values: { antennaId, lengthM: 20.1, freqHz: 7.02e6 },
+  });
+  const antenna = (name: string, as: string) => ({
+    ...{ op: 'create', resource: 'antennas', as, values: { name, targetId: null } },
+  });
+  const gone = async (resource: string, id: number, version: number): Promise<string> => {
+    const key = randomUUID();
+    await request(app)
+      .post(`${address}/changes`)
+      .send({ key, changes: [{ op: 'delete', resource, id, version }] })
+      .expect(200);
+    return key;
+  };
+  const undoBatch = (batch: string) => request(app).post(`${address}/undo`).send({ batch });
+  test('undo left a trim step at a deleted antenna: it is refused, naming what must come back first', async () => {
+    await change(antenna('Wire', 'a'), trimStep({ new: 'a' })).expect(200);
+    const { antennas, trimSteps } = await now();
+    const [step, whole] = [trimSteps.at(-1), antennas.at(-1)];
+    if (!step || !whole) throw new Error('nothing was made');
+    const first = await gone('trimSteps', step.id, step.version);
+    const second = await gone('antennas', whole.id, whole.version);
+    const refused: { body: { message: string } } = await undoBatch(first).expect(409);
+    expect(refused.body.message).toMatch(/trim step belongs to something that is in the bin itself \(antenna\)/);
+    await undoBatch(second).expect(200);
+    await undoBatch(first).expect(200);
+    expect((await now()).trimSteps.map(({ id }) => id)).toContain(step.id);
+  });
+  test('a COMMIT that fails left every later write waiting: it is rolled back, and the next one works at once', async () => {
+    await change(antenna('Gone', 'a'), trimStep({ new: 'a' })).expect(200);
+    const { antennas } = await now();
+    const whole = antennas.at(-1);
+    if (!whole) throw new Error('nothing was made');
+    // as a release before could leave it: the antenna is in the bin, its step is not
+    await db.sequelize.query(`UPDATE antennas SET deletedAt = '2026-01-01' WHERE id = ${whole.id}`);
+    const kept = (await now()).entries.length;
+    await request(app).post(`${address}/bin/empty`).send({}).expect(500);
+    const began = Date.now();
+    await change(entry('after the failure')).expect(200);
+    expect(Date.now() - began).toBeLessThan(5000);
+    expect((await now()).entries).toHaveLength(kept + 1);
+  });
+  test('at the start it is mended and told in the diary; then the bin can be emptied, and nothing is left to mend', async () => {
+    await change(antenna('Kept', 'a'), target('T', 't')).expect(200);
+    const { antennas, targets } = await now();
+    const [kept, wanted] = [antennas.at(-1), targets.at(-1)];
+    await db.sequelize.query(`UPDATE antennas SET targetId = ${wanted?.id} WHERE id = ${kept?.id}`);
+    await db.sequelize.query(`UPDATE targets SET deletedAt = '2026-01-01' WHERE id = ${wanted?.id}`);
+    const told = await mendReferences(db);
+    expect(told).toEqual([
+      expect.stringMatching(/^1 antenna without target, which is not there: kept\.$/),
+      expect.stringMatching(/^1 trim step without antenna, which is not there: moved to the bin\.$/),
+    ]);
+    expect((await now()).antennas.find(({ id }) => id === kept?.id)?.targetId).toBeNull();
+    expect(await search('Mended at the start')).toHaveLength(1);
+    expect(await mendReferences(db)).toEqual([]);
+    await request(app).post(`${address}/bin/empty`).send({}).expect(200);
+  });
+  test('"for good" left the words in the history: they are gone from it', async () => {
+    const secret = 'a word that shall go for good';
+    await change(entry(secret)).expect(200);
+    const found = await search('shall go for good');
+    await change({
+      op: 'update',
+      resource: 'entries',
+      id: found[0].id,
+      version: 1,
+      values: { text: `${secret}, too` },
+    }).expect(200);
+    await gone('entries', found[0].id, 2);
+    await request(app).post(`${address}/bin/empty`).send({}).expect(200);
+    const [rows] = await db.sequelize.query(
+      `SELECT COUNT(*) AS n FROM edits WHERE "before" LIKE '%shall go for good%' OR "after" LIKE '%shall go for good%'`,
+    );
+    expect(rows).toEqual([{ n: 0 }]);
+    expect(await search('shall go for good')).toEqual([]);
   });
 });

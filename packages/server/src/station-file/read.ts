@@ -1,5 +1,5 @@
 import { RESOURCE_NAMES, RESOURCES, type ResourceName } from '@velvet-reed/contract';
-import { unzip, type Unzipped } from 'fflate';
+import { Unzip, UnzipInflate, type Unzipped } from 'fflate';
 import { sha256 } from '../file-store';
 import { MIGRATION_NAMES } from '../migrate';
 import { RequestError } from '../refusals';
@@ -20,28 +20,59 @@ const refuse = (what: string): never => {
   throw new RequestError(`${what} Nothing was taken in.`);
 };
 
-/** The parts of an archive. @throws RequestError for what is none, is cut off, or is made to harm. */
-async function partsOf(file: Uint8Array): Promise<Unzipped> {
-  let [total, count] = [0, 0];
+/** So much of an archive is unpacked before others get their turn. */
+const PIECE_BYTES = 1 << 18;
+
+/**
+ * The parts of an archive, unpacked piece by piece. What it says of its own size is not believed: what comes out is counted.
+ * @param most bytes unpacked. @throws RequestError for what is none, is cut off, or is made to harm.
+ */
+export async function partsOf(file: Uint8Array, most = MOST_BYTES): Promise<Unzipped> {
+  const parts: Unzipped = {};
+  let [total, count, open] = [0, 0, 0];
   let bad: string | undefined;
-  const parts = await new Promise<Unzipped>((resolve, reject) =>
-    unzip(
-      file,
-      {
-        filter: ({ name, originalSize }) => {
-          total += originalSize;
-          count += 1;
-          if (!PART.test(name)) bad ??= `The part "${name.slice(0, 60)}" does not belong to a station file.`;
-          if (total > MOST_BYTES || count > MOST_PARTS) bad ??= 'This archive unpacks to more than any station holds.';
-          return bad === undefined;
-        },
-      },
-      (error, data) => (error ? reject(error) : resolve(data)),
-    ),
-  ).catch(() => refuse('This is no station file, or it is cut off. Copy it again from where it was saved.'));
+  const spoil = (why: string): void => void (bad ??= why);
+  const archive = new Unzip((part) => {
+    count += 1;
+    if (!PART.test(part.name)) spoil(`The part "${part.name.slice(0, 60)}" does not belong to a station file.`);
+    if (Object.hasOwn(parts, part.name)) spoil(`The part "${part.name.slice(0, 60)}" stands in the archive twice.`);
+    if (count > MOST_PARTS) spoil(TOO_MUCH);
+    if (bad !== undefined) return;
+    const pieces: Uint8Array[] = [];
+    open += 1;
+    part.ondata = (error, data, final) => {
+      if (error) return spoil(CUT_OFF);
+      total += data.length;
+      if (total > most) spoil(TOO_MUCH);
+      // nothing more is kept of an archive that is refused
+      if (bad !== undefined) return part.terminate();
+      pieces.push(data);
+      if (!final) return;
+      open -= 1;
+      parts[part.name] = Buffer.concat(pieces);
+    };
+    part.start();
+  });
+  archive.register(UnzipInflate);
+  try {
+    for (let at = 0; at < file.length && bad === undefined; at += PIECE_BYTES) {
+      archive.push(file.subarray(at, at + PIECE_BYTES), at + PIECE_BYTES >= file.length);
+      await new Promise((resolve) => setImmediate(resolve));
+    }
+  } catch {
+    spoil(CUT_OFF);
+  }
   if (bad !== undefined) refuse(bad);
+  // the list of parts at its end: an archive without it was cut off, though all parts be there
+  const listEnds = Buffer.from(file.subarray(Math.max(0, file.length - MOST_END))).lastIndexOf(END_OF_LIST);
+  if (count === 0 || open > 0 || listEnds < 0) refuse(CUT_OFF);
   return parts;
 }
+/** Signature of the end of the list of parts, and how far from the end of the file it stands at most: with the longest comment. Source: ZIP APPNOTE 4.3.16. */
+const END_OF_LIST = Buffer.from([0x50, 0x4b, 0x05, 0x06]);
+const MOST_END = 22 + 65_535;
+const CUT_OFF = 'This is no station file, or it is cut off. Copy it again from where it was saved.';
+const TOO_MUCH = 'This archive unpacks to more than any station holds.';
 
 function parsed(parts: Unzipped, name: string): unknown {
   const part = parts[name];

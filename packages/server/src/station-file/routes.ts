@@ -47,7 +47,7 @@ export function stationFileRoutes(
     const fields = asRecord({ ...(req.body ?? {}) });
     const contents = await readStationFile(arrived(req).bytes);
     const author = authorOf(req, fields);
-    if (fields.how === 'new') return void res.status(201).json({ stationId: await takeAsNew(db, contents, author) });
+    if (fields.how === 'new') return void res.status(201).json(await takeAsNew(db, contents, author));
     const stationId = await known(contents);
     if (fields.how !== 'beside' || stationId === null)
       throw new RequestError('Say whether it is taken as a new station or beside the one that is here.');

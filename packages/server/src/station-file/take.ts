@@ -1,8 +1,9 @@
-import { RESOURCES, schemaFor, stationSchema, type ResourceName } from '@velvet-reed/contract';
+import { RESOURCES, stationSchema, type ResourceName } from '@velvet-reed/contract';
 import { randomUUID } from 'node:crypto';
 import type { Transaction } from 'sequelize';
 import type { Database, Row } from '../database';
-import { noteEdit, type Author } from '../history';
+import { validated } from '../changes';
+import { knownBatch, noteEdit, type Author } from '../history';
 import { STRICT, valuesOf } from '../records';
 import { RequestError } from '../refusals';
 import { referencesOf } from '../resources';
@@ -29,6 +30,7 @@ interface Comparison {
   readonly differences: readonly Difference[];
 }
 
+/** What a file says of a record beside its values: its number, name and time are read on their own, and what belongs to a database is given here. */
 const BOOKKEEPING = new Set(['id', 'uuid', 'createdAt']);
 const valuesIn = (record: FileRecord): Values =>
   Object.fromEntries(Object.entries(record).filter(([field]) => !BOOKKEEPING.has(field)));
@@ -84,27 +86,31 @@ export async function compareStation(
   return { same, onlyHere, differences };
 }
 
-async function checked(resource: ResourceName, values: Values): Promise<Values> {
-  const read: unknown = await schemaFor(resource).validate(values, STRICT);
-  return read as Values;
+/** A record of a file that means nothing without what it points at, and whose number of that is in no part of the file. */
+interface Lost {
+  readonly resource: ResourceName;
+  readonly to: ResourceName;
 }
 
-/** Values of a record in this database: its references as the numbers here. @throws RequestError for one that points at nothing. */
+/** "trim step Cut 3: its antenna is not in the file". */
+const lostText = ({ resource, to }: Lost, record: FileRecord): string =>
+  `${RESOURCES[resource].label} ${nameOf(record)}`.trim() + `: its ${RESOURCES[to].label} is not there`;
+
+/** Values of a record in this database, its references as the numbers here; or what it cannot be without. */
 function here(
   resource: ResourceName,
   record: FileRecord,
   numbers: (resource: ResourceName, id: number) => number | undefined,
-): Values {
+): { readonly values: Values; readonly lost?: Lost } {
   const values = renumbered(resource, valuesIn(record), numbers);
   const lost = referencesOf(resource).find(
     ({ field, along }) => along && typeof record[field] === 'number' && values[field] === null,
   );
-  if (lost)
-    throw new RequestError(
-      `A ${RESOURCES[resource].label} of the file belongs to a ${RESOURCES[lost.to].label} that is not taken along. Take that too. Nothing was taken in.`,
-    );
-  return values;
+  return { values, ...(lost ? { lost: { resource, to: lost.to } } : {}) };
 }
+
+/** What a file brings of one record: what it may say, and nothing that is decided here. @throws ValidationError naming a field that is not known. */
+const checked = (resource: ResourceName, values: Values): Promise<Values> => validated(resource, values);
 
 async function put(
   db: Database,
@@ -140,12 +146,26 @@ async function put(
  * A file as a station of its own, in one transaction. Where a station of the same uuid is here (even deleted), everything gets new uuids.
  * @throws ValidationError, RequestError; nothing is half taken.
  */
-export function takeAsNew(db: Database, contents: StationContents, author: Author): Promise<number> {
+export function takeAsNew(
+  db: Database,
+  contents: StationContents,
+  author: Author,
+): Promise<{ readonly stationId: number; readonly left: readonly string[] }> {
   return db.write(async (transaction) => {
     const { station } = contents;
+    // the same answer was lost on the way: the station is there already
+    const known = await knownBatch(db, transaction, { batch: author.key });
+    if (known) return { stationId: Number(known[0].get('stationId')), left: [] };
+    const left: string[] = [];
     const taken = await db.stations.count({ where: { uuid: station.uuid }, paranoid: false, transaction });
     const fresh = taken > 0;
-    const values: Values = await stationSchema.validate(valuesIn(station), STRICT);
+    const values: Values = await stationSchema
+      .noUnknown(
+        true,
+        ({ unknown }) =>
+          `The station of the file has a field "${String(unknown).slice(0, 80)}" that is not known here. Nothing was taken in.`,
+      )
+      .validate(valuesIn(station), STRICT);
     const row = await db.stations.create(
       { ...values, uuid: fresh ? randomUUID() : station.uuid, createdAt: new Date(station.createdAt) },
       { transaction },
@@ -160,12 +180,16 @@ export function takeAsNew(db: Database, contents: StationContents, author: Autho
     );
     for (const resource of IN_ORDER)
       for (const record of contents.records[resource]) {
-        const mapped = here(resource, record, (name, id) => numbers.get(name)?.get(id));
+        const { values: mapped, lost } = here(resource, record, (name, id) => numbers.get(name)?.get(id));
+        if (lost) {
+          left.push(lostText(lost, record));
+          continue;
+        }
         const uuid = fresh ? randomUUID() : record.uuid;
         const made = await put(db, transaction, stationId, { resource, record, uuid, values: mapped, contents });
         numbers.get(resource)?.set(record.id, Number(made.get('id')));
       }
-    return stationId;
+    return { stationId, left };
   });
 }
 
@@ -179,9 +203,14 @@ export function takeBeside(
   stationId: number,
   contents: StationContents,
   { take, author }: { readonly take: ReadonlySet<string>; readonly author: Author },
-): Promise<{ readonly added: number; readonly changed: number }> {
+): Promise<{ readonly added: number; readonly changed: number; readonly left: readonly string[] }> {
   return db.write(async (transaction) => {
     const there = byUuid(contents);
+    const before = await knownBatch(db, transaction, { stationId, batch: author.key });
+    if (before) {
+      const count = (op: string): number => before.filter((edit) => edit.get('op') === op).length;
+      return { added: count('create'), changed: count('update'), left: [] };
+    }
     const known = new Map<string, Row>();
     for (const resource of IN_ORDER)
       for (const row of await db.tables[resource].findAll({ where: { stationId }, paranoid: false, transaction }))
@@ -192,10 +221,21 @@ export function takeBeside(
       return row && row.get('deletedAt') === null ? Number(row.get('id')) : undefined;
     };
     let [added, changed] = [0, 0];
+    const left: string[] = [];
     for (const resource of IN_ORDER)
       for (const record of contents.records[resource]) {
         if (!take.has(record.uuid)) continue;
-        const values = here(resource, record, number);
+        const { values, lost } = here(resource, record, number);
+        if (lost) {
+          const wanted = referencesOf(resource).find(({ to, along }) => along && to === lost.to);
+          const inFile = wanted && there(lost.to, Number(record[wanted.field])) !== undefined;
+          if (inFile)
+            throw new RequestError(
+              `A ${RESOURCES[resource].label} of the file belongs to a ${RESOURCES[lost.to].label} that is not taken along. Take that too. Nothing was taken in.`,
+            );
+          left.push(lostText(lost, record));
+          continue;
+        }
         const row = known.get(`${resource} ${record.uuid}`);
         if (!row) {
           const made = await put(db, transaction, stationId, { resource, record, uuid: record.uuid, values, contents });
@@ -217,6 +257,6 @@ export function takeBeside(
         });
         changed += 1;
       }
-    return { added, changed };
+    return { added, changed, left };
   });
 }

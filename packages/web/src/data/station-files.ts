@@ -56,19 +56,25 @@ export interface TakenIn {
   readonly stationId: number;
   readonly added: number;
   readonly changed: number;
+  /** Records that stayed outside, each by its name and what it lacks. */
+  readonly left: readonly string[];
 }
 
-/** Takes a file in: as a station of its own, or chosen records beside the one that is here. */
+/** Takes a file in: as a station of its own, or chosen records beside the one that is here. @param key one for a file: pressed twice, it is taken once. */
 export async function takeIn(
   file: File,
   how: { readonly as: 'new' } | { readonly as: 'beside'; readonly take: readonly string[] },
+  key: string,
 ): Promise<TakenIn> {
   const reply = await sendFile('/api/station-files/take', file, {
-    ...{ how: how.as, key: crypto.randomUUID(), device: deviceName() },
+    ...{ how: how.as, key, device: deviceName() },
     ...(how.as === 'beside' ? { take: JSON.stringify(how.take) } : {}),
   });
   return isRecord(reply) && typeof reply.stationId === 'number'
-    ? { stationId: reply.stationId, added: Number(reply.added ?? 0), changed: Number(reply.changed ?? 0) }
+    ? {
+        ...{ stationId: reply.stationId, added: Number(reply.added ?? 0), changed: Number(reply.changed ?? 0) },
+        left: Array.isArray(reply.left) ? reply.left.map(String) : [],
+      }
     : misfit();
 }
 

@@ -2,6 +2,7 @@ import { countText } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { RefusedError } from '../../../data/api';
+import { newUuid } from '../../../data/names';
 import { showTrouble, useWrite } from '../../../data/station';
 import { type LookedAt, lookInto, type Standing, takeIn } from '../../../data/station-files';
 import { Button } from '../../../ui/button';
@@ -20,7 +21,12 @@ export function OpenFile() {
   const [take, setTake] = useState<ReadonlySet<string>>(new Set());
   const [fault, setFault] = useState('');
   const [busy, setBusy] = useState(false);
-  const [taken, setTaken] = useState<{ readonly words: string; readonly stationId: number }>();
+  const [taken, setTaken] = useState<{
+    readonly words: string;
+    readonly stationId: number;
+    readonly left: readonly string[];
+  }>();
+  const [key, setKey] = useState('');
   const { rows, more } = useFew(looked?.differences ?? [], FEW, 'differences');
   const look = async (chosen: File): Promise<void> => {
     setBusy(true);
@@ -30,6 +36,7 @@ export function OpenFile() {
     try {
       const found = await lookInto(chosen);
       setFile(chosen);
+      setKey(newUuid());
       setLooked(found);
       setTake(new Set(found.differences.flatMap(({ uuid, standing }) => (USUAL.includes(standing) ? [uuid] : []))));
     } catch (error) {
@@ -43,13 +50,14 @@ export function OpenFile() {
     if (!file) return;
     setBusy(true);
     try {
-      const { stationId, added, changed } = await takeIn(file, how);
+      const { stationId, added, changed, left } = await takeIn(file, how, key);
       setTaken({
         stationId,
         words:
           how.as === 'new'
             ? 'It is a station of its own now.'
             : `${countText(added, 'record')} added, ${changed} changed; undo takes that back.`,
+        left,
       });
       setLooked(undefined);
       void reload();
@@ -83,9 +91,23 @@ export function OpenFile() {
         </p>
       )}
       {taken && (
-        <p role="status" className="mt-2">
-          {taken.words} <Link to={`/s/${taken.stationId}`}>Open it</Link>
-        </p>
+        <div role="status" className="mt-2">
+          <p>
+            {taken.words} <Link to={`/s/${taken.stationId}`}>Open it</Link>
+          </p>
+          {taken.left.length > 0 && (
+            <>
+              <p className="text-caution">
+                {countText(taken.left.length, 'record')} stayed outside, because each means nothing alone:
+              </p>
+              <ul className="list-disc pl-5">
+                {taken.left.map((one) => (
+                  <li key={one}>{one}</li>
+                ))}
+              </ul>
+            </>
+          )}
+        </div>
       )}
       {looked && (
         <div className="mt-3">
