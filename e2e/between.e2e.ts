@@ -286,6 +286,12 @@ test('between antenna and receiver: a filter designed and its place, best order,
   await expect(split.getByRole('row', { name: /^hybrid/ })).toContainText(/3\.51\sdB/);
 
   const converter = page.getByRole('region', { name: 'Converter ahead of the receiver' });
+  // this path has none: nothing is said before its figures are typed
+  await expect(converter.getByRole('status')).toHaveCount(0);
+  await fill(page, 'Converter ahead of the receiver', {
+    ...{ Signal: '11.000 GHz', Oscillator: '9.750 GHz', 'Converter gain': '60 dB', 'Converter noise figure': '0.5 dB' },
+    ...{ 'Pad behind it': '20 dB', 'Receiver noise figure': '6 dB' },
+  });
   await expect(converter.getByRole('status')).toContainText(/1\.2500\sGHz|1250\.0\sMHz/);
   await expect(converter.getByRole('status')).toContainText(/0\.50[0-2]\sdB/);
 

@@ -46,6 +46,25 @@ const faults = (schema: { validateSync(value: unknown, options: object): unknown
   }
 };
 
+test('a null where none may stand was a fault of the server (levels, subject): in every column of every table it is a sentence', () => {
+  const stations = Array.from({ length: 40 }, (_, seed) => randomStation(seed + 1).lists);
+  for (const name of RESOURCE_NAMES) {
+    const made = stations.flatMap((lists) => lists[name] ?? []).slice(0, 25);
+    const columns: Columns = RESOURCES[name].columns;
+    for (const record of made.length > 0 ? made : [BLANK[name]])
+    for (const column of Object.keys(columns))
+      for (const wrong of [null, 7, 'x', true, [], {}, [null]])
+        try {
+          SCHEMAS[name].validateSync({ ...record, [column]: wrong }, { strict: true, abortEarly: false });
+        } catch (error) {
+          expect([name, column, wrong, error instanceof Error ? error.name : error]).toEqual([
+            ...[name, column, wrong],
+            'ValidationError',
+          ]);
+        }
+  }
+});
+
 describe('sentences that say how to mend', () => {
   test('a good station passes', () => expect(faults(stationSchema, STATION)).toEqual([]));
   test.each([

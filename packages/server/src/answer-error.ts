@@ -10,7 +10,15 @@ import { NoSuchAddressError } from './refusals';
 
 const CORE_STATUS: Readonly<Record<string, number>> = {
   ...{ NOT_FOUND: 404, NO_SUCH_ADDRESS: 404, STALE_WRITE: 409, IN_USE: 409, NOTHING_TO_UNDO: 409, UNDO_REFUSED: 409 },
-  ...{ BATCH_UNDONE: 409, REQUEST: 400, READ_ONLY: 400, TOO_LARGE: 413, INSTRUMENT: 502, DATA_FILE: 507 },
+  ...{
+    BATCH_UNDONE: 409,
+    REQUEST: 400,
+    READ_ONLY: 400,
+    TOO_LARGE: 413,
+    FILE_TOO_LARGE: 413,
+    INSTRUMENT: 502,
+    DATA_FILE: 507,
+  },
 };
 /** Faults of the request that the libraries name by their status. */
 const CLIENT_FAULTS: Readonly<Record<number, Refusal>> = {
@@ -62,12 +70,10 @@ export const answerError =
         ...(error.field ? { fields: [{ field: error.field, message: error.message }] } : {}),
       });
     if (error instanceof MulterError)
-      return error.code === 'LIMIT_FILE_SIZE'
-        ? answer(413, { code: 'FILE_TOO_LARGE', message: 'This file is larger than 16 MB. Export fewer points.' })
-        : answer(400, {
-            code: 'FORM',
-            message: 'The request is not a form with one file and a few short fields. Choose one file and try again.',
-          });
+      return answer(400, {
+        code: 'FORM',
+        message: 'The request is not a form with one file and a few short fields. Choose one file and try again.',
+      });
     if (error instanceof SyntaxError && 'body' in error)
       return answer(400, { code: 'JSON', message: 'The request is not valid JSON. Reload the page and try again.' });
     const status = statusOf(error);

@@ -4,9 +4,8 @@ import type { Express, Request, RequestHandler } from 'express';
 import multer, { MulterError } from 'multer';
 import { applyChanges } from './changes';
 import type { Database } from './database';
-import { fileValues, importPicture, pictureType, requirePicture, sha256, type ArrivedFile } from './file-store';
-import { withoutMetadata } from './picture-metadata';
-import { NotFoundError, RequestError } from './refusals';
+import { importPicture, pictureType, pictureValues, requirePicture, sha256, type ArrivedFile } from './file-store';
+import { FileTooLargeError, NotFoundError, RequestError } from './refusals';
 import { answerOf, asRecord, authorOf, numberParam, optionalId, readJson, revisionParam } from './request-values';
 import { keepRecording } from './recording-store';
 import { decodesOf, importLog, logKind, logRows, logSummary, pageNumber, slotsOf } from './log-import';
@@ -45,7 +44,7 @@ const MAX_STATION_BYTES = 800_000_000;
 /** Files that come in, samples and bytes that go out. */
 export function fileRoutes(app: Express, db: Database): void {
   /** Takes one file. A form that ends in the middle is the sender's fault, whatever the parser calls it. */
-  const uploadOf = (fileSize: number, files = 1): RequestHandler => {
+  const uploadOf = (fileSize: number, remedy: string, files = 1): RequestHandler => {
     const taken = multer({
       storage: multer.memoryStorage(),
       limits: { fileSize, files, fields: 8, fieldSize: 4_000_000, parts: 9 + files },
@@ -53,13 +52,14 @@ export function fileRoutes(app: Express, db: Database): void {
     return (req, res, next) =>
       taken(req, res, (error: unknown) => {
         if (error === undefined || error === null) next();
-        else if (error instanceof MulterError) next(error);
+        else if (error instanceof MulterError)
+          next(error.code === 'LIMIT_FILE_SIZE' ? new FileTooLargeError(fileSize, remedy) : error);
         else next(new RequestError('The file did not arrive whole. Choose it again.'));
       });
   };
-  const upload = uploadOf(MAX_UPLOAD_BYTES);
+  const upload = uploadOf(MAX_UPLOAD_BYTES, 'Export fewer points.');
   stationFileRoutes(app, db, {
-    upload: uploadOf(MAX_STATION_BYTES),
+    upload: uploadOf(MAX_STATION_BYTES, 'Save the station without its recordings.'),
     arrived: (req) => arrived(req, 'Choose a station file.'),
   });
   const fields = (req: Request): Record<string, unknown> => asRecord({ ...(req.body ?? {}) });
@@ -89,20 +89,32 @@ export function fileRoutes(app: Express, db: Database): void {
     };
     res.status(201).json(await importSpectrum(db, numberParam(req, 'station'), file, origin, authorOf(req, names)));
   });
-  app.post('/api/stations/:station/logs', uploadOf(MAX_LOG_BYTES), async (req, res) => {
-    const file = arrived(req, 'Choose a CSV file with a heading row.');
-    const { kind, values, answer, ...names } = fields(req);
-    const origin = { kind: logKind(kind), values: asRecord(readJson(values ?? '{}')), answer: await answerOf(answer) };
-    res.status(201).json(await importLog(db, numberParam(req, 'station'), file, origin, authorOf(req, names)));
-  });
-  app.post('/api/stations/:station/recordings', uploadOf(MAX_RECORDING_BYTES), async (req, res) => {
-    const file = arrived(req, 'Choose a recording.');
-    const { values, ...names } = fields(req);
-    const said = asRecord(readJson(values ?? '{}'));
-    res
-      .status(201)
-      .json(await keepRecording(db, numberParam(req, 'station'), { file, said, author: authorOf(req, names) }));
-  });
+  app.post(
+    '/api/stations/:station/logs',
+    uploadOf(MAX_LOG_BYTES, 'Cut it into parts, by day or by month.'),
+    async (req, res) => {
+      const file = arrived(req, 'Choose a CSV file with a heading row.');
+      const { kind, values, answer, ...names } = fields(req);
+      const origin = {
+        kind: logKind(kind),
+        values: asRecord(readJson(values ?? '{}')),
+        answer: await answerOf(answer),
+      };
+      res.status(201).json(await importLog(db, numberParam(req, 'station'), file, origin, authorOf(req, names)));
+    },
+  );
+  app.post(
+    '/api/stations/:station/recordings',
+    uploadOf(MAX_RECORDING_BYTES, 'Leave it where it is: its settings and results are kept without it.'),
+    async (req, res) => {
+      const file = arrived(req, 'Choose a recording.');
+      const { values, ...names } = fields(req);
+      const said = asRecord(readJson(values ?? '{}'));
+      res
+        .status(201)
+        .json(await keepRecording(db, numberParam(req, 'station'), { file, said, author: authorOf(req, names) }));
+    },
+  );
   app.get('/api/logs/:record/rows', async (req, res) => {
     const [from, count] = [pageNumber(req.query.from, 0), pageNumber(req.query.count, 100)];
     res.json(await logRows(db, numberParam(req, 'record'), from, count));
@@ -128,15 +140,19 @@ export function fileRoutes(app: Express, db: Database): void {
     });
     res.status(201).json(saved);
   });
-  app.post('/api/stations/:station/photo-changes', uploadOf(MAX_UPLOAD_BYTES, MOST_PHOTOS), async (req, res) => {
-    const photos = arrivedFiles(req, 'Take a photo, or save without one.').map((photo) => {
-      requirePicture(photo, 'Take the photo as JPEG.');
-      return { ...photo, bytes: withoutMetadata(photo.bytes) };
-    });
-    const { changes, ...names } = await readBatch(readJson(fields(req).batch));
-    const batch = { changes, author: authorOf(req, names), photos: photos.map(fileValues) };
-    res.json(await applyChanges(db, numberParam(req, 'station'), batch, revisionParam(req)));
-  });
+  app.post(
+    '/api/stations/:station/photo-changes',
+    uploadOf(MAX_UPLOAD_BYTES, 'Take the photos smaller, or in several entries.', MOST_PHOTOS),
+    async (req, res) => {
+      const photos = arrivedFiles(req, 'Take a photo, or save without one.').map((photo) => {
+        requirePicture(photo, 'Take the photo as JPEG.');
+        return pictureValues(photo);
+      });
+      const { changes, ...names } = await readBatch(readJson(fields(req).batch));
+      const batch = { changes, author: authorOf(req, names), photos };
+      res.json(await applyChanges(db, numberParam(req, 'station'), batch, revisionParam(req)));
+    },
+  );
   app.post('/api/stations/:station/pictures', upload, async (req, res) => {
     const file = arrived(req, 'Choose a PNG or JPEG picture.');
     res.status(201).json(await importPicture(db, numberParam(req, 'station'), file, authorOf(req, fields(req))));

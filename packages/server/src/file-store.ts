@@ -3,6 +3,7 @@ import { RESOURCES } from '@velvet-reed/contract';
 import type { Database } from './database';
 import { batchWriter, knownBatch, type Author } from './history';
 import { findStation, present } from './records';
+import { withoutMetadata } from './picture-metadata';
 import { RequestError } from './refusals';
 
 /** A file as it arrived. */
@@ -37,6 +38,9 @@ export function requirePicture(file: ArrivedFile, remedy: string): void {
     throw new RequestError(`This file is not a PNG or JPEG picture. ${remedy}`);
 }
 
+/** Row of a stored picture: what it tells beside the picture, such as where it was taken, is not kept, whatever way it came in. */
+export const pictureValues = ({ name, bytes }: ArrivedFile) => fileValues({ name, bytes: withoutMetadata(bytes) });
+
 /** Width that a picture is laid out with until it is scaled, m. */
 const START_WIDTH_M = 60;
 
@@ -50,7 +54,7 @@ export async function importPicture(db: Database, stationId: number, file: Arriv
   return db.write(async (transaction) => {
     if (await knownBatch(db, transaction, { stationId, batch: author.key })) return {};
     const write = batchWriter(db, transaction, stationId, author);
-    const attachment = await write('attachments', fileValues(file));
+    const attachment = await write('attachments', pictureValues(file));
     const row = await write('plotFeatures', {
       name: file.name.slice(0, 80),
       kind: 'picture',

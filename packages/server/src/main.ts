@@ -13,25 +13,54 @@ import { impatient, isLocalAddress, openNetwork, ownLocalAddresses } from './doo
 import { openBench, readAllowed, type AllowedInstrument } from './instruments/bench';
 import { standIns } from './instruments/stand-ins';
 
-const { values } = parseArgs({
-  options: {
-    empty: { type: 'boolean' },
-    port: { type: 'string' },
-    host: { type: 'string' },
-    /** Also listens on the local network, by TLS, for phones that were let in. */
-    lan: { type: 'boolean' },
-    /** Address of this computer in the local network; may be given several times. Without it all local ones. */
-    'lan-address': { type: 'string', multiple: true },
-    'lan-port': { type: 'string' },
-    data: { type: 'string' },
-    /** A real instrument that may be reached: kind=address:port; may be given several times. */
-    instrument: { type: 'string', multiple: true },
-    /** A folder in which a decoding program writes its tables; may be given several times. */
-    decodes: { type: 'string', multiple: true },
-    /** Seed of the stand-ins' world. */
-    seed: { type: 'string' },
-  },
-});
+/** What may be said at the start; everything has a value to begin with. */
+const OPTIONS = {
+  empty: { type: 'boolean' },
+  port: { type: 'string' },
+  host: { type: 'string' },
+  /** Also listens on the local network, by TLS, for phones that were let in. */
+  lan: { type: 'boolean' },
+  /** Address of this computer in the local network; may be given several times. Without it all local ones. */
+  'lan-address': { type: 'string', multiple: true },
+  'lan-port': { type: 'string' },
+  data: { type: 'string' },
+  /** A real instrument that may be reached: kind=address:port; may be given several times. */
+  instrument: { type: 'string', multiple: true },
+  /** A folder in which a decoding program writes its tables; may be given several times. */
+  decodes: { type: 'string', multiple: true },
+  /** Seed of the stand-ins' world. */
+  seed: { type: 'string' },
+  help: { type: 'boolean', short: 'h' },
+} as const;
+
+/** The start's options in a few lines. */
+const HELP = `Velvet Reed: npm start -- [options]
+  --port 4600               port of this computer's page
+  --data FOLDER             where the stations are kept
+  --empty                   begin without the demo station
+  --lan                     let phones in from the local network, by TLS
+  --lan-address ADDRESS     at this address only; may be given several times
+  --lan-port 4601           port for phones
+  --instrument KIND=HOST:PORT  an instrument that may be reached; several times
+  --decodes FOLDER          where a decoding program writes; several times
+  --seed 1                  seed of the simulated instruments`;
+
+/** Reads the options. A mistyped one is told in a sentence. */
+function optionsOf() {
+  try {
+    return parseArgs({ options: OPTIONS }).values;
+  } catch (error) {
+    console.error(
+      `Velvet Reed: ${error instanceof Error ? error.message.split('. ')[0] : String(error)}. See npm start -- --help`,
+    );
+    process.exit(1);
+  }
+}
+const values = optionsOf();
+if (values.help) {
+  console.log(HELP);
+  process.exit(0);
+}
 process.umask(0o077); // what is kept here is the listener's own
 const root = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '../../..');
 const dataDir = path.resolve(values.data ?? process.env.VELVET_REED_DATA ?? path.join(root, 'data'));

@@ -30,6 +30,20 @@ describe('what a photo tells beside the picture', () => {
     );
     expect(withoutMetadata(clean)).toEqual(clean);
   });
+  test('positions stayed between two scans and in the pictures behind the end: a picture of several scans keeps its scans, and nothing else', () => {
+    const start = Buffer.from([0xff, 0xd8]);
+    const scan = (...coded: number[]): Buffer =>
+      Buffer.concat([segment(0xda, Buffer.from([1, 1, 0, 0, 63, 0])), Buffer.from(coded)]);
+    const place = segment(0xe1, Buffer.from('Exif\0\0MM\0*GPSLatitude 50.2', 'latin1'));
+    // stuffed bytes and restarts belong to the coded picture
+    const [first, second] = [scan(1, 0xff, 0, 2, 0xff, 0xd3, 3), scan(9, 9)];
+    const end = Buffer.from([0xff, 0xd9]);
+    const behind = Buffer.concat([start, place, scan(7), end]);
+    const table = segment(0xc4, Buffer.alloc(20, 1));
+    expect(withoutMetadata(Buffer.concat([start, place, first, place, table, second, end, behind]))).toEqual(
+      Buffer.concat([start, first, table, second, end]),
+    );
+  });
   test('PNG: texts, time and EXIF go, the rest stays', () => {
     const chunk = (kind: string, body: Buffer): Buffer => {
       const named = Buffer.concat([Buffer.from(kind, 'latin1'), body]);

@@ -5,6 +5,7 @@ const PNG_TOLD = new Set(['tEXt', 'zTXt', 'iTXt', 'tIME', 'eXIf']);
 const JPEG_KEPT_APPS = new Set([0xe0, 0xe2, 0xee]);
 const COMMENT = 0xfe;
 const START_OF_SCAN = 0xda;
+const END_OF_IMAGE = 0xd9;
 
 function pngWithout(bytes: Buffer): Buffer {
   const kept = [bytes.subarray(0, PNG_START)];
@@ -16,13 +17,31 @@ function pngWithout(bytes: Buffer): Buffer {
   return Buffer.concat(kept);
 }
 
+/** Where the coded picture behind a scan's head ends: at the next marker that is no restart and no stuffed byte (ITU-T T.81, B.1.1.5). */
+function scanEnd(bytes: Buffer, from: number): number {
+  for (let at = from; at + 1 < bytes.length; at += 1) {
+    const next = bytes[at + 1];
+    if (bytes[at] === 0xff && next !== 0 && next !== 0xff && (next < 0xd0 || next > 0xd7)) return at;
+  }
+  return bytes.length;
+}
+
+/** Segment by segment to the end of the picture: what stands between scans is looked at, too, and what hangs on behind the end (further pictures, with their own places) goes. */
 function jpegWithout(bytes: Buffer): Buffer {
   const kept = [bytes.subarray(0, 2)];
   let at = 2;
-  while (at + 4 <= bytes.length && bytes[at] === 0xff && bytes[at + 1] !== START_OF_SCAN) {
+  while (at + 1 < bytes.length && bytes[at] === 0xff) {
     const marker = bytes[at + 1];
+    if (marker === END_OF_IMAGE) return Buffer.concat([...kept, bytes.subarray(at, at + 2)]);
     // a marker may be preceded by any number of fill bytes
-    const end = marker === 0xff ? at + 1 : at + 2 + bytes.readUInt16BE(at + 2);
+    if (marker === 0xff) {
+      kept.push(bytes.subarray(at, at + 1));
+      at += 1;
+      continue;
+    }
+    if (at + 4 > bytes.length) break;
+    const head = at + 2 + bytes.readUInt16BE(at + 2);
+    const end = marker === START_OF_SCAN ? scanEnd(bytes, head) : head;
     const told = marker === COMMENT || (marker >= 0xe0 && marker <= 0xef && !JPEG_KEPT_APPS.has(marker));
     const profile = marker !== 0xe2 || bytes.toString('latin1', at + 4, at + 15) === 'ICC_PROFILE';
     if (!told && profile) kept.push(bytes.subarray(at, end));

@@ -71,6 +71,17 @@ export class RequestError extends CoreError {
   readonly code = 'REQUEST';
 }
 
+/** A file is larger than this way in takes. */
+export class FileTooLargeError extends CoreError {
+  readonly code = 'FILE_TOO_LARGE';
+  constructor(
+    readonly mostBytes: number,
+    remedy: string,
+  ) {
+    super(`This file is larger than ${Math.round(mostBytes / 1e6)} MB. ${remedy}`);
+  }
+}
+
 /** More than a person could have typed. */
 export class TooMuchError extends CoreError {
   readonly code = 'TOO_LARGE';

@@ -42,7 +42,7 @@ export const levels = tableOf({
       for (const [name, what] of Object.entries(NEEDS[value.kind] ?? {}))
         if (value[name === 'atMs' ? 'atMs' : name === 'againstDbm' ? 'againstDbm' : 'bandwidthHz'] === null)
           return createError({ path: name, message: `${what} is missing. Enter it.` });
-      if (['device', 'survey', 'test'].includes(value.kind) && value.subject.trim() === '')
+      if (['device', 'survey', 'test'].includes(value.kind) && String(value.subject ?? '').trim() === '')
         return createError({
           path: 'subject',
           message: { device: 'Name the device.', test: 'Choose the test.' }[value.kind as string] ?? 'Name the signal.',

@@ -1,6 +1,6 @@
 import { RESOURCE_NAMES, RESOURCES, type ResourceName } from '@velvet-reed/contract';
 import { Unzip, UnzipInflate, type Unzipped } from 'fflate';
-import { sha256 } from '../file-store';
+import { pictureValues, sha256 } from '../file-store';
 import { MIGRATION_NAMES } from '../migrate';
 import { RequestError } from '../refusals';
 import { bytesName, type FileRecord, type StationContents, type Values } from './contents';
@@ -94,6 +94,13 @@ const isRecord = (value: unknown): value is FileRecord =>
   typeof value.createdAt === 'string' &&
   !Number.isNaN(Date.parse(value.createdAt));
 
+const PICTURE_NAME = /\.(png|jpe?g)$/i;
+/** A picture of a file as it is kept here, without what it tells of its place; undefined for other files, which stay byte for byte. */
+const cleanPicture = ({ name }: FileRecord, bytes: Uint8Array | undefined) =>
+  bytes && PICTURE_NAME.test(String(name))
+    ? pictureValues({ name: String(name), bytes: Buffer.from(bytes) })
+    : undefined;
+
 /** Every part is there, and is what it was when it was saved. */
 function checkSums(parts: Unzipped): void {
   const sums = parsed(parts, 'checksums.json');
@@ -138,7 +145,11 @@ export async function readStationFile(file: Uint8Array): Promise<StationContents
       if (part) bytes.set(bytesName(name, uuid), part);
     }
     const blank: Values = RESOURCES[name].blank;
-    records[name] = list.map((record: FileRecord) => ({ ...blank, ...record }));
+    records[name] = list.map((record: FileRecord) => {
+      const own = name === 'attachments' ? cleanPicture(record, bytes.get(bytesName(name, record.uuid))) : undefined;
+      if (own) bytes.set(bytesName(name, record.uuid), own.bytes);
+      return { ...blank, ...record, ...(own ? { size: own.size, sha256: own.sha256 } : {}) };
+    });
   }
   const earlier = parsed(parts, 'earlier.json');
   return {

@@ -1,4 +1,5 @@
 import { createContext, useContext, useMemo, useState, type ReactNode } from 'react';
+import { localStore } from './browser-store';
 
 /** The band that every view follows. */
 export interface FocusBand {
@@ -19,7 +20,7 @@ export const REED_HIGH_HZ = 30e9;
 
 function remembered(): FocusBand {
   try {
-    const value: unknown = JSON.parse(localStorage.getItem(STORAGE) ?? 'null');
+    const value: unknown = JSON.parse(localStore.getItem(STORAGE) ?? 'null');
     if (typeof value === 'object' && value !== null && 'lowHz' in value && 'highHz' in value) {
       const [lowHz, highHz] = [Number(value.lowHz), Number(value.highHz)];
       if (lowHz >= REED_LOW_HZ && highHz > lowHz && highHz <= REED_HIGH_HZ) return { lowHz, highHz };
@@ -41,7 +42,7 @@ export function FocusProvider({ children }: { readonly children: ReactNode }) {
         const lowHz = Math.max(REED_LOW_HZ, Math.min(next.lowHz, REED_HIGH_HZ / 1.0002));
         const highHz = Math.min(REED_HIGH_HZ, Math.max(next.highHz, lowHz * 1.0001));
         setState({ lowHz, highHz });
-        localStorage.setItem(STORAGE, JSON.stringify({ lowHz, highHz }));
+        localStore.setItem(STORAGE, JSON.stringify({ lowHz, highHz }));
       },
     }),
     [band],

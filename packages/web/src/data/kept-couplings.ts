@@ -1,6 +1,7 @@
 import type { PlacedAntenna } from '@velvet-reed/core/antenna';
 import type { AntennaCoupling } from '@velvet-reed/core/guard';
 import { SOLVER_VERSION } from '@velvet-reed/core/solver';
+import { localStore } from './browser-store';
 
 /** What is asked of the wire model: two antennas as they stand, over a ground, at a frequency. */
 export interface CouplingAsk {
@@ -42,7 +43,7 @@ const ofThisSolver = (key: unknown): key is string => typeof key === 'string' &&
 
 function fromStore(): Map<string, CouplingAnswer> {
   try {
-    const value: unknown = JSON.parse(localStorage.getItem(STORE) ?? '[]');
+    const value: unknown = JSON.parse(localStore.getItem(STORE) ?? '[]');
     return new Map(
       Array.isArray(value)
         ? value.flatMap((one: unknown): [string, CouplingAnswer][] =>
@@ -78,11 +79,7 @@ export function keepCoupling(key: string, answer: CouplingAnswer): void {
   if (kept.answers.size >= MOST_KEPT && oldest !== undefined) kept.answers.delete(oldest);
   kept.answers.set(key, answer);
   kept.version += 1;
-  try {
-    localStorage.setItem(STORE, JSON.stringify([...kept.answers].filter(([, one]) => isKept(one))));
-  } catch {
-    // a browser that keeps nothing computes again
-  }
+  localStore.setItem(STORE, JSON.stringify([...kept.answers].filter(([, one]) => isKept(one))));
   kept.listeners.forEach((listener) => listener());
 }
 

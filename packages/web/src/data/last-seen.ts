@@ -8,25 +8,31 @@ const SHAPE = RESOURCE_NAMES.map((name) => `${name}:${Object.keys(RESOURCES[name
 /** Writes wait for a pause this long, ms. */
 const PAUSE_MS = 800;
 
+/** A browser that blocks its store says so by throwing, wherever it is touched: then nothing is kept, and the page works on. */
+async function orNothing<T>(work: () => Promise<T>): Promise<T | undefined> {
+  try {
+    return await work();
+  } catch {
+    return undefined;
+  }
+}
+
 const waiting = new Map<string, { readonly timer: ReturnType<typeof setTimeout> }>();
 
 /** Keeps an answer under its address, once things are quiet. */
 export function keepSeen(path: string, value: unknown): void {
-  if (typeof indexedDB === 'undefined') return;
   const before = waiting.get(path);
   if (before) clearTimeout(before.timer);
   const timer = setTimeout(() => {
     waiting.delete(path);
-    // a browser without room keeps nothing; the page works on
-    void set(path, { shape: SHAPE, value }, store).catch(() => undefined);
+    void orNothing(() => set(path, { shape: SHAPE, value }, store));
   }, PAUSE_MS);
   waiting.set(path, { timer });
 }
 
 /** What was kept under an address; undefined when nothing was, or by another release. */
 export async function lastSeen(path: string): Promise<unknown> {
-  if (typeof indexedDB === 'undefined') return undefined;
-  const kept: unknown = await get<unknown>(path, store).catch(() => undefined);
+  const kept: unknown = await orNothing(() => get<unknown>(path, store));
   return typeof kept === 'object' && kept !== null && 'shape' in kept && kept.shape === SHAPE && 'value' in kept
     ? kept.value
     : undefined;
@@ -36,7 +42,7 @@ export async function lastSeen(path: string): Promise<unknown> {
 export async function forgetSeen(): Promise<void> {
   for (const { timer } of waiting.values()) clearTimeout(timer);
   waiting.clear();
-  await clear(store).catch(() => undefined);
+  await orNothing(() => clear(store));
   if (typeof caches !== 'undefined')
     for (const name of await caches.keys()) if (name.includes('records')) await caches.delete(name);
 }

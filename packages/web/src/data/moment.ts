@@ -1,4 +1,5 @@
 import { useSyncExternalStore } from 'react';
+import { sessionStore } from './browser-store';
 
 /** The moment that sun, arrival angles and timetable are shown for: chosen by the listener, or the present hour. */
 export interface Moment {
@@ -20,7 +21,7 @@ const subscribe = (onChange: () => void): (() => void) => {
   };
 };
 
-const storedDay = (): string | null => sessionStorage.getItem(STORAGE);
+const storedDay = (): string | null => sessionStore.getItem(STORAGE);
 
 /** Whole hours: a ranking of this hour stays the same while it lasts. */
 function momentOf(day: string | null): Moment {
@@ -36,8 +37,8 @@ export function useMoment(): Moment & { readonly choose: (day: string) => void }
   return {
     ...momentOf(day),
     choose(next) {
-      if (next === '') sessionStorage.removeItem(STORAGE);
-      else sessionStorage.setItem(STORAGE, next);
+      if (next === '') sessionStore.removeItem(STORAGE);
+      else sessionStore.setItem(STORAGE, next);
       window.dispatchEvent(new Event(EVENT));
     },
   };

@@ -1,3 +1,4 @@
+import { localStore } from './browser-store';
 /** A UUID; where the page is not served securely the browser offers no ready-made one. */
 export function newUuid(): string {
   if (typeof crypto.randomUUID === 'function') return crypto.randomUUID();
@@ -14,12 +15,8 @@ let remembered: string | undefined;
 /** Name of this browser, made once and kept: undo takes back only what was saved here. */
 export function deviceName(): string {
   if (remembered) return remembered;
-  try {
-    remembered = localStorage.getItem(DEVICE) ?? newUuid();
-    localStorage.setItem(DEVICE, remembered);
-  } catch {
-    remembered = newUuid(); // a browser that keeps nothing: the name lasts as long as the page
-  }
+  remembered = localStore.getItem(DEVICE) ?? newUuid();
+  localStore.setItem(DEVICE, remembered);
   return remembered;
 }
 

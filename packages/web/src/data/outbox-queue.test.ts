@@ -14,6 +14,7 @@ import {
   retried,
   sendable,
   withWaiting,
+  yielded,
   type Queue,
 } from './outbox-queue';
 import { TEST_STATION } from './test-station';
@@ -99,6 +100,26 @@ describe('the line of what waits', () => {
     const conflicts = conflictsOf(theirs, { ...batch('a', [mine]), ids: [0] });
     expect(conflicts).toMatchObject([{ id, version: version + 1, fields: [{ here: 'mine', there: 'theirs' }] }]);
     expect(overTheirs([mine], conflicts)).toMatchObject([{ version: version + 1, values: { name: 'mine' } }]);
+  });
+  test('"keep what is written elsewhere" dropped the new entries of the batch too: it gives up what conflicts, and nothing else', () => {
+    const [{ id, version }] = TEST_STATION.targets;
+    const mine: Change = { op: 'update', resource: 'targets', id, version, values: { name: 'mine' } };
+    const line = queued(EMPTY_QUEUE, batch('a', [note('first'), mine, trial, pointing({ new: 't' })]));
+    const refused = refusedBy(line, 'a', { code: 'STALE_WRITE', message: 'no' });
+    const theirs = {
+      ...TEST_STATION,
+      targets: TEST_STATION.targets.map((one) => (one.id === id ? { ...one, name: 'theirs', version: 9 } : one)),
+    };
+    const conflicts = conflictsOf(theirs, refused.batches[0]);
+    const [left] = yielded(refused, 'a', 'b', conflicts).batches;
+    expect(left).toMatchObject({ key: 'b', changes: [note('first'), trial, pointing({ new: 't' })] });
+    expect(left.refused).toBeUndefined();
+    // numbers stay with their records
+    const { ids } = line.batches[0];
+    expect(left.ids).toEqual([ids[0], ids[2], ids[3]]);
+    // one that was nothing but the conflict goes
+    const alone = refusedBy(queued(EMPTY_QUEUE, batch('c', [mine])), 'c', { code: 'STALE_WRITE', message: 'no' });
+    expect(yielded(alone, 'c', 'd', conflictsOf(theirs, alone.batches[0])).batches).toEqual([]);
   });
   test('whatever is lost on the way: each batch is answered once, in order, and nothing is left (seeds kept by the library)', () => {
     fc.assert(

@@ -152,6 +152,20 @@ export const overTheirs = (changes: readonly Change[], conflicts: readonly Confl
     return met ? { ...change, version: met.version } : change;
   });
 
+/** The line after somebody gave up what conflicts in a batch: its other changes go on under a new name; a batch of nothing else goes. */
+export function yielded(queue: Queue, key: string, newKey: string, conflicts: readonly Conflict[]): Queue {
+  const batch = queue.batches.find((one) => one.key === key);
+  if (!batch) return queue;
+  const stays = batch.changes.map(
+    (change) =>
+      change.op !== 'update' || !conflicts.some(({ resource, id }) => resource === change.resource && id === change.id),
+  );
+  const changes = batch.changes.filter((_, i) => stays[i]);
+  if (changes.length === 0) return discarded(queue, key);
+  const ids = batch.ids.filter((_, i) => stays[i]);
+  return changedBatch(queue, key, ({ refused: _refused, ...rest }) => ({ ...rest, key: newKey, changes, ids }));
+}
+
 /** A station as it will be when what waits is saved: rooms reckon with what was written down at the mast. */
 export function withWaiting(data: StationData, waiting: readonly Waiting[]): StationData {
   const lists = new Map<ResourceName, Fields[]>();

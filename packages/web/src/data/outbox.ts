@@ -14,6 +14,8 @@ import {
   refusedBy,
   retried,
   sendable,
+  yielded,
+  type Conflict,
   type Queue,
   type Waiting,
 } from './outbox-queue';
@@ -158,6 +160,10 @@ export function useOutbox(stationId: number) {
 
 /** Takes a batch out of the line for good: the person gave it up. */
 export const discardWaiting = (key: string): Promise<unknown> => changeQueue((line) => discarded(line, key));
+
+/** Gives up what conflicts in a batch, and nothing else of it. */
+export const yieldWaiting = (key: string, conflicts: readonly Conflict[]): Promise<unknown> =>
+  changeQueue((line) => yielded(line, key, newUuid(), conflicts));
 
 /** Puts a refused batch back into the line, as it was or with other changes. */
 export const retryWaiting = ({ key, changes }: Waiting, other?: readonly Change[]): Promise<unknown> =>

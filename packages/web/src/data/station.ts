@@ -9,7 +9,7 @@ import {
   type Values,
 } from '@velvet-reed/contract';
 import { useCallback, useEffect, useSyncExternalStore } from 'react';
-import { useParams } from 'react-router';
+import { useLocation, useParams } from 'react-router';
 import { toast } from 'sonner';
 import useSWR, { preload, useSWRConfig } from 'swr';
 import { getJson, isAway, mayHavePassed, RefusedError, sendFile, sendJson } from './api';
@@ -233,10 +233,13 @@ export function useWrite() {
     [undo],
   );
 
+  /** The room in which something was begun, wherever the person is when it is saved. */
+  const { pathname: writtenAt } = useLocation();
+
   /** Saves all changes or none. @throws RefusedError; a stale write reloads first, so that the person sees the other's values. */
   const save = useCallback(
     async (batch: readonly Change[], done?: string): Promise<number[]> => {
-      const changes = linked(batch);
+      const changes = linked(batch, writtenAt);
       const path = `${keyOf(stationId)}/changes`;
       // what takes something away is not put off: nobody sees then what goes along
       const maybeLater = changes.every(({ op }) => op !== 'delete');
@@ -281,7 +284,7 @@ export function useWrite() {
         throw error;
       }
     },
-    [stationId, reload, mutate, told],
+    [stationId, reload, mutate, told, writtenAt],
   );
 
   /** The same for buttons: trouble becomes a toast. */
@@ -464,8 +467,8 @@ function storyOf(changes: readonly Change[]): string {
 }
 
 /** Lines of the notebook say what they speak of: the room they were written in, and the antenna that the same batch is about. */
-function linked(changes: readonly Change[]): readonly Change[] {
-  const [, , , step, room] = location.pathname.split('/');
+function linked(changes: readonly Change[], pathname: string): readonly Change[] {
+  const [, , , step, room] = pathname.split('/');
   const antennaId = changes
     .flatMap((change): unknown[] => {
       if (change.op === 'delete') return [];

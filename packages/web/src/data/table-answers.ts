@@ -1,5 +1,6 @@
 import { type TableAnswer, type TableQuestion, TableQuestionError } from '@velvet-reed/core/formats';
 import { RefusedError } from './api';
+import { localStore } from './browser-store';
 
 /** A point of the curve that an answer would give. */
 export interface PreviewPoint {
@@ -51,7 +52,7 @@ const isRecord = (value: unknown): value is Record<string, unknown> => typeof va
 
 function remembered(): Record<string, unknown> {
   try {
-    const value: unknown = JSON.parse(localStorage.getItem(STORE) ?? '{}');
+    const value: unknown = JSON.parse(localStore.getItem(STORE) ?? '{}');
     return isRecord(value) ? value : {};
   } catch {
     return {};
@@ -71,11 +72,7 @@ export function forgetTable(key: string): void {
   dismissRecalled();
 }
 function keep(answers: Record<string, unknown>): void {
-  try {
-    localStorage.setItem(STORE, JSON.stringify(answers));
-  } catch {
-    // a browser that keeps nothing asks again
-  }
+  localStore.setItem(STORE, JSON.stringify(answers));
 }
 
 const questionOf = (error: unknown): TableQuestion | undefined =>

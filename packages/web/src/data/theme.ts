@@ -1,10 +1,11 @@
 import { useCallback, useState } from 'react';
+import { localStore } from './browser-store';
 
 export type Theme = 'day' | 'night';
 const STORAGE = 'velvet-reed.theme';
 
 const first = (): Theme => {
-  const stored = localStorage.getItem(STORAGE);
+  const stored = localStore.getItem(STORAGE);
   if (stored === 'day' || stored === 'night') return stored;
   return globalThis.matchMedia?.('(prefers-color-scheme: dark)').matches ? 'night' : 'day';
 };
@@ -19,7 +20,7 @@ export function useTheme(): { readonly theme: Theme; readonly toggle: () => void
   const toggle = useCallback(() => {
     setTheme((current) => {
       const next = current === 'day' ? 'night' : 'day';
-      localStorage.setItem(STORAGE, next);
+      localStore.setItem(STORAGE, next);
       applyTheme(next);
       return next;
     });

@@ -1,6 +1,7 @@
 import { type CableLimit, levelOf, type TurnTarget } from '@velvet-reed/core/bearing';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { readInstrument, recordSpectrum, stopTable, turnTable } from './instruments';
+import { localStore } from './browser-store';
 
 /** How a turn is made. */
 export interface TurnSettings {
@@ -32,7 +33,7 @@ const LOOK = { points: 41, bandwidthHz: 1000, spanHz: 20_000 };
 
 function keptRun(place: string): TurnRun | undefined {
   try {
-    const text = localStorage.getItem(`${STORE}.${place}`);
+    const text = localStore.getItem(`${STORE}.${place}`);
     const value: unknown = text === null ? undefined : JSON.parse(text);
     // what this device wrote itself
     return typeof value === 'object' &&
@@ -50,12 +51,8 @@ function keptRun(place: string): TurnRun | undefined {
 }
 
 function keep(place: string, run: TurnRun | undefined): void {
-  try {
-    if (run) localStorage.setItem(`${STORE}.${place}`, JSON.stringify(run));
-    else localStorage.removeItem(`${STORE}.${place}`);
-  } catch {
-    // a browser that keeps nothing can go on until the page is left
-  }
+  if (run) localStore.setItem(`${STORE}.${place}`, JSON.stringify(run));
+  else localStore.removeItem(`${STORE}.${place}`);
 }
 
 const pause = (seconds: number, signal: AbortSignal): Promise<void> =>

@@ -1,4 +1,5 @@
 import type { CableLimit } from '@velvet-reed/core/bearing';
+import { localStore } from './browser-store';
 
 const STORE = 'velvet-reed.cable-limit';
 /** From the mark once round: what any cable that was put on for a turntable bears. */
@@ -7,7 +8,7 @@ const USUAL: CableLimit = { lowDeg: 0, highDeg: 360 };
 /** How far a turntable's cable lets it turn, as it was entered on this device. */
 export function keptCableLimit(instrumentId: string): CableLimit {
   try {
-    const [low, high] = (localStorage.getItem(`${STORE}.${instrumentId}`) ?? '').split(' ').map(Number);
+    const [low, high] = (localStore.getItem(`${STORE}.${instrumentId}`) ?? '').split(' ').map(Number);
     return Number.isFinite(low) && Number.isFinite(high) && low <= 0 && high > 0
       ? { lowDeg: low, highDeg: high }
       : USUAL;
@@ -17,9 +18,5 @@ export function keptCableLimit(instrumentId: string): CableLimit {
 }
 
 export function keepCableLimit(instrumentId: string, { lowDeg, highDeg }: CableLimit): void {
-  try {
-    localStorage.setItem(`${STORE}.${instrumentId}`, `${lowDeg} ${highDeg}`);
-  } catch {
-    // a browser that keeps nothing is told again
-  }
+  localStore.setItem(`${STORE}.${instrumentId}`, `${lowDeg} ${highDeg}`);
 }

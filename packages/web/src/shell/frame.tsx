@@ -11,6 +11,7 @@ import { Trouble, Waiting } from '../ui/states';
 import { TableQuestionHost } from '../ui/table-question';
 import { OutboxLine } from './outbox-line';
 import { REED_HEIGHT_PX } from './reed-scale';
+import { BackupLine } from './backup-line';
 import { SetAsideLine } from './set-aside-line';
 import { ROOMS, roomAt, type Room } from './rooms';
 import { keyOf, KEY_ACTIONS, useKeys } from './keys';
@@ -82,6 +83,7 @@ function LoadedFrame({ data, away }: { readonly data: StationData; readonly away
         onUndo={() => void undo(data.undo?.batch)}
       />
       <OutboxLine data={data} away={away} />
+      <BackupLine />
       <SetAsideLine setAside={data.setAside} />
       <TableQuestionHost />
       <Suspense fallback={<div className="border-b border-rule" style={{ height: REED_HEIGHT_PX + 1 }} />}>

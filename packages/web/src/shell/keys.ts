@@ -1,5 +1,6 @@
 import { useSyncExternalStore } from 'react';
 import { STEPS } from './steps';
+import { localStore } from '../data/browser-store';
 
 /** One thing that a single character does. */
 interface KeyAction {
@@ -31,7 +32,7 @@ export const DELIVERED: Keys = { on: true, chosen: {} };
 
 function stored(): Keys {
   try {
-    const value: unknown = JSON.parse(localStorage.getItem(STORAGE) ?? 'null');
+    const value: unknown = JSON.parse(localStore.getItem(STORAGE) ?? 'null');
     if (typeof value !== 'object' || value === null) return DELIVERED;
     const chosen: unknown = 'chosen' in value ? value.chosen : {};
     const pairs = typeof chosen === 'object' && chosen !== null ? Object.entries(chosen) : [];
@@ -55,7 +56,7 @@ const snapshot = (): Keys => (current ??= stored());
 /** Keeps which characters answer. */
 export function chooseKeys(keys: Keys): void {
   current = keys;
-  localStorage.setItem(STORAGE, JSON.stringify(keys));
+  localStore.setItem(STORAGE, JSON.stringify(keys));
   for (const listener of listeners) listener();
 }
 

@@ -1,4 +1,4 @@
-import { discardWaiting, retryWaiting, useSender, useWaiting } from '../data/outbox';
+import { discardWaiting, retryWaiting, useSender, useWaiting, yieldWaiting } from '../data/outbox';
 import { conflictsOf, overTheirs, type Waiting } from '../data/outbox-queue';
 import type { StationData } from '../data/station';
 import { Button } from '../ui/button';
@@ -72,7 +72,7 @@ function Refused({ batch, data }: { readonly batch: Waiting; readonly data: Stat
           <Button look="quiet" onClick={() => void retryWaiting(batch, overTheirs(batch.changes, conflicts))}>
             Keep what is written here
           </Button>
-          <Button look="quiet" onClick={() => void discardWaiting(batch.key)}>
+          <Button look="quiet" onClick={() => void yieldWaiting(batch.key, conflicts)}>
             Keep what is written elsewhere
           </Button>
         </>

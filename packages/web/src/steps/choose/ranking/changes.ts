@@ -6,6 +6,7 @@ import { levelsOf } from '../../../data/levels';
 import { roomOf } from '../../../data/derive';
 import type { Ranking } from '../../../data/ranking';
 import type { StationData } from '../../../data/station';
+import { sessionStore } from '../../../data/browser-store';
 
 /** What a ranking rested on and what it said, as texts that can be compared. */
 interface Snapshot {
@@ -56,7 +57,7 @@ const isKept = (value: unknown): value is Kept => typeof value === 'object' && v
 
 function read(key: string): Kept | undefined {
   try {
-    const value: unknown = JSON.parse(sessionStorage.getItem(key) ?? 'null');
+    const value: unknown = JSON.parse(sessionStore.getItem(key) ?? 'null');
     return isKept(value) ? value : undefined;
   } catch {
     return undefined;
@@ -124,10 +125,10 @@ export function useChanges(
     const kept = read(key);
     const same = kept && JSON.stringify(kept.now.inputs) === JSON.stringify(now.inputs);
     const next: Kept = same ? { ...kept, now } : { ...(kept ? { before: kept.now } : {}), now };
-    sessionStorage.setItem(key, JSON.stringify(next));
+    sessionStore.setItem(key, JSON.stringify(next));
     window.dispatchEvent(new Event(EVENT));
   }, [key, now]);
-  const stored = useSyncExternalStore(subscribe, () => sessionStorage.getItem(key));
+  const stored = useSyncExternalStore(subscribe, () => sessionStore.getItem(key));
   return useMemo(() => {
     const kept = stored === null ? undefined : read(key);
     return kept && describe(kept);

@@ -9,13 +9,14 @@ import { useCompass } from '../../../ui/use-compass';
 import { useTypedNumbers } from '../../../ui/use-typed-numbers';
 import { useKeepTurn } from './keep-turn';
 import { placeFromText } from './place-fields';
+import { localStore } from '../../../data/browser-store';
 
 type Reading = readonly [deg: number, dbm: number];
 const STORE = 'velvet-reed.turn-by-hand';
 
 function keptReadings(stationId: number): readonly Reading[] {
   try {
-    const value: unknown = JSON.parse(localStorage.getItem(`${STORE}.${stationId}`) ?? '[]');
+    const value: unknown = JSON.parse(localStore.getItem(`${STORE}.${stationId}`) ?? '[]');
     return Array.isArray(value)
       ? value.flatMap((one): Reading[] =>
           Array.isArray(one) && typeof one[0] === 'number' && typeof one[1] === 'number' ? [[one[0], one[1]]] : [],
@@ -43,11 +44,7 @@ export function TurnByHand({ data, onDone }: { readonly data: StationData; reado
   ]);
   const change = (next: readonly Reading[]): void => {
     setReadings(next);
-    try {
-      localStorage.setItem(`${STORE}.${stationId}`, JSON.stringify(next));
-    } catch {
-      // a browser that keeps nothing keeps them until the page is left
-    }
+    localStore.setItem(`${STORE}.${stationId}`, JSON.stringify(next));
   };
   const deg = typed.value('deg') ?? compass.headingDeg;
   const level = typed.value('level');

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { type ReportChoice, WHOLE_REPORT } from './report';
+import { localStore } from '../../../data/browser-store';
 
 const keyOf = (stationId: number): string => `velvet-reed.report.${stationId}`;
 
@@ -18,7 +19,7 @@ const isChoice = (value: object): value is ReportChoice =>
 
 function stored(stationId: number): ReportChoice {
   try {
-    const kept: unknown = JSON.parse(localStorage.getItem(keyOf(stationId)) ?? 'null');
+    const kept: unknown = JSON.parse(localStore.getItem(keyOf(stationId)) ?? 'null');
     return typeof kept === 'object' && kept !== null && isChoice(kept) ? kept : WHOLE_REPORT;
   } catch {
     return WHOLE_REPORT;
@@ -35,11 +36,7 @@ export function useChoice(stationId: number): {
     choice,
     setChoice(next) {
       setChoice(next);
-      try {
-        localStorage.setItem(keyOf(stationId), JSON.stringify(next));
-      } catch {
-        // a browser that keeps nothing asks again
-      }
+      localStore.setItem(keyOf(stationId), JSON.stringify(next));
     },
   };
 }

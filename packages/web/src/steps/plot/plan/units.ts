@@ -2,6 +2,7 @@ import { CoreError } from '@velvet-reed/core/errors';
 import type { PlanPoint } from '@velvet-reed/core/plot';
 import { parseQuantity, showLength, type ShownQuantity } from '@velvet-reed/core/units';
 import { useState } from 'react';
+import { localStore } from '../../../data/browser-store';
 
 export type UnitSystem = 'metric' | 'imperial';
 const STORAGE = 'velvet-reed.units';
@@ -9,12 +10,12 @@ const STORAGE = 'velvet-reed.units';
 /** Metres or feet on the plan; remembered by the browser. */
 export function useUnits(): readonly [UnitSystem, (system: UnitSystem) => void] {
   const [system, setSystem] = useState<UnitSystem>(() =>
-    localStorage.getItem(STORAGE) === 'imperial' ? 'imperial' : 'metric',
+    localStore.getItem(STORAGE) === 'imperial' ? 'imperial' : 'metric',
   );
   return [
     system,
     (next) => {
-      localStorage.setItem(STORAGE, next);
+      localStore.setItem(STORAGE, next);
       setSystem(next);
     },
   ];

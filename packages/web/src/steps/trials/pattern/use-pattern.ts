@@ -3,6 +3,7 @@ import { type LevelScale, measuredPattern, scaleDoubtful } from '@velvet-reed/co
 import { useState } from 'react';
 import { useLogPage } from '../../../data/logs';
 import { tried } from '../../../ui/tried';
+import { localStore } from '../../../data/browser-store';
 
 export const SCALES: readonly (readonly [LevelScale, string])[] = [
   ['dB', 'decibels'],
@@ -15,7 +16,7 @@ const STORE = 'velvet-reed.pattern-scale';
 
 function scaleOf(checksum: string): LevelScale | undefined {
   try {
-    const kept = localStorage.getItem(`${STORE}.${checksum}`);
+    const kept = localStore.getItem(`${STORE}.${checksum}`);
     return SCALES.find(([id]) => id === kept)?.[0];
   } catch {
     return undefined;
@@ -33,11 +34,7 @@ export function usePattern(log: Saved<'logs'>) {
   const { value: found, fault } = tried(() => (page && scale ? measuredPattern(rows, scale) : undefined));
   const choose = (next: LevelScale): void => {
     setSaid(next);
-    try {
-      localStorage.setItem(`${STORE}.${log.checksum}`, next);
-    } catch {
-      // a browser that keeps nothing asks again
-    }
+    localStore.setItem(`${STORE}.${log.checksum}`, next);
   };
   return { read: page !== undefined, error, rows, scale, choose, found, fault };
 }
