@@ -52,7 +52,7 @@ test('written here while the server was away, and elsewhere meanwhile: both are 
   const stored: unknown = Array.isArray(targets) ? targets[0] : undefined;
   if (typeof stored !== 'object' || stored === null || !('id' in stored && 'version' in stored))
     throw new Error('the target is not there');
-  const { id, version } = stored; version: number };
+  const { id, version } = stored;
   expect((await send([{ op: 'update', resource: 'targets', id, version, values: { name: 'theirs' } }])).status()).toBe(
     200,
   );

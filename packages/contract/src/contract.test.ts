@@ -52,16 +52,16 @@ test('a null where none may stand was a fault of the server (levels, subject): i
     const made = stations.flatMap((lists) => lists[name] ?? []).slice(0, 25);
     const columns: Columns = RESOURCES[name].columns;
     for (const record of made.length > 0 ? made : [BLANK[name]])
-    for (const column of Object.keys(columns))
-      for (const wrong of [null, 7, 'x', true, [], {}, [null]])
-        try {
-          SCHEMAS[name].validateSync({ ...record, [column]: wrong }, { strict: true, abortEarly: false });
-        } catch (error) {
-          expect([name, column, wrong, error instanceof Error ? error.name : error]).toEqual([
-            ...[name, column, wrong],
-            'ValidationError',
-          ]);
-        }
+      for (const column of Object.keys(columns))
+        for (const wrong of [null, 7, 'x', true, [], {}, [null]])
+          try {
+            SCHEMAS[name].validateSync({ ...record, [column]: wrong }, { strict: true, abortEarly: false });
+          } catch (error) {
+            expect([name, column, wrong, error instanceof Error ? error.name : error]).toEqual([
+              ...[name, column, wrong],
+              'ValidationError',
+            ]);
+          }
   }
 });
 

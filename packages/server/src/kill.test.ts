@@ -60,3 +60,13 @@ test('a server killed in the middle of writing has lost nothing that it acknowle
 test('SIGTERM ends it cleanly', async () => {
   expect(await stopServer(server)).toBe(0);
 }, 20_000);
+
+test('a mistyped option was answered by a raw stack trace: one sentence, and --help names them all', async () => {
+  const wrong = startServer(['--prot', '4601']);
+  await expect(wrong.address).rejects.toThrow(
+    /^the server ended with 1: Velvet Reed: .*--prot.* See npm start -- --help\s*$/,
+  );
+  expect(wrong.said()).not.toMatch(/\n\s+at /);
+  const asked = startServer(['--help']);
+  await expect(asked.address).rejects.toThrow(/ended with 0/);
+});
