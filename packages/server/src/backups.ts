@@ -97,12 +97,14 @@ export function openBackups(db: Database, file: string): Backups {
     }
     chmodSync(half, 0o600);
     renameSync(half, path.join(folder, name));
-    // what was just made counts as the newest, whatever a clock says that stood wrong when others were made
-    list()
-      .filter((one) => one.kind === kind && one.name !== name)
-      .slice(KEPT - 1)
-      .filter((one) => one.name !== spared)
-      .forEach((old) => rmSync(path.join(folder, old.name), { force: true }));
+    // what is dated in the future was made while a clock stood wrong: such ones are counted apart, and push nothing else out
+    const now = momentOf(NAME.exec(name)?.[2] ?? stamped(Date.now()));
+    for (const isAhead of [false, true])
+      list()
+        .filter((one) => one.kind === kind && one.madeMs > now === isAhead)
+        .slice(KEPT)
+        .filter((one) => one.name !== spared)
+        .forEach((old) => rmSync(path.join(folder, old.name), { force: true }));
     const made = list().find((one) => one.name === name);
     if (!made) throw new NotFoundError('backup');
     return made;

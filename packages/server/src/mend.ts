@@ -49,7 +49,7 @@ export function mendReferences(db: Database): Promise<readonly string[]> {
             if (along) await row.destroy({ transaction });
           }
           for (const [stationId, count] of counts) {
-            const sentence = `${countText(resource, count)} without ${RESOURCES[to].label}, which is not there: ${along ? 'moved to the bin' : 'kept'}.`;
+            const sentence = `${countText(resource, count)} whose ${RESOURCES[to].label} is not there: ${along ? 'moved to the bin' : 'kept'}.`;
             diary.set(stationId, [...(diary.get(stationId) ?? []), sentence]);
             told.push(sentence);
           }

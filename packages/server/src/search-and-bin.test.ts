@@ -175,8 +175,8 @@ describe('what points at something that is not there', () => {
     await db.sequelize.query(`UPDATE targets SET deletedAt = '2026-01-01' WHERE id = ${wanted?.id}`);
     const told = await mendReferences(db);
     expect(told).toEqual([
-      expect.stringMatching(/^1 antenna without target, which is not there: kept\.$/),
-      expect.stringMatching(/^1 trim step without antenna, which is not there: moved to the bin\.$/),
+      expect.stringMatching(/^1 antenna whose target is not there: kept\.$/),
+      expect.stringMatching(/^1 trim step whose antenna is not there: moved to the bin\.$/),
     ]);
     expect((await now()).antennas.find(({ id }) => id === kept?.id)?.targetId).toBeNull();
     expect(await search('Mended at the start')).toHaveLength(1);

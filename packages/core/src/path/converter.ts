@@ -1,6 +1,6 @@
 import { requirePositive, requireRange } from '../errors';
 import { BOLTZMANN_J_PER_K } from '../units/constants';
-import { expectedNoise } from '../site/external-noise';
+import { type Environment, expectedNoise } from '../site/external-noise';
 import { powerDb, powerRatio, wattsToDbm } from '../units/decibel';
 import { activeStage, cascadeNoiseFactor, noiseTemperatureK, passiveStage } from './cascade';
 
@@ -51,6 +51,8 @@ export interface ConverterChain extends Pick<DownConverter, 'rfHz' | 'oscillator
   readonly receiverNoiseFigureDb: number;
   /** How high the dish points, degrees. */
   readonly elevationDeg: number;
+  /** Class of the place: in a town its noise reaches above 1 GHz. */
+  readonly environment: Environment;
 }
 
 /** The cable behind the converter, dB; what a receiver likes over a band, dBm in Hz. Common practice, no source. */
@@ -66,13 +68,14 @@ export function converterChain(chain: ConverterChain) {
       activeStage(0, receiverNoiseFigureDb),
     ]),
   );
-  // what Path and Outside noise count for an antenna that looks up; man-made noise ends far below
-  const { faDb } = expectedNoise('quiet_rural', chain.rfHz, 0, { seesSky: true, elevationDeg: chain.elevationDeg });
+  // what Path and Outside noise count for an antenna that looks up
+  const view = { seesSky: true, elevationDeg: chain.elevationDeg };
+  const { faDb } = expectedNoise(chain.environment, chain.rfHz, 0, view);
   const antennaK = powerRatio(faDb) * REFERENCE_K;
   const converterK = noiseTemperatureK(powerRatio(noiseFigureDb));
   return {
     ...downConversion({ ...chain, ...CONVERTER_ASSUMED, systemK: antennaK + converterK }),
-    antennaK,
+    ...{ antennaK, externalFaDb: faDb },
     snrLossDb: powerDb((antennaK + noiseTemperatureK(powerRatio(chainNoiseFigureDb))) / antennaK),
     chainNoiseFigureDb,
   };

@@ -1,3 +1,4 @@
+import { AIMED_FROM_HZ } from '../site/sky-temperature';
 import { capital } from '../units/format';
 import { type Cure, cureFor } from './cures';
 import { type JudgedOrder, type OrderState, orderState, type PathState, SEVERITY } from './order-state';
@@ -108,8 +109,6 @@ interface PathAsks {
   readonly choke?: string;
 }
 
-/** From here a dish aims at the sky, past whatever stands around. */
-const AIMED_FROM_HZ = 3e9;
 /** A receiver that ends here is a sound card. */
 const SOUND_CARD_MOST_HZ = 200e3;
 const AIM = 'aim for the greatest signal, then let the oscillator warm up and read its drift';

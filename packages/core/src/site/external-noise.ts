@@ -211,7 +211,7 @@ export function expectedNoise(
       faDb: powerDb(view.antennaK / REFERENCE_K),
       origin: 'assumed',
       remark: seesSky
-        ? `a sky of ${view.skyK.toFixed(0)} K at ${view.elevationDeg.toFixed(0)}°, and a tenth of its view on warm earth: ${kelvin} K`
+        ? `a sky of ${view.skyK.toFixed(0)} K at ${view.elevationDeg.toFixed(0)}°, and ${(100 * view.earthShare).toFixed(0)} % of its view on warm earth: ${kelvin} K`
         : `mostly warm earth in its view: ${kelvin} K, 100 to 290 K`,
     });
   }

@@ -38,7 +38,7 @@ export {
   satellitePasses,
 } from './passes';
 export { horizonAt, type HorizonPoint, horizonText, readHorizon } from './horizon';
-export { skyTemperatureK, surroundings } from './sky-temperature';
+export { AIMED_FROM_HZ, surroundings } from './sky-temperature';
 export { clearSeconds, LOW_PASS_DEG, ratingsByHeight, type SkyPoint, skyTrack, wholePictures } from './sky';
 export { greatCircle, locatorOf, parsePosition, type Position } from './place';
 export { openingAt } from './opening';

@@ -66,6 +66,9 @@ const LOW_DEG = 10;
 const USUAL_ELEVATION_DEG = 30;
 const LEAST_ELEVATION_DEG = 5;
 
+/** From here up nobody listens but with what looks at the sky, Hz. Common practice, no source. */
+export const AIMED_FROM_HZ = 3e9;
+
 /** What an antenna above 30 MHz sees: sky and warm earth. */
 export interface Surroundings {
   readonly skyK: number;

@@ -122,7 +122,7 @@ describe('temperature of the sky', () => {
     const { faDb } = expectedNoise('quiet_rural', 11e9, 0, { seesSky: true, elevationDeg: 30 });
     const chain = converterChain({
       ...{ rfHz: 11e9, oscillatorHz: 9.75e9, oscillatorPpm: 0, gainDb: 60, noiseFigureDb: 0.5 },
-      ...{ padDb: 20, receiverNoiseFigureDb: 6, elevationDeg: 30 },
+      ...{ padDb: 20, receiverNoiseFigureDb: 6, elevationDeg: 30, environment: 'quiet_rural' },
     });
     expect(chain.antennaK).toBeCloseTo(290 * 10 ** (faDb / 10), 6);
     // 0.502 dB are 35.5 K: 10 log((37.8 + 35.5) / 37.8) = 2.9 dB, where "32 dB lost" was said of a sound dish

@@ -89,10 +89,11 @@ export async function compareStation(
 /** A record of a file that means nothing without what it points at, and whose number of that is in no part of the file. */
 interface Lost {
   readonly resource: ResourceName;
+  readonly field: string;
   readonly to: ResourceName;
 }
 
-/** "trim step Cut 3: its antenna is not in the file". */
+/** "revision: its antenna is not there". */
 const lostText = ({ resource, to }: Lost, record: FileRecord): string =>
   `${RESOURCES[resource].label} ${nameOf(record)}`.trim() + `: its ${RESOURCES[to].label} is not there`;
 
@@ -106,11 +107,8 @@ function here(
   const lost = referencesOf(resource).find(
     ({ field, along }) => along && typeof record[field] === 'number' && values[field] === null,
   );
-  return { values, ...(lost ? { lost: { resource, to: lost.to } } : {}) };
+  return { values, ...(lost ? { lost: { resource, field: lost.field, to: lost.to } } : {}) };
 }
-
-/** What a file brings of one record: what it may say, and nothing that is decided here. @throws ValidationError naming a field that is not known. */
-const checked = (resource: ResourceName, values: Values): Promise<Values> => validated(resource, values);
 
 async function put(
   db: Database,
@@ -134,7 +132,7 @@ async function put(
   const bytes = contents.bytes.get(bytesName(resource, record.uuid));
   return db.tables[resource].create(
     {
-      ...(await checked(resource, values)),
+      ...(await validated(resource, values)),
       ...{ stationId, uuid, createdAt: new Date(record.createdAt) },
       ...(own && bytes ? { [own]: Buffer.from(bytes) } : {}),
     },
@@ -227,9 +225,7 @@ export function takeBeside(
         if (!take.has(record.uuid)) continue;
         const { values, lost } = here(resource, record, number);
         if (lost) {
-          const wanted = referencesOf(resource).find(({ to, along }) => along && to === lost.to);
-          const inFile = wanted && there(lost.to, Number(record[wanted.field])) !== undefined;
-          if (inFile)
+          if (there(lost.to, Number(record[lost.field])) !== undefined)
             throw new RequestError(
               `A ${RESOURCES[resource].label} of the file belongs to a ${RESOURCES[lost.to].label} that is not taken along. Take that too. Nothing was taken in.`,
             );
@@ -247,7 +243,7 @@ export function takeBeside(
         }
         const gone = row.get('deletedAt') !== null;
         const before = valuesOf(row, resource);
-        const after = await checked(resource, values);
+        const after = await validated(resource, values);
         if (gone) await row.restore({ transaction });
         else if (fingerprint(before) === fingerprint(after)) continue;
         await row.update({ ...after, version: Number(row.get('version')) + 1 }, { transaction });

@@ -30,6 +30,7 @@ import {
 import { atWorkingGains, effectiveNoiseFigureDb, OWN_CABLE, reaches } from '@velvet-reed/core/path';
 import { type Finding, type Layout, layoutOf, plotRoom } from '@velvet-reed/core/plot';
 import {
+  AIMED_FROM_HZ,
   arrivalOf,
   expectedNoise,
   type ExpectedNoise,
@@ -139,8 +140,6 @@ export interface OutsideNoise extends ExpectedNoise {
   readonly measured?: { readonly floor: Floor; readonly overClassDb: number };
 }
 
-/** From here up nobody listens but with what looks up. */
-const AIMED_FROM_HZ = 3e9;
 /** How an antenna looks at a target: up where only a dish hears it. */
 export function noiseViewOf(
   { station }: StationData,

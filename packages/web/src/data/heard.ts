@@ -7,8 +7,11 @@ const HEARD_DB = 3;
 const stands = (levelDbm: number | null, noiseDbm: number | null): boolean =>
   levelDbm !== null && noiseDbm !== null && levelDbm - noiseDbm >= HEARD_DB;
 
+const known = new WeakMap<StationData, readonly HeardMark[]>();
 /** What was heard by the station's records: pairs of its trials over the noise, and the signals of its recordings. */
 export function heardMarks(data: StationData): readonly HeardMark[] {
+  const before = known.get(data);
+  if (before) return before;
   const trialHz = new Map(data.trials.map(({ id, freqHz }) => [id, freqHz]));
   const pairs = data.readings.flatMap((one): HeardMark[] => {
     const freqHz = trialHz.get(one.trialId);
@@ -18,5 +21,7 @@ export function heardMarks(data: StationData): readonly HeardMark[] {
   const recorded = data.recordings.flatMap(({ startMs, signalHz }): HeardMark[] =>
     startMs !== null && signalHz !== null && signalHz > 0 ? [{ atMs: startMs, freqHz: signalHz }] : [],
   );
-  return [...pairs, ...recorded];
+  const marks = [...pairs, ...recorded];
+  known.set(data, marks);
+  return marks;
 }

@@ -148,7 +148,7 @@ describe('feed', () => {
   });
   test('a converter below the signal keeps the sense, one above mirrors', async () => {
     const user = userEvent.setup();
-    const here = { rfHz: 11e9, elevationDeg: 30, receiverNoiseFigureDb: 6 };
+    const here = { rfHz: 11e9, elevationDeg: 30, receiverNoiseFigureDb: 6, environment: 'rural' } as const;
     const { unmount } = shown(<Converters here={here} />);
     // a sample gives no orders: without a converter in the path nothing is said
     expect(screen.queryByRole('status')?.textContent ?? '').toBe('');

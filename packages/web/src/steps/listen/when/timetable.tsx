@@ -75,7 +75,6 @@ export function Timetable({ data, hours }: { readonly data: StationData; readonl
     }))
     .filter((lane) => lane.kept.length > 0)
     .slice(0, MOST_KEPT);
-  const marks = useMemo(() => heardMarks(data), [data]);
   const heard: readonly Lane[] = [
     ...[...data.targets].sort((a, b) => b.weight - a.weight).map(({ id, name }) => ({ id: String(id), name })),
     ...data.satellites.map(({ id, name }) => ({ id: `satellite-${id}`, name })),
@@ -86,7 +85,7 @@ export function Timetable({ data, hours }: { readonly data: StationData; readonl
       return {
         ...lane,
         windows: windows.filter(({ id }) => id === lane.id),
-        ...(target ? { heardDays: heardDays(marks, target) } : {}),
+        ...(target ? { heardDays: heardDays(heardMarks(data), target) } : {}),
       };
     });
   const ruled: readonly Lane[] = comparisonsOf(data)

@@ -1,3 +1,4 @@
+import type { Station } from '@velvet-reed/contract';
 import { Announced } from '../../../ui/announced';
 import { CONVERTER_ASSUMED, converterChain } from '@velvet-reed/core/path';
 import { surroundings } from '@velvet-reed/core/site';
@@ -11,6 +12,7 @@ import { inDb, Value, type Provenance } from '../../../ui/value';
 export interface ConverterHere {
   readonly rfHz: number;
   readonly elevationDeg: number;
+  readonly environment: Station['environment'];
   readonly receiverNoiseFigureDb: number;
   readonly stage?: { readonly oscillatorHz: number; readonly gainDb: number; readonly noiseFigureDb: number };
 }
@@ -59,7 +61,10 @@ export function Converters({ here }: { readonly here: ConverterHere }) {
     elevationDeg > 90 ||
     rfHz <= 0 ||
     oscillatorHz <= 0 ? undefined : (
-      <Converted {...{ rfHz, oscillatorHz, ppm, gainDb, nf, pad, receiver, elevationDeg }} />
+      <Converted
+        {...{ rfHz, oscillatorHz, ppm, gainDb, nf, pad, receiver, elevationDeg }}
+        environment={here.environment}
+      />
     );
   return (
     <Section title="Converter ahead of the receiver" hint="frequency plan, pad, noise figure">
@@ -79,6 +84,7 @@ function Converted({
   pad,
   receiver,
   elevationDeg,
+  environment,
 }: {
   readonly rfHz: number;
   readonly oscillatorHz: number;
@@ -88,10 +94,11 @@ function Converted({
   readonly pad: number;
   readonly receiver: number;
   readonly elevationDeg: number;
+  readonly environment: Station['environment'];
 }) {
   const plan = converterChain({
     ...{ rfHz, oscillatorHz, oscillatorPpm: ppm, gainDb, noiseFigureDb: nf },
-    ...{ padDb: pad, receiverNoiseFigureDb: receiver, elevationDeg },
+    ...{ padDb: pad, receiverNoiseFigureDb: receiver, elevationDeg, environment },
   });
   const { cableLossDb, wantedDbm, bandwidthHz } = CONVERTER_ASSUMED;
   const mixing: Provenance = {
@@ -121,8 +128,8 @@ function Converted({
           source: 'sky by ITU-R P.372 and P.676, a tenth of the view on warm earth (assumed)',
         }}
       />{' '}
-      of SNR lost against a noiseless one under a sky that gives the antenna {fixed(plan.antennaK, 0)} K. Its noise over{' '}
-      {frequencyText(bandwidthHz, 2)} is {fixed(plan.noiseDbm, 0)} dBm
+      of SNR lost against a noiseless one in outside noise of {fixed(plan.externalFaDb, 1)} dB over kT₀. The converter’s
+      noise over {frequencyText(bandwidthHz, 2)} is {fixed(plan.noiseDbm, 0)} dBm
       {plan.padDb >= 0.5
         ? `: a pad of ${fixed(plan.padDb, 0)} dB brings it to ${wantedDbm} dBm`
         : `, already at or under the ${wantedDbm} dBm asked for: no pad`}

@@ -30,6 +30,7 @@ export default function ConverterRoom() {
                     rfHz: (target.lowHz + target.highHz) / 2,
                     elevationDeg: arrivalOf(target, data.station, Date.parse(data.station.createdAt)).elevationDeg,
                     receiverNoiseFigureDb: effectiveNoiseFigureDb(receiver),
+                    environment: data.station.environment,
                     ...(own ? { stage: own } : {}),
                   }}
                 />
