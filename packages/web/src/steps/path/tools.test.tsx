@@ -161,6 +161,9 @@ describe('feed', () => {
     await user.clear(screen.getByLabelText('Oscillator'));
     await user.type(screen.getByLabelText('Oscillator'), '12.25 GHz');
     expect(screen.getByRole('status').textContent).toMatch(/mirrored/);
+    await user.clear(screen.getByLabelText(/^The dish looks up by/));
+    await user.type(screen.getByLabelText(/^The dish looks up by/), '200');
+    expect(screen.getByRole('alert').textContent).toMatch(/0 to 90 degrees/);
   });
   test('a notch with an impossible value is told', async () => {
     const user = userEvent.setup();

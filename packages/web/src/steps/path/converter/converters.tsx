@@ -69,6 +69,11 @@ export function Converters({ here }: { readonly here: ConverterHere }) {
   return (
     <Section title="Converter ahead of the receiver" hint="frequency plan, pad, noise figure">
       <TypedFields of={typed} />
+      {elevationDeg !== undefined && (elevationDeg < 0 || elevationDeg > 90) && (
+        <p role="alert" className="text-danger">
+          A dish looks up by 0 to 90 degrees: 0 is the horizon, 90 straight up. Enter the elevation again.
+        </p>
+      )}
       {answer}
       <Caution of={['sun', 'coaxDc']} />
     </Section>
@@ -131,8 +136,8 @@ function Converted({
       of SNR lost against a noiseless one in outside noise of {fixed(plan.externalFaDb, 1)} dB over kT₀. The converter’s
       noise over {frequencyText(bandwidthHz, 2)} is {fixed(plan.noiseDbm, 0)} dBm
       {plan.padDb >= 0.5
-        ? `: a pad of ${fixed(plan.padDb, 0)} dB brings it to ${wantedDbm} dBm`
-        : `, already at or under the ${wantedDbm} dBm asked for: no pad`}
+        ? `: a pad of ${fixed(plan.padDb, 0)} dB brings it to −${Math.abs(wantedDbm)} dBm`
+        : `, already at or under the −${Math.abs(wantedDbm)} dBm asked for: no pad`}
       . Assumed: {cableLossDb} dB of cable behind the converter.
     </Announced>
   );
