@@ -198,3 +198,34 @@ test('the installed application opens with the station last seen while the serve
   await page.reload();
   await expect(page.locator('[data-evidence]').getByText('with the server off')).toHaveCount(1);
 });
+
+test('another data folder on the same port: what waits for the first stays out of it, and is saved when the first is back', async ({
+  page,
+}) => {
+  test.setTimeout(120_000);
+  const first = folder;
+  const other = mkdtempSync(path.join(tmpdir(), 'velvet-reed-other-'));
+  await page.goto(`${desk}/s/1/notebook/diary`);
+  await expect(page.locator('[data-evidence]')).toBeVisible();
+  await stop();
+  await write(page, 'meant for the first folder');
+  await expect(page.getByText(/One entry waits in this browser/)).toBeVisible({ timeout: 15_000 });
+  folder = other;
+  await start();
+  const told = page.getByRole('alert').filter({ hasText: 'Another data folder is served at this address now.' });
+  await expect(told).toBeVisible({ timeout: 20_000 });
+  await told.getByRole('button', { name: 'Reload the page' }).click();
+  await expect(page.getByText('One entry waits for another data folder')).toBeVisible({ timeout: 15_000 });
+  await expect(page.locator('[data-evidence]')).not.toContainText('meant for the first folder');
+  await write(page, 'written in the other folder');
+  await expect(page.locator('[data-evidence]')).toContainText('written in the other folder');
+  expect(await (await page.request.get(`${desk}/api/stations/1`)).text()).not.toContain('meant for the first folder');
+  await stop();
+  folder = first;
+  rmSync(other, { recursive: true });
+  await start();
+  await page.goto(`${desk}/s/1/notebook/diary`);
+  await expect(page.locator('[data-evidence]')).toContainText('meant for the first folder', { timeout: 20_000 });
+  await expect(page.locator('[data-evidence]')).not.toContainText('written in the other folder');
+  await expect(page.getByText(/One entry waits/)).toHaveCount(0, { timeout: 20_000 });
+});

@@ -37,8 +37,9 @@ export default defineConfig({
             options: { cacheName: 'pages', networkTimeoutSeconds: 3, precacheFallback: { fallbackURL: 'index.html' } },
           },
           {
-            // samples by checksum and stored files never change under their address
-            urlPattern: ({ url }) => /^\/api\/(\w+\/\d+\/samples|attachments\/\d+\/(bytes|small))$/.test(url.pathname),
+            // by its checksum an address names these very bytes, whichever data folder is served
+            urlPattern: ({ url }) =>
+              url.searchParams.has('sum') && /^\/api\/\w+\/\d+\/(samples|bytes)$/.test(url.pathname),
             handler: 'CacheFirst',
             options: {
               cacheName: 'records',

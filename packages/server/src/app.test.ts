@@ -328,3 +328,24 @@ describe('edges', () => {
     await fresh.sequelize.close();
   });
 });
+
+test('a request that was meant for the stations of another file, and bytes that are not those of the checksum, are refused', async () => {
+  const id = String((await request(app).get('/api/stations').expect(200)).get('x-data-file'));
+  expect(id).toMatch(/^[0-9a-f]{8}-[0-9a-f]{4}-4[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/);
+  const before: { body: unknown[] } = await request(app).get('/api/stations').set('X-Data-File', id).expect(200);
+  const refused = await request(app).post('/api/stations').set('X-Data-File', 'of another folder').send(STATION);
+  expect(refused.status).toBe(409);
+  expect(refused.body).toMatchObject({ code: 'OTHER_FILE' });
+  const after: { body: unknown[] } = await request(app).get('/api/stations').expect(200);
+  expect(after.body).toHaveLength(before.body.length);
+  const station = await newStation();
+  await request(app).post(`/api/stations/${station}/sweeps`).attach('file', Buffer.from(SWEEP), 'a.s1p').expect(201);
+  const reply: { body: { attachments: { id: number; sha256: string }[] } } = await request(app).get(
+    `/api/stations/${station}`,
+  );
+  const [{ id: file, sha256 }] = reply.body.attachments;
+  await request(app).get(`/api/attachments/${file}/bytes?sum=${sha256}`).expect(200);
+  await request(app)
+    .get(`/api/attachments/${file}/bytes?sum=${'0'.repeat(64)}`)
+    .expect(409);
+});

@@ -14,6 +14,7 @@ import type { Database } from './database';
 import { openDoor, type Door } from './door/door';
 import { bounded, pairedOnly, sameOriginOnly } from './door/gate';
 import { doorRoutes } from './door/routes';
+import { forThisFile } from './file-identity';
 import { fileRoutes } from './file-routes';
 import type { Bench } from './instruments/bench';
 import { folderRoutes } from './folder-routes';
@@ -102,7 +103,7 @@ export function createApp({
   // on this machine bytes cost nothing and pressing them does: a first view would wait for it
   app.use(compression({ level: 1, filter: (req, res) => !isLoopback(req) && compression.filter(req, res) }));
   // nothing of a body is read before it is known who sends it
-  app.use('/api', pairedOnly(door), ...bounded(door));
+  app.use('/api', pairedOnly(door), ...bounded(door), forThisFile(db));
   app.use(express.json({ limit: '1mb' }));
   app.use((req, _res, next) => {
     requireModest(req.body);

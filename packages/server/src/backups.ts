@@ -182,7 +182,8 @@ async function putBack(db: Database, file: string): Promise<void> {
       await from.all("SELECT name FROM sqlite_master WHERE type = 'table' AND sql NOT LIKE 'CREATE VIRTUAL%'")
     )
       .map(({ name }) => String(name))
-      .filter((name) => name !== 'migrations' && !name.startsWith('sqlite_'));
+      // a file keeps its own id, whatever is put into it
+      .filter((name) => name !== 'migrations' && name !== 'data_file' && !name.startsWith('sqlite_'));
     await db.write(async (transaction) => {
       // rows point at each other across tables: what must hold, holds at the end
       await db.sequelize.query('PRAGMA defer_foreign_keys = ON', { transaction });

@@ -1,9 +1,10 @@
 import path from 'node:path';
 import { readBatch } from '@velvet-reed/contract';
-import type { Express, Request, RequestHandler } from 'express';
+import type { Express, Request, RequestHandler, Response } from 'express';
 import multer, { MulterError } from 'multer';
 import { applyChanges } from './changes';
 import type { Database } from './database';
+import { requireSum } from './file-identity';
 import { importPicture, pictureType, pictureValues, requirePicture, sha256, type ArrivedFile } from './file-store';
 import { FileTooLargeError, NotFoundError, RequestError } from './refusals';
 import { answerOf, asRecord, authorOf, numberParam, optionalId, readJson, revisionParam } from './request-values';
@@ -40,6 +41,11 @@ const MOST_PHOTOS = 12;
 
 /** A station with years of recordings. */
 const MAX_STATION_BYTES = 800_000_000;
+
+/** By its checksum an address names these very bytes for ever; without it the browser has to ask. @throws OtherBytesError */
+const keepBySum = (req: Request, res: Response, checksum: unknown): void => {
+  res.set('Cache-Control', requireSum(req, checksum) ? 'private, max-age=31536000, immutable' : 'private, no-cache');
+};
 
 /** Files that come in, samples and bytes that go out. */
 export function fileRoutes(app: Express, db: Database): void {
@@ -161,14 +167,13 @@ export function fileRoutes(app: Express, db: Database): void {
     app.get(`/api/${resource}/:record/samples`, async (req, res) => {
       const row = await db.tables[resource].findByPk(numberParam(req, 'record'));
       if (!row) throw new NotFoundError('record');
-      const sum = String(row.get('checksum'));
-      // by its checksum an address names these very bytes for ever; without it the browser has to ask
-      res.set('Cache-Control', req.query.sum === sum ? 'private, max-age=31536000, immutable' : 'private, no-cache');
+      keepBySum(req, res, row.get('checksum'));
       res.type('application/octet-stream').send(row.get('samples'));
     });
   app.get('/api/attachments/:file/bytes', async (req, res) => {
     const row = await db.tables.attachments.findByPk(numberParam(req, 'file'));
     if (!row) throw new NotFoundError('file');
+    keepBySum(req, res, row.get('sha256'));
     const name = String(row.get('name'));
     const bytes = row.get('bytes');
     // pictures are drawn by pages; anything else is only ever saved, whatever its name pretends to be

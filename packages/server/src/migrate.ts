@@ -26,6 +26,7 @@ import { audioRoutes } from './migrations/0025-audio-routes';
 import { patternCuts } from './migrations/0026-pattern-cuts';
 import { spots } from './migrations/0027-spots';
 import { gainsOfReceivers } from './migrations/0028-gains-of-receivers';
+import { idOfTheDataFile } from './migrations/0029-id-of-the-data-file';
 import { wordsOfTheGlossary } from './migrations/0017-words-of-the-glossary';
 import { oneTableOfTransmitters } from './migrations/0012-one-table-of-transmitters';
 
@@ -69,6 +70,7 @@ const MIGRATIONS: readonly Migration[] = [
   patternCuts,
   spots,
   gainsOfReceivers,
+  idOfTheDataFile,
 ];
 /** All names that this release knows, in order. */
 export const MIGRATION_NAMES: readonly string[] = MIGRATIONS.map(({ name }) => name);

@@ -76,7 +76,7 @@ const PHONE_MAY: readonly (readonly [method: string, path: RegExp])[] = [
   ['GET', /^\/api\/stations\/\d+(\/(events|search|deletion\/\w+\/\d+))?$/],
   ['POST', /^\/api\/stations\/\d+\/(changes|photo-changes|undo|sweeps|spectra|logs|recordings|calibrations|pictures)$/],
   ['GET', /^\/api\/(sweeps|spectra|calibrations)\/\d+\/samples$/],
-  ['GET', /^\/api\/attachments\/\d+\/(bytes|check|small)$/],
+  ['GET', /^\/api\/attachments\/\d+\/(bytes|check)$/],
   ['GET', /^\/api\/logs\/\d+\/(rows|summary|decodes|slots)$/],
   ['GET', /^\/api\/instruments$/],
   ['POST', /^\/api\/instruments\/[\w.:-]+\/(identity|sweep|spectrum|reading|turn|stop|route|hands|truth)$/],

@@ -1,5 +1,6 @@
 import type { Refusal } from '@velvet-reed/contract';
 import { noteAway } from './away';
+import { FILE_HEADER, metFile, noteFile } from './data-file';
 
 /** The server said no, with a sentence for the person at the screen. */
 export class RefusedError extends Error {
@@ -17,6 +18,10 @@ export const isAway = (error: unknown): boolean => error instanceof RefusedError
 
 /** The computer does not let this device in, or not any more. */
 export const isOutside = (error: unknown): boolean => error instanceof RefusedError && error.status === 401;
+
+/** The server holds the stations of another data folder than this was meant for. */
+export const isOtherFile = (error: unknown): boolean =>
+  error instanceof RefusedError && error.refusal.code === 'OTHER_FILE';
 
 /** Nobody knows whether it was carried out, or the same may pass later: worth sending again under the same name. */
 export const mayHavePassed = (error: unknown): boolean =>
@@ -39,9 +44,15 @@ async function refusalOf(response: Response): Promise<Refusal> {
 /** Said by the page when the computer does not let this device in. */
 export const OUTSIDE = 'velvet-reed-outside';
 
+const OTHER_FILE =
+  'Another data folder is served at this address now. Copy what you typed, then reload the page to see what is here.';
+
 /** Sends a request; anything but success becomes a RefusedError. */
 async function send(path: string, init?: RequestInit): Promise<Response> {
-  const response = await fetch(path, init).catch((error: unknown) => {
+  const headers = new Headers(init?.headers);
+  const met = metFile();
+  if (met !== undefined && !headers.has(FILE_HEADER)) headers.set(FILE_HEADER, met);
+  const response = await fetch(path, { ...init, headers }).catch((error: unknown) => {
     // a question that was withdrawn says nothing of the server
     if (error instanceof DOMException && error.name === 'AbortError') throw error;
     noteAway(true);
@@ -52,7 +63,10 @@ async function send(path: string, init?: RequestInit): Promise<Response> {
     });
   });
   noteAway(false);
-  if (response.ok) return response;
+  // bytes by their checksum may come from a cache, which another file filled: they are the same bytes
+  const isOurs = path.includes('sum=') || noteFile(response.headers.get(FILE_HEADER));
+  if (response.ok && isOurs) return response;
+  if (response.ok) throw new RefusedError(409, { code: 'OTHER_FILE', message: OTHER_FILE });
   const error = new RefusedError(response.status, await refusalOf(response));
   if (isOutside(error)) window.dispatchEvent(new Event(OUTSIDE));
   throw error;
@@ -64,12 +78,18 @@ export const sendJson = async (
   method: 'POST' | 'PATCH',
   path: string,
   body: unknown,
-  signal?: AbortSignal,
+  {
+    signal,
+    file,
+  }: {
+    readonly signal?: AbortSignal;
+    /** Data file that it is meant for, when it waited. */ readonly file?: string;
+  } = {},
 ): Promise<unknown> =>
   (
     await send(path, {
       method,
-      headers: { 'content-type': 'application/json' },
+      headers: { 'content-type': 'application/json', ...(file === undefined ? {} : { [FILE_HEADER]: file }) },
       body: JSON.stringify(body),
       ...(signal ? { signal } : {}),
     })
@@ -100,9 +120,11 @@ export const sendFiles = async (
   path: string,
   files: readonly File[],
   fields: Readonly<Record<string, string>>,
+  meantFor?: string,
 ): Promise<unknown> => {
   const form = new FormData();
   Object.entries(fields).forEach(([name, value]) => form.append(name, value));
   for (const file of files) form.append('file', file);
-  return (await send(path, { method: 'POST', body: form })).json();
+  const headers = meantFor === undefined ? undefined : { [FILE_HEADER]: meantFor };
+  return (await send(path, { method: 'POST', body: form, headers })).json();
 };

@@ -61,7 +61,7 @@ export async function readInstrument(id: string, request: ReadingRequest): Promi
 
 /** Turns a table and waits until it stands. @returns where, degrees. @throws RefusedError; the table was then told to stop. */
 export async function turnTable(id: string, request: TurnRequest, signal?: AbortSignal): Promise<number> {
-  const reply = await sendJson('POST', at(id, 'turn'), request, signal);
+  const reply = await sendJson('POST', at(id, 'turn'), request, signal ? { signal } : {});
   return isRecord(reply) && typeof reply.value === 'number' ? reply.value : misfit();
 }
 export const stopTable = (id: string): Promise<unknown> => sendJson('POST', at(id, 'stop'), {});
@@ -99,12 +99,12 @@ export async function exerciseTruth(id: string): Promise<ExerciseTruth> {
 /** Readings of a stored calibration; they never change. */
 export const useCalibration = (header: Saved<'calibrations'> | undefined) =>
   useSWR<Calibration, Error>(
-    header ? ['calibration', header.id] : null,
+    header ? ['calibration', header.id, header.checksum] : null,
     async (): Promise<Calibration> => {
       if (!header) return misfit();
       const { openFarad, openDelayS, shortHenry, shortDelayS, loadOhm } = header;
       return {
-        ...unpackCalibration(await getBytes(`/api/calibrations/${header.id}/samples`)),
+        ...unpackCalibration(await getBytes(`/api/calibrations/${header.id}/samples?sum=${header.checksum}`)),
         standards: { openFarad, openDelayS, shortHenry, shortDelayS, loadOhm },
       };
     },
@@ -114,11 +114,14 @@ export const useCalibration = (header: Saved<'calibrations'> | undefined) =>
 /** Levels of stored spectra, by id; they never change. */
 export const useSpectra = (headers: readonly Saved<'spectra'>[]) =>
   useSWR<ReadonlyMap<number, Spectrum>, Error>(
-    headers.length > 0 ? ['spectra', ...headers.map(({ id }) => id)] : null,
+    headers.length > 0 ? ['spectra', ...headers.map(({ id, checksum }) => `${id} ${checksum}`)] : null,
     async (): Promise<ReadonlyMap<number, Spectrum>> =>
       new Map(
         await Promise.all(
-          headers.map(async ({ id }) => [id, unpackSpectrum(await getBytes(`/api/spectra/${id}/samples`))] as const),
+          headers.map(
+            async ({ id, checksum }) =>
+              [id, unpackSpectrum(await getBytes(`/api/spectra/${id}/samples?sum=${checksum}`))] as const,
+          ),
         ),
       ),
     { keepPreviousData: true, revalidateOnFocus: false, compare: Object.is },

@@ -1,4 +1,5 @@
 import { RESOURCE_NAMES, RESOURCES } from '@velvet-reed/contract';
+import { ofThisFile } from './data-file';
 import { clear, createStore, get, set } from 'idb-keyval';
 
 /** What the server told last, for a page that opens while it is away. */
@@ -20,7 +21,8 @@ async function orNothing<T>(work: () => Promise<T>): Promise<T | undefined> {
 const waiting = new Map<string, { readonly timer: ReturnType<typeof setTimeout> }>();
 
 /** Keeps an answer under its address, once things are quiet. */
-export function keepSeen(path: string, value: unknown): void {
+export function keepSeen(address: string, value: unknown): void {
+  const path = ofThisFile(address);
   const before = waiting.get(path);
   if (before) clearTimeout(before.timer);
   const timer = setTimeout(() => {
@@ -32,7 +34,7 @@ export function keepSeen(path: string, value: unknown): void {
 
 /** What was kept under an address; undefined when nothing was, or by another release. */
 export async function lastSeen(path: string): Promise<unknown> {
-  const kept: unknown = await orNothing(() => get<unknown>(path, store));
+  const kept: unknown = await orNothing(() => get<unknown>(ofThisFile(path), store));
   return typeof kept === 'object' && kept !== null && 'shape' in kept && kept.shape === SHAPE && 'value' in kept
     ? kept.value
     : undefined;

@@ -5,6 +5,8 @@ import type { StationData } from './station';
 export interface Waiting {
   /** Its name: however often it is sent, the server carries it out once. */
   readonly key: string;
+  /** Id of the file of stations that it was written for; absent in what an earlier release kept. */
+  readonly file?: string;
   readonly stationId: number;
   readonly changes: readonly Change[];
   /** The changes refer to them as { "new": "photo" }, { "new": "photo2" } and so on. */

@@ -3,8 +3,9 @@ import { clear, createStore, entries as storedEntries, get, update } from 'idb-k
 import { useCallback, useEffect, useSyncExternalStore } from 'react';
 import { toast } from 'sonner';
 import { useSWRConfig } from 'swr';
-import { getJson, isOutside, mayHavePassed, RefusedError, sendFiles, sendJson } from './api';
+import { getJson, isOtherFile, isOutside, mayHavePassed, RefusedError, sendFiles, sendJson } from './api';
 import { isAwayNow } from './away';
+import { fileId } from './data-file';
 import { deviceName, newUuid } from './names';
 import {
   answered,
@@ -80,15 +81,36 @@ const subscribe = (onChange: () => void): (() => void) => {
   void loadQueue();
   return () => void listeners.delete(onChange);
 };
-export const allWaiting = (): readonly Waiting[] => queue.batches;
+const isForThisFile = ({ file }: Waiting): boolean => file === undefined || file === fileId();
+/** One list for one state of the line and one file. */
+let parted:
+  | {
+      readonly queue: Queue;
+      readonly file: string;
+      readonly here: readonly Waiting[];
+      readonly other: readonly Waiting[];
+    }
+  | undefined;
+function parts() {
+  if (parted?.queue !== queue || parted.file !== fileId())
+    parted = {
+      ...{ queue, file: fileId() },
+      here: queue.batches.filter(isForThisFile),
+      other: queue.batches.filter((batch) => !isForThisFile(batch)),
+    };
+  return parted;
+}
+export const allWaiting = (): readonly Waiting[] => parts().here;
 
-/** What waits in this browser, in the order in which it was written. */
+/** What waits in this browser for the stations of this file, in the order in which it was written. */
 export const useWaiting = (): readonly Waiting[] => useSyncExternalStore(subscribe, allWaiting);
+/** What waits for another data folder: it stays until that one is served here again. */
+export const useWaitingForOthers = (): readonly Waiting[] => useSyncExternalStore(subscribe, () => parts().other);
 
 /** Whether something of a station waits to be sent: what is written after it goes behind it. */
 export async function isWaitingFor(stationId: number): Promise<boolean> {
   await loadQueue();
-  return queue.batches.some((batch) => batch.stationId === stationId && batch.refused === undefined);
+  return allWaiting().some((batch) => batch.stationId === stationId && batch.refused === undefined);
 }
 
 /**
@@ -111,13 +133,13 @@ export async function keepWaiting(batch: Omit<Waiting, 'ids' | 'refused'>): Prom
 
 /** One request for a batch; its name lets the server carry it out once, however often it is sent. */
 function sendBatch(
-  { stationId, key, photo, photos = photo ? [photo] : [] }: Waiting,
+  { stationId, key, file, photo, photos = photo ? [photo] : [] }: Waiting,
   changes: readonly Change[],
 ): Promise<unknown> {
   const path = `/api/stations/${stationId}`;
   const batch = { key, changes, device: deviceName() };
-  if (photos.length > 0) return sendFiles(`${path}/photo-changes`, photos, { batch: JSON.stringify(batch) });
-  return sendJson('POST', `${path}/changes`, batch);
+  if (photos.length > 0) return sendFiles(`${path}/photo-changes`, photos, { batch: JSON.stringify(batch) }, file);
+  return sendJson('POST', `${path}/changes`, batch, { file });
 }
 
 const idsOf = (reply: unknown): readonly number[] => {
@@ -136,6 +158,7 @@ export function useOutbox(stationId: number) {
     async (changes: readonly Change[], what: string, photos: readonly File[] = []): Promise<'saved' | 'waits'> => {
       const batch = {
         key: newUuid(),
+        file: fileId(),
         stationId,
         changes,
         what,
@@ -177,7 +200,7 @@ const STANDS_ON = 'It belongs to something above that was not saved. Settle that
 async function sendAll(): Promise<ReadonlySet<number>> {
   const touched = new Set<number>();
   await loadQueue();
-  for (const { key } of queue.batches) {
+  for (const { key } of allWaiting()) {
     const batch = queue.batches.find((one) => one.key === key);
     if (!batch || batch.refused !== undefined) continue;
     const changes = sendable(queue, batch);
@@ -187,7 +210,7 @@ async function sendAll(): Promise<ReadonlySet<number>> {
       await changeQueue((line) => answered(line, key, idsOf(reply)));
     } catch (error) {
       // it stays in the line and goes out again by itself
-      if (mayHavePassed(error) || isOutside(error)) break;
+      if (mayHavePassed(error) || isOutside(error) || isOtherFile(error)) break;
       const refused =
         error instanceof RefusedError
           ? error.refusal
@@ -210,7 +233,7 @@ export function useSender(stationId: number): void {
       const touched = await sendAll();
       for (const id of touched) await mutate(`/api/stations/${id}`);
       if (wasAway && touched.size === 0) await mutate(`/api/stations/${stationId}`);
-      if (touched.size > 0 && queue.batches.length === 0) toast.success('What waited in this browser is saved.');
+      if (touched.size > 0 && allWaiting().length === 0) toast.success('What waited in this browser is saved.');
     };
     const wake = (): void => {
       if (busy) return;

@@ -12,7 +12,8 @@ import { useCallback, useEffect, useSyncExternalStore } from 'react';
 import { useLocation, useParams } from 'react-router';
 import { toast } from 'sonner';
 import useSWR, { preload, useSWRConfig } from 'swr';
-import { getJson, isAway, mayHavePassed, RefusedError, sendFile, sendJson } from './api';
+import { getJson, isAway, isOtherFile, mayHavePassed, RefusedError, sendFile, sendJson } from './api';
+import { fileId } from './data-file';
 import { hearingNow, listenToHearing, type StationHearing } from './hearing-now';
 import { keepSeen, lastSeen } from './last-seen';
 import { deviceName, newUuid, underOneName } from './names';
@@ -92,6 +93,8 @@ const readStationData = async (path: string): Promise<StationData> => {
   try {
     value = await getJson(`${path}?packed=1&device=${deviceName()}${before ? `&${sinceOf(before)}` : ''}`);
   } catch (error) {
+    // another folder is served here: what is shown and typed stays to be copied, and a line says so
+    if (before && isOtherFile(error)) return before;
     // while the server is away the page shows what it told last, and says so
     const seen = isAway(error) ? (known.get(path) ?? (await lastSeen(path))) : undefined;
     if (!isStationData(seen)) throw error;
@@ -247,8 +250,7 @@ export function useWrite() {
         const seen = known.get(keyOf(stationId));
         const differ = seen ? onlyChanged(reckoned(seen, allWaiting()), changes) : changes;
         const ids = await keepWaiting({
-          key,
-          stationId,
+          ...{ key, file: fileId(), stationId },
           changes: differ,
           what: done ?? storyOf(changes),
           atMs: Date.now(),

@@ -2,6 +2,7 @@ import { type CableLimit, levelOf, type TurnTarget } from '@velvet-reed/core/bea
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { readInstrument, recordSpectrum, stopTable, turnTable } from './instruments';
 import { localStore } from './browser-store';
+import { ofThisFile } from './data-file';
 
 /** How a turn is made. */
 export interface TurnSettings {
@@ -33,7 +34,7 @@ const LOOK = { points: 41, bandwidthHz: 1000, spanHz: 20_000 };
 
 function keptRun(place: string): TurnRun | undefined {
   try {
-    const text = localStore.getItem(`${STORE}.${place}`);
+    const text = localStore.getItem(ofThisFile(`${STORE}.${place}`));
     const value: unknown = text === null ? undefined : JSON.parse(text);
     // what this device wrote itself
     return typeof value === 'object' &&
@@ -51,8 +52,8 @@ function keptRun(place: string): TurnRun | undefined {
 }
 
 function keep(place: string, run: TurnRun | undefined): void {
-  if (run) localStore.setItem(`${STORE}.${place}`, JSON.stringify(run));
-  else localStore.removeItem(`${STORE}.${place}`);
+  if (run) localStore.setItem(ofThisFile(`${STORE}.${place}`), JSON.stringify(run));
+  else localStore.removeItem(ofThisFile(`${STORE}.${place}`));
 }
 
 const pause = (seconds: number, signal: AbortSignal): Promise<void> =>

@@ -9,6 +9,7 @@ import { useFollow, useStation, useStationId, useWrite, type StationData } from 
 import { useTheme } from '../data/theme';
 import { Trouble, Waiting } from '../ui/states';
 import { TableQuestionHost } from '../ui/table-question';
+import { OtherFileLine } from './other-file-line';
 import { OutboxLine } from './outbox-line';
 import { REED_HEIGHT_PX } from './reed-scale';
 import { BackupLine } from './backup-line';
@@ -83,6 +84,7 @@ function LoadedFrame({ data, away }: { readonly data: StationData; readonly away
         onUndo={() => void undo(data.undo?.batch)}
       />
       <OutboxLine data={data} away={away} />
+      <OtherFileLine />
       <BackupLine />
       <SetAsideLine setAside={data.setAside} />
       <TableQuestionHost />

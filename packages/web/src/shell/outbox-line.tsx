@@ -1,4 +1,4 @@
-import { discardWaiting, retryWaiting, useSender, useWaiting, yieldWaiting } from '../data/outbox';
+import { discardWaiting, retryWaiting, useSender, useWaiting, useWaitingForOthers, yieldWaiting } from '../data/outbox';
 import { conflictsOf, overTheirs, type Waiting } from '../data/outbox-queue';
 import type { StationData } from '../data/station';
 import { Button } from '../ui/button';
@@ -10,7 +10,8 @@ export function OutboxLine({ data, away }: { readonly data: StationData; readonl
   const all = useWaiting().filter((one) => one.stationId === stationId);
   const waiting = all.filter(({ refused }) => refused === undefined);
   const refused = all.filter((one) => one.refused !== undefined);
-  if (all.length === 0 && !away) return null;
+  const others = useWaitingForOthers();
+  if (all.length === 0 && others.length === 0 && !away) return null;
   return (
     <div role="status" className="border-b border-rule bg-paper px-3 py-1 text-sm text-caution sm:px-5">
       {waiting.length > 0 ? (
@@ -25,6 +26,20 @@ export function OutboxLine({ data, away }: { readonly data: StationData; readonl
             still be written down; deleting, importing and instruments need the server.
           </p>
         )
+      )}
+      {others.length > 0 && (
+        <p>
+          {others.length === 1 ? 'One entry waits' : `${others.length} entries wait`} for another data folder, and{' '}
+          {others.length === 1 ? 'is' : 'are'} saved when that one is served here again:{' '}
+          {others.map((one) => (
+            <span key={one.key}>
+              {one.what}{' '}
+              <Button look="quiet" onClick={() => void discardWaiting(one.key)}>
+                Discard it
+              </Button>
+            </span>
+          ))}
+        </p>
       )}
       {refused.map((one) => (
         <Refused key={one.key} batch={one} data={data} />

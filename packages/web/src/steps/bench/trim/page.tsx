@@ -41,6 +41,7 @@ function Trim({ data }: { readonly data: StationData }) {
             key={`diary ${antenna.id}`}
             antenna={antenna}
             steps={steps}
+            files={data.attachments}
             targetHz={design.freqHz}
             trimName={trimName}
             measuredHz={latest && dipOf(latest.dips, design.freqHz)?.freqHz}

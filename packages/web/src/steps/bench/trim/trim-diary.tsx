@@ -3,6 +3,7 @@ import { CUT_WORDS, gettingWorse, nextCut } from '@velvet-reed/core/sweep';
 import { frequencyText, lengthText, showLength } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { toast } from 'sonner';
+import { pathOfFile } from '../../../data/data-file';
 import { useOutbox } from '../../../data/outbox';
 import { useStationId } from '../../../data/station';
 import { RecordForm, type FieldSpec } from '../../../ui/record-form';
@@ -20,6 +21,7 @@ import { trimChanges, trimDoubt, trimStory } from '../trim-record';
 export function TrimDiary({
   antenna,
   steps,
+  files,
   targetHz,
   trimName,
   measuredHz,
@@ -27,6 +29,7 @@ export function TrimDiary({
 }: {
   readonly antenna: Saved<'antennas'>;
   readonly steps: readonly Saved<'trimSteps'>[];
+  readonly files: readonly Saved<'attachments'>[];
   readonly targetHz: number;
   readonly trimName: string;
   readonly measuredHz: number | undefined;
@@ -97,9 +100,9 @@ export function TrimDiary({
                       {step.note}
                       {step.undoNote && <span className="block text-dim">undo: {step.undoNote}</span>}
                       {step.photoId !== null && (
-                        <a href={`/api/attachments/${step.photoId}/bytes`} className="block text-plum underline">
+                        <a href={pathOfFile(files, step.photoId)} className="block text-plum underline">
                           <img
-                            src={`/api/attachments/${step.photoId}/bytes`}
+                            src={pathOfFile(files, step.photoId)}
                             alt={`Photo at ${lengthText(step.lengthM, 4)}`}
                             className="mt-1 h-16 w-auto"
                           />

@@ -7,6 +7,7 @@ import { roomOf } from '../../../data/derive';
 import type { Ranking } from '../../../data/ranking';
 import type { StationData } from '../../../data/station';
 import { sessionStore } from '../../../data/browser-store';
+import { ofThisFile } from '../../../data/data-file';
 
 /** What a ranking rested on and what it said, as texts that can be compared. */
 interface Snapshot {
@@ -103,7 +104,7 @@ export function useChanges(
   wanted: readonly ForecastTarget[],
   view: RankView,
 ): readonly string[] | undefined {
-  const key = `velvet-reed.ranking.${data.station.id}.${view}.${wanted.map((one) => one.id).join(',')}`;
+  const key = ofThisFile(`velvet-reed.ranking.${data.station.id}.${view}.${wanted.map((one) => one.id).join(',')}`);
   const { complete, ranked } = ranking;
   const now = useMemo((): Snapshot | undefined => {
     if (!complete) return undefined;

@@ -10,13 +10,14 @@ import { useTypedNumbers } from '../../../ui/use-typed-numbers';
 import { useKeepTurn } from './keep-turn';
 import { placeFromText } from './place-fields';
 import { localStore } from '../../../data/browser-store';
+import { ofThisFile } from '../../../data/data-file';
 
 type Reading = readonly [deg: number, dbm: number];
 const STORE = 'velvet-reed.turn-by-hand';
 
 function keptReadings(stationId: number): readonly Reading[] {
   try {
-    const value: unknown = JSON.parse(localStore.getItem(`${STORE}.${stationId}`) ?? '[]');
+    const value: unknown = JSON.parse(localStore.getItem(ofThisFile(`${STORE}.${stationId}`)) ?? '[]');
     return Array.isArray(value)
       ? value.flatMap((one): Reading[] =>
           Array.isArray(one) && typeof one[0] === 'number' && typeof one[1] === 'number' ? [[one[0], one[1]]] : [],
@@ -44,7 +45,7 @@ export function TurnByHand({ data, onDone }: { readonly data: StationData; reado
   ]);
   const change = (next: readonly Reading[]): void => {
     setReadings(next);
-    localStore.setItem(`${STORE}.${stationId}`, JSON.stringify(next));
+    localStore.setItem(ofThisFile(`${STORE}.${stationId}`), JSON.stringify(next));
   };
   const deg = typed.value('deg') ?? compass.headingDeg;
   const level = typed.value('level');

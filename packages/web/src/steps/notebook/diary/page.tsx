@@ -3,6 +3,7 @@ import { countText } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
+import { pathOfFile } from '../../../data/data-file';
 import { useOutbox } from '../../../data/outbox';
 import { useStationId, useWrite, type StationData } from '../../../data/station';
 import { useFew } from '../../../ui/few';
@@ -136,9 +137,14 @@ function EntryRow({ entry, data }: { readonly entry: Saved<'entries'>; readonly 
         {photos.length > 0 && (
           <span className="mt-1 flex flex-wrap gap-2">
             {photos.map((photo) => (
-              <a key={photo.id} href={`/api/attachments/${photo.attachmentId}/bytes`} target="_blank" rel="noreferrer">
+              <a
+                key={photo.id}
+                href={pathOfFile(data.attachments, photo.attachmentId)}
+                target="_blank"
+                rel="noreferrer"
+              >
                 <img
-                  src={`/api/attachments/${photo.smallId}/bytes`}
+                  src={pathOfFile(data.attachments, photo.smallId)}
                   alt={photo.caption === '' ? `Photo of the ${name.toLowerCase()}` : photo.caption}
                   className="h-24 w-auto"
                   loading="lazy"

@@ -1,6 +1,7 @@
 import type { Saved } from '@velvet-reed/contract';
 import { countText } from '@velvet-reed/core/units';
 import { useState } from 'react';
+import { bytesPath } from '../../../data/data-file';
 import { getBytes, getJson } from '../../../data/api';
 import { showTrouble } from '../../../data/station';
 import { Button } from '../../../ui/button';
@@ -94,7 +95,7 @@ function FileRow({ file }: { readonly file: Saved<'attachments'> }) {
   const download = async (): Promise<void> => {
     try {
       const { saveAs } = await import('file-saver');
-      saveAs(new Blob([Uint8Array.from(await getBytes(`/api/attachments/${file.id}/bytes`))]), file.name);
+      saveAs(new Blob([Uint8Array.from(await getBytes(bytesPath(file)))]), file.name);
     } catch (error) {
       showTrouble(error);
     }

@@ -1,8 +1,9 @@
 import { useState } from 'react';
 import { type ReportChoice, WHOLE_REPORT } from './report';
 import { localStore } from '../../../data/browser-store';
+import { ofThisFile } from '../../../data/data-file';
 
-const keyOf = (stationId: number): string => `velvet-reed.report.${stationId}`;
+const keyOf = (stationId: number): string => ofThisFile(`velvet-reed.report.${stationId}`);
 
 const isList = (value: unknown): value is readonly unknown[] => Array.isArray(value);
 const isChoice = (value: object): value is ReportChoice =>

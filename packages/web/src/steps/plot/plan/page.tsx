@@ -116,6 +116,7 @@ function Plot({ data }: { readonly data: StationData }) {
       >
         <PlanCanvas
           features={data.plotFeatures}
+          files={data.attachments}
           tool={tool}
           drawn={drawn}
           cursor={tool === 'select' ? undefined : cursor}

@@ -1,3 +1,5 @@
+import { pathOfFile } from '../../../data/data-file';
+import type { StationData } from '../../../data/station';
 import type { Saved } from '@velvet-reed/contract';
 import { planBearingDeg, planDistance, type PlanPoint, snapped } from '@velvet-reed/core/plot';
 import { plain } from '@velvet-reed/core/units';
@@ -21,6 +23,7 @@ const SNAP_PX = 12;
  */
 export function PlanCanvas({
   features,
+  files,
   selected,
   tool,
   drawn,
@@ -33,6 +36,8 @@ export function PlanCanvas({
   onPoint,
 }: {
   readonly features: readonly Feature[];
+  /** Stored files, of which some are aerial pictures. */
+  readonly files: StationData['attachments'];
   readonly selected?: number;
   readonly tool: Tool;
   /** Points of what is being drawn or measured. */
@@ -131,7 +136,13 @@ export function PlanCanvas({
               }}
             />
             {ground.map((one) => (
-              <Underlay key={one.id} feature={one} at={toPx(one.points[0])} pxPerM={now.pxPerM} />
+              <Underlay
+                key={one.id}
+                address={pathOfFile(files, one.attachmentId)}
+                feature={one}
+                at={toPx(one.points[0])}
+                pxPerM={now.pxPerM}
+              />
             ))}
             <Grid view={now} widthPx={widthPx} heightPx={heightPx} toPx={toPx} colour={colours.rule} />
             {bearings && <Bearings judged={bearings} {...{ colours, toPx }} farPx={2 * (widthPx + heightPx)} />}

@@ -88,10 +88,13 @@ export function North({ x, colours }: { readonly x: number; readonly colours: Co
 
 /** An aerial picture: north up, its middle at its point. */
 export function Underlay({
+  address,
   feature,
   at,
   pxPerM,
 }: {
+  /** Of the picture's bytes; undefined when there are none. */
+  readonly address: string | undefined;
   readonly feature: Feature;
   readonly at: readonly [number, number];
   readonly pxPerM: number;
@@ -100,8 +103,8 @@ export function Underlay({
   useEffect(() => {
     const element = new Image();
     element.onload = () => setImage(element);
-    element.src = `/api/attachments/${feature.attachmentId}/bytes`;
-  }, [feature.attachmentId]);
+    if (address) element.src = address;
+  }, [address]);
   if (!image) return null;
   const width = feature.widthM * pxPerM;
   const height = (width * image.naturalHeight) / image.naturalWidth;

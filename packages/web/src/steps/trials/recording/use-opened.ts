@@ -2,6 +2,7 @@ import type { Saved } from '@velvet-reed/contract';
 import type { RecordingLayout, RecordingMeaning } from '@velvet-reed/core/recording';
 import { useEffect, useMemo } from 'react';
 import useSWRImmutable from 'swr/immutable';
+import { pathOfFile } from '../../../data/data-file';
 import type { StationData } from '../../../data/station';
 import type { OpenRecording } from '../../../workers/recording-jobs';
 import { useJob } from '../../../workers/use-job';
@@ -66,7 +67,7 @@ export function useOpened(
   chosen: ChosenFile | undefined,
   answers: Answers,
 ): Opened {
-  const address = !chosen && asked?.attachmentId ? `/api/attachments/${asked.attachmentId}/bytes` : null;
+  const address = (!chosen && pathOfFile(data.attachments, asked?.attachmentId ?? null)) || null;
   const fetched = useSWRImmutable<Blob, Error>(address, fetchFile);
   const shown = useMemo(
     (): ChosenFile | undefined =>
