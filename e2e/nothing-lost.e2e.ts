@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises';
 import { expect, test } from '@playwright/test';
 import { freshStation, watch } from './helpers';
 
@@ -65,4 +66,24 @@ test('written here while the server was away, and elsewhere meanwhile: both are 
   await expect(page.getByRole('button', { name: 'Keep what is written elsewhere' })).toHaveCount(0);
   await page.reload();
   await expect(page.getByRole('button', { name: 'Change theirs' })).toBeVisible();
+});
+
+test('a report of an empty station and of one that is still being ranked comes at the press, and says what is not computed', async ({
+  page,
+}) => {
+  const base = await freshStation(page, [50.2, -19.3]);
+  const saved = async (room: string, label: string): Promise<string> => {
+    await page.goto(`${room}/notebook/report`);
+    const file = page.waitForEvent('download');
+    await page.getByRole('button', { name: label }).click();
+    return readFile(await (await file).path(), 'latin1');
+  };
+  expect(await saved(base, 'Save the report as a page')).toContain('<h1>');
+  expect(await saved(base, 'Save the report as PDF')).toContain('%PDF-');
+  // the demo's ranking takes the wire model some seconds
+  const begun = Date.now();
+  const html = await saved('/s/1', 'Save the report as a page');
+  test.info().annotations.push({ type: 'report of a station that is ranked', description: `${Date.now() - begun} ms` });
+  expect(html).toContain('The ranking was not computed to its end when this report was made');
+  expect(html).toContain('lang="en"');
 });

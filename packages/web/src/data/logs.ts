@@ -27,18 +27,21 @@ export const useLogSummary = ({ id, checksum }: Header) =>
     return isSummary(answer) ? answer : broken();
   });
 
-/** Several long logs at a glance, by their numbers. */
+/** Several long logs at a glance, by their numbers. @throws RefusedError */
+export async function loadLogSummaries(logs: readonly Header[]): Promise<ReadonlyMap<number, LogSummary>> {
+  const found = new Map<number, LogSummary>();
+  for (const { id } of logs) {
+    const answer = await getJson(`/api/logs/${id}/summary`);
+    found.set(id, isSummary(answer) ? answer : broken());
+  }
+  return found;
+}
+
+/** The same for a room that shows them. */
 export const useLogSummaries = (logs: readonly Header[]) =>
   useSWRImmutable<ReadonlyMap<number, LogSummary>, Error>(
     ['log summaries', ...logs.map(({ checksum }) => checksum)],
-    async () => {
-      const found = new Map<number, LogSummary>();
-      for (const { id } of logs) {
-        const answer = await getJson(`/api/logs/${id}/summary`);
-        found.set(id, isSummary(answer) ? answer : broken());
-      }
-      return found;
-    },
+    () => loadLogSummaries(logs),
   );
 
 /** A page of its rows. */

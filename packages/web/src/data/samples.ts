@@ -33,8 +33,8 @@ function samplesOf(header: Header): Promise<SweepData> {
   return one.samples;
 }
 
-/** Samples of several sweeps by their numbers, a few requests at a time. */
-async function loadSamples(sweeps: readonly Header[]): Promise<ReadonlyMap<number, SweepData>> {
+/** Samples of several sweeps by their numbers, a few requests at a time. @throws RefusedError */
+export async function loadSamples(sweeps: readonly Header[]): Promise<ReadonlyMap<number, SweepData>> {
   const found = new Map<number, SweepData>();
   const waiting = [...sweeps];
   const work = async (): Promise<void> => {

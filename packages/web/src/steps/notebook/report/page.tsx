@@ -1,11 +1,11 @@
 import { countText } from '@velvet-reed/core/units';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { targetChoices } from '../../../data/derive';
-import { useLogSummaries } from '../../../data/logs';
+import { loadLogSummaries } from '../../../data/logs';
 import { useMoment } from '../../../data/moment';
 import { loadPatterns } from '../../../data/patterns';
 import { useRanking } from '../../../data/ranking';
-import { useSamples } from '../../../data/samples';
+import { loadSamples } from '../../../data/samples';
 import { showTrouble, type StationData } from '../../../data/station';
 import { Button } from '../../../ui/button';
 import { Room } from '../../../ui/room';
@@ -30,19 +30,25 @@ function Report({ data }: { readonly data: StationData }) {
         <>
           The report says what the rooms say, from the same verdicts: {sections} of {SECTIONS.length} sections,{' '}
           {chosen.antennas.length} of {data.antennas.length} antennas, {chosen.sweeps.length} sweeps,{' '}
-          {chosen.readings.length} pairs. <Next>Next: save it as PDF, or its tables.</Next>
+          {chosen.readings.length} pairs. <Next>Next: save it as a page, which also prints, or as PDF.</Next>
         </>
       }
       margin={
         <>
           <Note title="Same station, same report">
-            <p>But for the date at its head nothing changes between two reports of one station.</p>
+            <p>
+              But for the date at its head nothing changes between two reports of one station, once its ranking is
+              computed.
+            </p>
           </Note>
           <Note title="Checksums">
             <p>Every imported file stands in the report with its SHA-256: a figure can be traced to bytes.</p>
           </Note>
           <Note title="For screen readers">
-            <p>The page of HTML has headings and tables with their heads; the PDF is for paper and is not tagged.</p>
+            <p>
+              The page (HTML) has its language, headings, tables with their heads and a text for each drawing, and
+              prints on A4. The PDF has none of these tags: it is for paper alone.
+            </p>
           </Note>
         </>
       }
@@ -171,9 +177,10 @@ function Bounds({ data, choice, onChoice }: Choosing & { readonly data: StationD
   );
 }
 
+/** The page of HTML stands first: the layout package of the PDF (pdfmake on pdfkit) writes no tags. */
 const FORMATS: readonly (readonly [ReportFormat, string])[] = [
+  ['html', 'Save the report as a page'],
   ['pdf', 'Save the report as PDF'],
-  ['html', 'One page of HTML'],
   ['csv', 'Tables as CSV'],
   ['zip', 'Each table and picture, in a ZIP'],
   ['png', 'Charts as PNG'],
@@ -183,8 +190,6 @@ function Save({ data, choice }: { readonly data: StationData; readonly choice: R
   const { atMs } = useMoment();
   const targets = useMemo(() => targetChoices(data, atMs), [data, atMs]);
   const { ranked, complete, answered, asked } = useRanking(data, { targets, view: 'quiet' });
-  const summaries = useLogSummaries(data.logs).data;
-  const samples = useSamples(data.sweeps).data;
   // fonts and the layout are read while the listener looks at the list
   useEffect(() => void import('./report-pdf').then(({ prepareLayout }) => prepareLayout()), []);
   const [share, setShare] = useState<number>();
@@ -196,16 +201,17 @@ function Save({ data, choice }: { readonly data: StationData; readonly choice: R
     under.current = control;
     setShare(0);
     try {
-      const [{ saveReport }, patterns] = await Promise.all([import('./report-pdf'), loadPatterns(data.logs)]);
-      await saveReport(
-        { data, samples: samples ?? new Map(), ranked, patterns, summaries: summaries ?? new Map() },
-        choice,
-        as,
-        {
-          onStep: setShare,
-          signal: control.signal,
-        },
-      );
+      const [{ saveReport }, patterns, samples, summaries] = await Promise.all([
+        import('./report-pdf'),
+        loadPatterns(data.logs),
+        loadSamples(data.sweeps),
+        loadLogSummaries(data.logs),
+      ]);
+      const unfinished = complete ? {} : { unfinished: { answered, asked } };
+      await saveReport({ data, samples, ranked, ...unfinished, patterns, summaries }, choice, as, {
+        onStep: setShare,
+        signal: control.signal,
+      });
     } catch (error) {
       if (!control.signal.aborted) showTrouble(error);
     } finally {
@@ -213,13 +219,11 @@ function Save({ data, choice }: { readonly data: StationData; readonly choice: R
     }
   };
   const busy = share !== undefined;
-  // what a station does not have is not waited for
-  const waiting = busy || !complete || (!summaries && data.logs.length > 0) || (!samples && data.sweeps.length > 0);
   return (
     <Section title="Save it" hint="the whole path with its charts, tables and checksums">
       <div className="flex flex-wrap gap-3">
         {FORMATS.map(([as, label]) => (
-          <Button key={as} look={as === 'pdf' ? 'main' : 'plain'} busy={waiting} onClick={() => void make(as)}>
+          <Button key={as} look={as === 'html' ? 'main' : 'plain'} busy={busy} onClick={() => void make(as)}>
             {label}
           </Button>
         ))}
@@ -233,7 +237,8 @@ function Save({ data, choice }: { readonly data: StationData; readonly choice: R
       <p role="status" className="mt-1 min-h-10 text-sm text-dim sm:min-h-5">
         {busy
           ? `The pages are laid out: ${Math.round(100 * share)} %.`
-          : !complete && `The wire model is still ranking the antennas for it: ${answered} of ${asked}.`}
+          : !complete &&
+            `The wire model is still ranking the antennas: ${answered} of ${asked}. A report saved now holds what is known by now, and says so.`}
       </p>
     </Section>
   );

@@ -79,14 +79,17 @@ function tableHtml(rows: readonly (readonly string[])[]): string {
 
 /** The look of the page: black on white, set for paper and screens alike. */
 const STYLE =
-  'body{font:16px/1.5 sans-serif;max-width:52rem;margin:2rem auto;padding:0 1rem;color:#26221d}table{border-collapse:collapse;margin:.5rem 0}th,td{text-align:left;vertical-align:baseline;padding:.25rem .8rem .25rem 0;border-bottom:1px solid #dcd3c2}thead th{color:#665d52;font-weight:400}tbody th{font-weight:400}svg{max-width:100%;height:auto}h2{margin-top:2rem}.dim{color:#665d52}.own{font-style:italic}.sum{font-family:monospace;font-size:.85em;word-break:break-all}';
+  'body{font:16px/1.5 sans-serif;max-width:52rem;margin:2rem auto;padding:0 1rem;color:#26221d}table{border-collapse:collapse;margin:.5rem 0}th,td{text-align:left;vertical-align:baseline;padding:.25rem .8rem .25rem 0;border-bottom:1px solid #dcd3c2}thead th{color:#665d52;font-weight:400}tbody th{font-weight:400}svg{max-width:100%;height:auto}h2{margin-top:2rem}.dim{color:#665d52}.own{font-style:italic}.sum{font-family:monospace;font-size:.85em;word-break:break-all}@page{size:A4;margin:18mm}@media print{body{max-width:none;margin:0;padding:0;font-size:10.5pt}h2{break-after:avoid}tr,figure{break-inside:avoid}thead{display:table-header-group}}';
 
 /** The report as one page of HTML that needs nothing else: headings, tables with their heads, drawings inside. Whatever was typed stays text. */
 export function reportHtml(report: TDocumentDefinitions): string {
   const title = markup(String(report.info?.title ?? 'Report'));
+  let under = 'the report';
   const body = partsOf(report).map((part): string => {
     const drawing = part.get('svg');
-    if (typeof drawing === 'string') return `<figure role="img">${drawing}</figure>`;
+    if (part.get('style') === 'heading') under = textOf(part.get('text'));
+    if (typeof drawing === 'string')
+      return `<figure role="img" aria-label="Drawing of ${markup(under)}; its figures stand in the tables of this section">${drawing}</figure>`;
     if (part.has('table')) return tableHtml(rowsOf(part.get('table')).map((row) => row.map(textOf)));
     const [text, style] = [lines(textOf(part.get('text'))), part.get('style')];
     if (text === '') return '';

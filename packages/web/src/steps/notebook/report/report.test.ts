@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { BLANK } from '@velvet-reed/contract';
-import { type CandidateSpec, rankCandidates, readyCandidate } from '@velvet-reed/core/choose';
+import { type CandidateSpec, choiceVerdict, rankCandidates, readyCandidate } from '@velvet-reed/core/choose';
 import { forecastPlace, targetChoices } from '../../../data/derive';
 import { TEST_STATION } from '../../../data/test-station';
 import { periodFault, reportOf, SECTIONS, WHOLE_REPORT } from './report';
@@ -88,7 +88,7 @@ test('the same report as CSV and as charts: cells with commas are quoted, every 
   const report = reportOf(SOURCE, 0);
   const csv = reportCsv(report);
   expect(csv).toMatch(/^Ferrin Point\r\n/);
-  expect(csv).toContain('Wanted,Band,Weight\r\n31 m broadcast,9.4 to 9.9 MHz,5');
+  expect(csv).toContain('Wanted,From (MHz),To (MHz),Weight\r\n31 m broadcast,9.4,9.9,5');
   // a sentence with a comma is one cell
   expect(csv).toContain('"IO00ie, ITU Region 1.');
   expect(reportCharts({ content: [{ svg: '<svg/>' }, 'text', { text: 'x' }] })).toEqual(['<svg/>']);
@@ -160,4 +160,12 @@ describe('a report of chosen parts', () => {
     expect(pieces.map(({ name }) => name)).toEqual(['001-listen-wanted.csv', '002-listen-wanted.svg']);
     expect(pieces[0].text).not.toMatch(/^=/m);
   });
+});
+
+test('a ranking that is not computed to its end: the report says so in its place and names no choice', () => {
+  const unfinished = { answered: 3, asked: 40 };
+  const text = JSON.stringify(reportOf({ ...SOURCE, unfinished }, 0));
+  expect(text).toContain('the wire model had answered 3 of 40 questions');
+  expect(text).not.toContain(choiceVerdict(ranked).sentence);
+  expect(JSON.stringify(reportOf(SOURCE, 0))).toContain(choiceVerdict(ranked).sentence);
 });

@@ -66,6 +66,8 @@ interface ReportSource {
   readonly data: StationData;
   readonly samples: ReadonlyMap<number, SweepData>;
   readonly ranked: readonly Candidate[];
+  /** How far the wire model had come with the ranking; absent when it was done. */
+  readonly unfinished?: { readonly answered: number; readonly asked: number };
   readonly patterns: Patterns;
   readonly summaries: ReadonlyMap<number, LogSummary>;
 }
@@ -74,7 +76,7 @@ interface ReportSource {
 const SECTION_PARTS: readonly (readonly [id: string, name: string, make: (source: ReportSource) => Content[]])[] = [
   ['listen', 'Listen: targets and transmitters', ({ data }) => listenPart(data)],
   ['plot', 'Plot: the plan', ({ data }) => plotPart(data)],
-  ['choose', 'Choose: the ranking', ({ ranked }) => choosePart(ranked)],
+  ['choose', 'Choose: the ranking', (source) => choosePart(source)],
   ['antennas', 'Draft and Bench: antennas, sweeps, cuts', ({ data, samples }) => antennaPart(data, samples)],
   ['trials', 'Trials', ({ data }) => trialPart(data)],
   ['patterns', 'Trials: measured patterns', ({ data, patterns }) => patternPart(data, patterns)],
@@ -201,6 +203,12 @@ function plotPart(data: StationData): Content[] {
   ];
 }
 
+/** A figure with its interval as data: a cell for each number. */
+const bounds = (name: string, estimate: Estimate | undefined, unit: string): Row =>
+  estimate
+    ? [name, ...[estimate.value, estimate.low, estimate.high].map((value) => fixed(value, 1)), unit]
+    : [name, '', '', '', unit];
+
 function patternPart(data: StationData, patterns: Patterns): Content[] {
   return data.logs.flatMap((log): Content[] => {
     const pattern = patterns.get(log.id);
@@ -221,6 +229,15 @@ function patternPart(data: StationData, patterns: Patterns): Content[] {
           ['To the sides', of(pattern.frontToSideDb, ' dB')],
           ['Turns averaged', String(turns)],
         ],
+        {
+          head: ['Of the pattern (measured)', 'Value', '95 % from', '95 % to', 'Unit'],
+          rows: [
+            bounds('Width, half power', pattern.widthDeg, '°'),
+            bounds('Front to back', pattern.frontToBackDb, 'dB'),
+            bounds('To the sides', pattern.frontToSideDb, 'dB'),
+            ['Turns averaged', String(turns), '', '', ''],
+          ],
+        },
       ),
     ];
   });
@@ -268,6 +285,17 @@ function seasonPart(
           ? [...row.known, causeText(row)].filter((one) => one !== '').join('; ') || 'not known'
           : 'within its interval',
       ]),
+      {
+        head: ['What', 'Seasons', 'Moved by', '95 % from', '95 % to', 'Why, or where to look'],
+        rows: rows.map((row) => [
+          `${row.what}, ${row.about}`,
+          `${row.now} and ${row.then}`,
+          ...[row.shift.shift, row.shift.low, row.shift.high].map((value) =>
+            value === null ? '' : shiftWords(value, row.unit),
+          ),
+          row.shift.moved ? [...row.known, causeText(row)].filter((one) => one !== '').join('; ') : '',
+        ]),
+      },
     ),
   ];
 }
@@ -288,12 +316,21 @@ function upkeepPart(data: StationData): Content[] {
   ];
 }
 
+/** A frequency as data, MHz. */
+const megahertz = (freqHz: number): string => String(freqHz / 1e6);
+
 function listenPart(data: StationData): Content[] {
   return [
     heading('Listen: wanted, and who transmits nearby'),
     table(
       ['Wanted', 'Band', 'Weight'],
       data.targets.map((target) => [target.name, bandText(target.lowHz, target.highHz), String(target.weight)]),
+      {
+        head: ['Wanted', 'From (MHz)', 'To (MHz)', 'Weight'],
+        rows: data.targets.map(({ name, lowHz, highHz, weight }) => [
+          ...[name, megahertz(lowHz), megahertz(highHz), String(weight)],
+        ]),
+      },
     ),
     table(
       ['Transmitter', 'Frequency', 'Power', 'Distance', 'Field (model)', 'Isotropic (model)'],
@@ -312,11 +349,14 @@ function listenPart(data: StationData): Content[] {
   ];
 }
 
-function choosePart(ranked: readonly Candidate[]): Content[] {
+function choosePart({ ranked, unfinished }: ReportSource): Content[] {
   const verdict = choiceVerdict(ranked);
+  const sentence = verdict.best ? `${verdict.sentence} ${verdict.best.reason}` : verdict.sentence;
   return [
     heading('Choose: which antenna, here'),
-    verdict.best ? `${verdict.sentence} ${verdict.best.reason}` : verdict.sentence,
+    unfinished
+      ? `The ranking was not computed to its end when this report was made: the wire model had answered ${unfinished.answered} of ${unfinished.asked} questions. The table holds what was known then; save the report again when Choose, Ranking is done.`
+      : sentence,
     table(
       ['Antenna', 'May stay', 'Usual station over the noise, weighted (model)', 'Reason'],
       ranked.map((candidate) => [
@@ -411,6 +451,16 @@ function trialPart(data: StationData): Content[] {
           one.interval ? `${fixed(one.interval.low, 1)} to ${fixed(one.interval.high, 1)} dB` : '–',
           one.proven ? 'proven' : 'not proven',
         ]),
+        {
+          head: [`${names.b} minus ${names.a} (measured)`, 'Mean (dB)', '95 % from (dB)', '95 % to (dB)', 'Verdict'],
+          rows: [verdict.snr, verdict.level, verdict.noise].map((one) => [
+            one.what === 'snr' ? 'SNR' : one.what,
+            one.result ? fixed(one.result.mean, 1) : '',
+            one.interval ? fixed(one.interval.low, 1) : '',
+            one.interval ? fixed(one.interval.high, 1) : '',
+            one.proven ? 'proven' : 'not proven',
+          ]),
+        },
       ),
       // three cells a pair: a trial of thousands is many pages
       table(
