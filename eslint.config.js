@@ -13,7 +13,8 @@ const MAY_IMPORT = {
   core: ['core'],
   contract: ['contract', 'core'],
   instruments: ['instruments', 'contract', 'core'],
-  server: ['server', 'contract', 'core'],
+  // it starts the stand-ins, and knows their habits
+  server: ['server', 'contract', 'core', 'instruments'],
   cli: ['cli', 'contract', 'core'],
 };
 

@@ -121,6 +121,7 @@ test('calibrate, sweep live, keep it, take the line off, fit the model; another 
   let reply = '0.5,0.1,0.4\n';
   const server = await analyserAt((line, socket) => {
     if (line === ':SYST:ERR?') socket.write('0,"No error"\n');
+    else if (line === '*OPC?') socket.write('1\n');
     else if (line.endsWith('READ?')) {
       if (reply === 'gone') socket.destroy();
       else socket.write(reply);

@@ -1,5 +1,6 @@
 export { ANALYSER, STAND_IN_KIT, startAnalyser } from './devices/analyser';
 export { RECEIVER, startReceiver } from './devices/receiver';
+export { HABITS, type Habit, readHabits } from './habits';
 export { openSession, respond, type Session } from './scpi/instrument';
 export { parseMessage } from './scpi/syntax';
 export { openBench, portOf, serve, STAND_INS, type StandIn } from './serve';

@@ -4,6 +4,7 @@ import { ANTENNA_SWITCH } from './devices/antenna-switch';
 import type { OnBench } from './devices/hands';
 import { RECEIVER, startReceiver } from './devices/receiver';
 import { LCR_METER, POWER_METER, startLcrMeter, startPowerMeter, TURNTABLE } from './devices/small';
+import { GREETING, type Habit, withHabits } from './habits';
 import { openSession, respond, type Device, type Reply } from './scpi/instrument';
 import { startLab, startWorld, type Lab } from './world/lab';
 
@@ -27,7 +28,10 @@ function answering<S extends OnBench>(device: Device<S>, start: S): Answering {
 }
 
 /** All stand-ins on one bench, without sockets. */
-export function openBench(seed: number): (name: StandIn, line: string) => readonly Reply[] {
+export function openBench(
+  seed: number,
+  habits: readonly Habit[] = [],
+): (name: StandIn, line: string) => readonly Reply[] {
   let lab = startLab(startWorld(seed));
   const instruments: Readonly<Record<StandIn, Answering>> = {
     analyser: answering(ANALYSER, startAnalyser(lab)),
@@ -37,11 +41,13 @@ export function openBench(seed: number): (name: StandIn, line: string) => readon
     'lcr-meter': answering(LCR_METER, startLcrMeter(lab)),
     'antenna-switch': answering(ANTENNA_SWITCH, { lab }),
   };
-  return (name, line) => {
+  const plain = (name: StandIn) => (line: string) => {
     const answer = instruments[name](lab, line);
     lab = answer.lab;
     return answer.replies;
   };
+  const made = new Map(STAND_INS.map((name) => [name, withHabits(name, habits, plain(name))]));
+  return (name, line) => made.get(name)?.(line) ?? [];
 }
 
 /** Replies of one program message as bytes: joined by semicolons, ended by a line feed (IEEE 488.2, 8.3). */
@@ -54,12 +60,18 @@ function framed(replies: readonly Reply[]): Buffer {
 }
 
 /** Puts a stand-in on a loopback TCP port (0: any free one); every connection shares the instrument's state, as on a bench. */
-export function serve(answer: (line: string) => readonly Reply[], port = 0): Promise<Server> {
+export function serve(
+  answer: (line: string) => readonly Reply[],
+  port = 0,
+  habits: readonly Habit[] = [],
+): Promise<Server> {
   const server = createServer((socket) => {
     let waiting = '';
     socket.setEncoding('latin1');
     socket.setNoDelay(true);
     socket.on('error', () => socket.destroy());
+    if (habits.includes('greeting'))
+      setTimeout(() => socket.destroyed || socket.write(GREETING.text), GREETING.afterMs);
     socket.on('data', (chunk: string) => {
       waiting += chunk;
       const lines = waiting.split('\n');

@@ -19,6 +19,7 @@ const CORE_STATUS: Readonly<Record<string, number>> = {
     TOO_LARGE: 413,
     FILE_TOO_LARGE: 413,
     INSTRUMENT: 502,
+    NO_READING: 502,
     DATA_FILE: 507,
   },
 };

@@ -10,6 +10,7 @@ import { DataFileError, dataFileFault, openDataFolder, type DataFolder } from '.
 import { loadDemo } from './demo/load';
 import { openDoor } from './door/door';
 import { impatient, isLocalAddress, openNetwork, ownLocalAddresses } from './door/network';
+import { HABITS, readHabits } from '@velvet-reed/instruments';
 import { openBench, readAllowed, type AllowedInstrument } from './instruments/bench';
 import { standIns } from './instruments/stand-ins';
 
@@ -28,6 +29,8 @@ const OPTIONS = {
   instrument: { type: 'string', multiple: true },
   /** A folder in which a decoding program writes its tables; may be given several times. */
   decodes: { type: 'string', multiple: true },
+  /** Surprises of the stand-ins, as real instruments have them: a list between commas. */
+  habits: { type: 'string' },
   /** Seed of the stand-ins' world. */
   seed: { type: 'string' },
   help: { type: 'boolean', short: 'h' },
@@ -43,7 +46,8 @@ const HELP = `Velvet Reed: npm start -- [options]
   --lan-port 4601           port for phones
   --instrument KIND=HOST:PORT  an instrument that may be reached; several times
   --decodes FOLDER          where a decoding program writes; several times
-  --seed 1                  seed of the simulated instruments`;
+  --seed 1                  seed of the simulated instruments
+  --habits LIST             surprises of the simulated instruments: ${HABITS.join(',')}`;
 
 /** Reads the options. A mistyped one is told in a sentence. */
 function optionsOf() {
@@ -109,9 +113,11 @@ if (noFolder !== undefined)
   leave(
     `"${noFolder}" is not a folder. Name the folder in which the decoding program writes: npm start -- --decodes ~/decodes`,
   );
+if (readHabits(values.habits ?? '') === undefined)
+  leave(`"${values.habits}" names a habit that no simulated instrument has. Choose of ${HABITS.join(',')}.`);
 const bench = openBench(
   allowed,
-  standIns(path.join(root, 'packages/instruments/dist/main.js'), Number(values.seed ?? 1)),
+  standIns(path.join(root, 'packages/instruments/dist/main.js'), Number(values.seed ?? 1), values.habits),
 );
 
 /** Everything that can go wrong with the file is told in one sentence. */

@@ -6,6 +6,7 @@ import {
   spanSettings,
   type Device,
   type NumberFormat,
+  wordSetting,
 } from '../scpi/instrument';
 import { randomFrom, type Random } from '../world/random';
 import type { HeardStation, Lab, World } from '../world/lab';
@@ -20,6 +21,7 @@ export interface Receiver extends OnBench {
   readonly attenuationDb: number;
   readonly averages: number;
   readonly format: NumberFormat;
+  readonly unit: 'DBM' | 'DBUV';
 }
 
 const settings = {
@@ -30,7 +32,8 @@ const settings = {
   attenuationDb: 0,
   averages: 50,
   format: PLAIN,
-};
+  unit: 'DBM',
+} as const;
 const range = { least: 1e3, most: 2e9, unit: 'frequency' } as const;
 const LIMITS = {
   start: { ...range, standard: settings.startHz },
@@ -113,6 +116,11 @@ function trace(state: Receiver): { readonly lab: Lab; readonly values: Float64Ar
   return { lab: { ...lab, sweepsDone: lab.sweepsDone + 1 }, values };
 }
 
+/** dBm in dB over one microvolt, in 50 Ω. */
+const MICROVOLT_DB = 10 * Math.log10(50e9);
+const inUnit = (values: Float64Array, unit: Receiver['unit']): Float64Array =>
+  unit === 'DBM' ? values : values.map((dbm) => dbm + MICROVOLT_DB);
+
 /** A receiver that gives spectra, dBm per resolution bandwidth. */
 export const RECEIVER: Device<Receiver> = {
   identity: 'Velvet Reed,stand-in receiver,0,1',
@@ -143,12 +151,18 @@ export const RECEIVER: Device<Receiver> = {
       (s, attenuationDb) => ({ ...s, attenuationDb }),
       { least: 0, most: 60, standard: settings.attenuationDb, unit: 'ratio' },
     ),
+    wordSetting<Receiver, Receiver['unit']>(
+      ':UNIT:POWer',
+      { DBM: 'DBM', DBUV: 'DBUV' },
+      (s) => s.unit,
+      (s, unit) => ({ ...s, unit }),
+    ),
     {
       pattern: ':READ',
       query: (state) => {
         if (!(state.startHz < state.stopHz)) return { state, fault: '-221,"Settings conflict; start lies above stop"' };
         const { lab, values } = trace(state);
-        return { state: { ...state, lab }, reply: numbersReply(values, state.format) };
+        return { state: { ...state, lab }, reply: numbersReply(inUnit(values, state.unit), state.format) };
       },
     },
     ...formatCommands<Receiver>(),

@@ -1,4 +1,4 @@
-import { numberSetting, type Device } from '../scpi/instrument';
+import { numberSetting, type Device, wordSetting } from '../scpi/instrument';
 import { randomFrom } from '../world/random';
 import { arriving, loopDbm } from '../world/range';
 import type { Box, Lab } from '../world/lab';
@@ -50,6 +50,7 @@ export const TURNTABLE: Device<Turntable> = {
 /** State of the power meter. */
 export interface PowerMeter extends OnBench {
   readonly freqHz: number;
+  readonly unit: 'DBM' | 'W';
 }
 
 /** Level with the antenna towards the transmitter, dBm, and what the meter hears of itself. */
@@ -97,13 +98,19 @@ function leaking({ world, sent }: Lab): number {
 /** Reads power at one frequency, dBm. */
 export const POWER_METER: Device<PowerMeter> = {
   identity: 'Velvet Reed,stand-in power meter,0,1',
-  reset: (state) => ({ ...state, freqHz: 868e6 }),
+  reset: (state) => ({ ...state, freqHz: 868e6, unit: 'DBM' }),
   commands: [
     numberSetting(
       '[:SENSe]:FREQuency[:CW]',
       (s) => s.freqHz,
       (s, freqHz) => ({ ...s, freqHz }),
       { least: 10e3, most: 300e9, standard: 868e6, unit: 'frequency' },
+    ),
+    wordSetting<PowerMeter, PowerMeter['unit']>(
+      ':UNIT:POWer',
+      { DBM: 'DBM', W: 'W' },
+      (s) => s.unit,
+      (s, unit) => ({ ...s, unit }),
     ),
     {
       pattern: ':MEASure[:SCALar]:POWer[:AC]',
@@ -112,7 +119,8 @@ export const POWER_METER: Device<PowerMeter> = {
         const scatter = 0.15 * randomFrom(lab.seed + 15485863 + lab.sweepsDone * 4241).normal();
         const dbm = (lab.sent ? leaking(lab) : turnedDbm(lab)) + scatter;
         const drops = !lab.sent && (lab.sweepsDone + 1) % lab.world.range.dropsEvery === 0;
-        const reply = drops ? DROPPED : dbm.toFixed(2);
+        const shown = state.unit === 'DBM' ? dbm.toFixed(2) : (10 ** (dbm / 10) / 1000).toExponential(3);
+        const reply = drops ? DROPPED : shown;
         return { state: { ...state, lab: { ...lab, sweepsDone: lab.sweepsDone + 1 } }, reply };
       },
     },
@@ -162,5 +170,5 @@ export const LCR_METER: Device<LcrMeter> = {
   ],
 };
 
-export const startPowerMeter = (lab: Lab): PowerMeter => ({ lab, freqHz: 868e6 });
+export const startPowerMeter = (lab: Lab): PowerMeter => ({ lab, freqHz: 868e6, unit: 'DBM' });
 export const startLcrMeter = (lab: Lab): LcrMeter => ({ lab, freqHz: 10e3 });

@@ -298,7 +298,7 @@ export function spanSettings<S extends { readonly startHz: number; readonly stop
 }
 
 /** A setting that is one of a few words. */
-function wordSetting<S, W extends string>(
+export function wordSetting<S, W extends string>(
   pattern: string,
   words: Readonly<Record<string, W>>,
   read: (state: S) => W,

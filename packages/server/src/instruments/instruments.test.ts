@@ -9,14 +9,16 @@ import { packCalibration, STATION_BLANK, BLANK, unpackSamples } from '@velvet-re
 import { createApp } from '../app';
 import { openDatabase, type Database } from '../database';
 import { migrator } from '../migrate';
-import { openBench, readAllowed, type Bench } from './bench';
+import { type Habit, openBench as openStandIns, portOf, serve, STAND_INS } from '@velvet-reed/instruments';
+import { type AllowedInstrument, openBench, readAllowed, type Bench } from './bench';
+import { readNumber, saysClosed } from './scpi-numbers';
 import { scpiLink, type ScpiLink } from './scpi-link';
 
 const PATIENCE = { connectMs: 300, silenceMs: 200, greetingMs: 20 };
 const open: Server[] = [];
 const links: ScpiLink[] = [];
 
-/** An instrument made for a test: it answers each line as told. */
+/** An instrument made for a test: it answers each line as told, and what every instrument must answer by itself. */
 async function instrument(answer: Answering): Promise<number> {
   const server = createServer((socket) => {
     let waiting = '';
@@ -25,7 +27,7 @@ async function instrument(answer: Answering): Promise<number> {
       waiting += String(chunk);
       const lines = waiting.split('\n');
       waiting = lines.pop() ?? '';
-      lines.forEach((line) => answer(line, socket));
+      lines.forEach((line) => (line === '*OPC?' ? socket.write('1\n') : answer(line, socket)));
     });
   });
   open.push(server);
@@ -44,7 +46,7 @@ const healthy =
   (reply: string): Answering =>
   (line, socket) => {
     if (line === ':SYST:ERR?') socket.write('0,"No error"\n');
-    else if (line.endsWith('?')) socket.write(reply);
+    else if (line === ':READ?') socket.write(reply);
   };
 
 afterEach(() => {
@@ -153,7 +155,9 @@ describe('instruments that keep to the standard in their own way', () => {
       socket.on('error', () => socket.destroy());
       socket.write('Welcome to the bench\r\n');
       socket.on('data', (chunk) => {
-        for (const line of String(chunk).split('\n')) answers('1,2\n')(line, socket);
+        for (const line of String(chunk).split('\n'))
+          if (line === '*OPC?') socket.write('1\n');
+          else answers('1,2\n')(line, socket);
       });
     });
     open.push(server);
@@ -167,7 +171,7 @@ describe('instruments that keep to the standard in their own way', () => {
       if (line === ':SYST:ERR?') return void socket.write('0,"No error"\n');
       if (line.endsWith('?')) setTimeout(() => socket.write('1,2\n'), 400);
     });
-    await expect(link(port).askNumbers(':READ?', 2, 2000)).resolves.toEqual(Float64Array.of(1, 2));
+    await expect(link(port).askNumbers(':READ?', 2, { waitMs: 2000 })).resolves.toEqual(Float64Array.of(1, 2));
     await expect(link(port).askNumbers(':READ?', 2)).rejects.toThrow(/fell silent/);
   });
   test('a setting that it does not have is learned once, and what is lost by it is told', async () => {
@@ -181,7 +185,7 @@ describe('instruments that keep to the standard in their own way', () => {
       }
       heard.push(line);
       if (line !== '*CLS') last = line;
-      if (line.endsWith('?')) socket.write('0.5,0.1,0.4,0\n');
+      if (line === ':READ?') socket.write('0.5,0.1,0.4,0\n');
     });
     const own = openBench([{ kind: 'analyser', host: '127.0.0.1', port }], {
       ports: () => Promise.resolve({}),
@@ -272,6 +276,127 @@ describe('a turntable', () => {
       /Turn it to the mark by hand/,
     );
     bench.close();
+  });
+});
+
+describe('honest instruments with habits', () => {
+  const closed = { ports: () => Promise.resolve({}), close: () => undefined };
+  const LIMIT = { lowDeg: -180, highDeg: 370 };
+  const servers: Server[] = [];
+  const benches: Bench[] = [];
+  /** A bench of stand-ins on ports of their own, as if they were real. */
+  async function withStandIns(habits: readonly Habit[]): Promise<Bench> {
+    const answer = openStandIns(7, habits);
+    const allowed: AllowedInstrument[] = [];
+    for (const kind of STAND_INS) {
+      const server = await serve((line) => answer(kind, line), 0, habits);
+      servers.push(server);
+      allowed.push({ kind, host: '127.0.0.1', port: portOf(server) });
+    }
+    const made = openBench(allowed, closed);
+    benches.push(made);
+    return made;
+  }
+  afterAll(() => {
+    benches.forEach((one) => one.close());
+    servers.forEach((server) => server.close());
+  });
+
+  test('a meter left in watts, with units behind its numbers and a late greeting, gives the level in dBm', async () => {
+    const [plain, odd] = [await withStandIns([]), await withStandIns(['watts', 'units', 'greeting'])];
+    const ask = { what: 'power', freqHz: 868e6 } as const;
+    const [true1, odd1] = [await plain.read('power-meter-4', ask), await odd.read('power-meter-4', ask)];
+    expect(odd1.value).toBeCloseTo(true1.value, 2);
+    expect(true1.value).toBeLessThan(-10);
+    // one that cannot be told otherwise is converted: 12.3 mW are 10 lg 12.3 dBm
+    const port = await instrument((line, socket) => {
+      if (line === ':SYST:ERR?') socket.write('0,"No error"\n');
+      else if (line === ':UNIT:POW?') socket.write('W\n');
+      else if (line.endsWith(':MEAS:POW?')) socket.write('1.23E-02\n');
+    });
+    const stubborn = openBench([{ kind: 'power-meter', host: '127.0.0.1', port }], closed);
+    const { value, told } = await stubborn.read('power-meter-1', ask);
+    expect(value).toBeCloseTo(10 * Math.log10(12.3), 6);
+    expect(told.join(' ')).toContain('It keeps to its own unit (W)');
+    stubborn.close();
+  });
+
+  test('an analyser that rounds its span: what it measured is kept, at the frequencies where it measured, and told', async () => {
+    const [plain, odd] = [await withStandIns([]), await withStandIns(['rounds', 'units'])];
+    const asked = { startHz: 9.03e6, stopHz: 9.97e6, points: 37, averages: 1 };
+    const rounded = await odd.sweep('analyser-1', asked);
+    const same = await plain.sweep('analyser-1', { ...asked, startHz: 9e6, stopHz: 10e6, points: 51 });
+    expect(rounded.value.freqHz).toEqual(same.value.freqHz);
+    expect(rounded.value.re).toEqual(same.value.re);
+    expect(rounded.told.join(' ')).toContain(
+      'It measured 9 MHz to 10 MHz in 51 points, not 9.03 MHz to 9.97 MHz in 37',
+    );
+    expect(same.told).toEqual([]);
+  });
+
+  test('a receiver in dB over a microvolt that rounds its bandwidth: levels in dBm, and the bandwidth that it used', async () => {
+    const [plain, odd] = [await withStandIns([]), await withStandIns(['watts', 'rounds', 'units', 'greeting'])];
+    const asked = { startHz: 77e3, stopHz: 78e3, points: 11, bandwidthHz: 100 };
+    const [true1, odd1] = [await plain.spectrum('receiver-2', asked), await odd.spectrum('receiver-2', asked)];
+    expect(odd1.value.levelDb).toEqual(true1.value.levelDb);
+    const other = await odd.spectrum('receiver-2', { ...asked, bandwidthHz: 50 });
+    expect(other.bandwidthHz).toBe(100);
+    expect(other.told.join(' ')).toContain('Its bandwidth is 100 Hz, not 50 Hz');
+  });
+
+  test('pairs, units, ON, and a turntable whose scale begins anew at north', async () => {
+    const odd = await withStandIns(['units', 'wraps', 'greeting']);
+    const coil = await odd.read('lcr-meter-5', { what: 'inductance', freqHz: 10e3 });
+    expect(coil.value).toBeGreaterThan(9.5e-3);
+    expect(coil.value).toBeLessThan(10.5e-3);
+    const capacitor = await odd.read('lcr-meter-5', { what: 'capacitance', freqHz: 10e3 });
+    expect(capacitor.value).toBeCloseTo(390e-12, 11);
+    await odd.route('antenna-switch-6', { channel: 2 });
+    const never = new AbortController().signal;
+    await odd.turn('turntable-3', { toDeg: null, ...LIMIT }, never);
+    await expect(odd.turn('turntable-3', { toDeg: -8, ...LIMIT }, never)).resolves.toBeCloseTo(-8, 1);
+    await expect(odd.turn('turntable-3', { toDeg: 365, ...LIMIT }, never)).resolves.toBeCloseTo(365, 1);
+    expect((await odd.read('turntable-3', { what: 'azimuth', freqHz: null })).value).toBeCloseTo(5, 1);
+  });
+
+  test.each([
+    ['overflow', '9.9E37', /says overflow.*attenuate/],
+    ['not a number', '9.91E37', /has no reading \(not a number\)/],
+    ['underflow', '-9.9E37', /says underflow/],
+  ])('%s is no reading, for every kind', async (_name, reply, sentence) => {
+    const port = await instrument((line, socket) => {
+      if (line === ':SYST:ERR?') socket.write('0,"No error"\n');
+      else if (line.endsWith('?') && !line.includes('UNIT'))
+        socket.write(line.includes('READ') ? `${reply},0\n` : `${reply}\n`);
+    });
+    const own = openBench(
+      STAND_INS.map((kind) => ({ kind, host: '127.0.0.1', port })),
+      closed,
+    );
+    await expect(own.read('power-meter-4', { what: 'power', freqHz: null })).rejects.toThrow(sentence);
+    await expect(own.read('lcr-meter-5', { what: 'inductance', freqHz: null })).rejects.toThrow(sentence);
+    await expect(own.read('lcr-meter-5', { what: 'capacitance', freqHz: null })).rejects.toThrow(sentence);
+    await expect(own.read('turntable-3', { what: 'azimuth', freqHz: null })).rejects.toThrow(sentence);
+    own.close();
+  });
+
+  test('numbers with units, by the multipliers of IEEE 488.2, table 7-2', () => {
+    expect(readNumber('-22.12 DBM', 'level')).toBe(-22.12);
+    expect(readNumber('1 MW', 'level')).toBeCloseTo(0, 12); // M is milli …
+    expect(readNumber('9.65 MHZ', 'frequency')).toBe(9.65e6); // … but mega before HZ
+    expect(readNumber('9.7MH', 'inductance')).toBeCloseTo(9.7e-3, 12);
+    expect(readNumber('390 PF', 'capacitance')).toBeCloseTo(390e-12, 20);
+    // 0 dBm in 50 Ω are 0.2236 V, 106.99 dB over one microvolt (handbook figure)
+    expect(readNumber('106.99 DBUV', 'level')).toBeCloseTo(0, 2);
+    expect(readNumber('0.2236 V', 'level')).toBeCloseTo(0, 2);
+    expect(readNumber('1.5708 RAD', 'angle')).toBeCloseTo(90, 2);
+    expect(() => readNumber('12 PSI', 'level')).toThrow(/does not measure this/);
+    expect(readNumber('+1.2.3', 'plain')).toBeNaN();
+  });
+
+  test('a channel list says which are closed', () => {
+    expect(['1', '+1', 'ON', '(@2)', '(@1:3)', '(@1,2)', '1,0'].every((text) => saysClosed(text, 2))).toBe(true);
+    expect(['0', 'OFF', '(@1)', '(@)', 'OPEN'].some((text) => saysClosed(text, 2))).toBe(false);
   });
 });
 

@@ -31,13 +31,15 @@ export function instrumentRoutes(app: Express, bench: Bench): void {
   });
   app.post('/api/instruments/:id/spectrum', async (req, res) => {
     const request = await spectrumRequestSchema.validate(req.body, STRICT);
-    const { value, told } = await bench.spectrum(req.params.id, request);
+    const { value, told, bandwidthHz } = await bench.spectrum(req.params.id, request);
     res.set(TOLD, told.join(' '));
+    res.set('X-Bandwidth', String(bandwidthHz));
     res.type('application/octet-stream').send(Buffer.from(packSpectrum(value)));
   });
   app.post('/api/instruments/:id/reading', async (req, res) => {
     const request = await readingRequestSchema.validate(req.body, STRICT);
-    res.json({ value: await bench.read(req.params.id, request) });
+    const { value, told } = await bench.read(req.params.id, request);
+    res.json({ value, told: told.join(' ') });
   });
   app.post('/api/instruments/:id/turn', async (req, res) => {
     const request = await turnRequestSchema.validate(req.body, STRICT);

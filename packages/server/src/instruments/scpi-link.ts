@@ -1,10 +1,6 @@
 import { connect, type Socket } from 'node:net';
-import { CoreError } from '@velvet-reed/core/errors';
-
-/** An instrument did not answer as it should; nothing of its answer is kept. */
-export class InstrumentError extends CoreError {
-  readonly code = 'INSTRUMENT';
-}
+import { InstrumentError, NoReadingError } from './scpi-error';
+import { inOwnUnit, type Measure, missingReading, readNumber } from './scpi-numbers';
 
 /** How long things may take, ms. */
 interface Patience {
@@ -16,6 +12,12 @@ interface Patience {
 }
 
 const PATIENCE: Patience = { connectMs: 2000, silenceMs: 8000, greetingMs: 60 };
+/** Lines of a greeting at most. */
+const LONGEST_GREETING = 12;
+/** So long after connecting a greeting may still come in place of an answer, ms. */
+const FRESH_MS = 3000;
+/** So long a line behind a greeting is waited for, ms. */
+const NEXT_LINE_MS = 1000;
 /** A longer answer is no answer of an instrument. */
 const LONGEST_ANSWER = 8_000_000;
 
@@ -26,9 +28,22 @@ export interface ScpiLink {
   /** A setting that not every instrument has. @returns whether this one has it; its absence is learned and not asked again. */
   optional(line: string): Promise<boolean>;
   ask(line: string): Promise<string>;
-  /** @param waitMs longest silence, for a sweep that takes long; the link's own patience if absent. */
-  askNumbers(line: string, count: number, waitMs?: number): Promise<Float64Array>;
+  /** A question that not every instrument has. @returns undefined when this one does not answer it; that is learned and not asked again. */
+  optionalAsk(line: string): Promise<string | undefined>;
+  /** Numbers, as many as are due. @throws InstrumentError, NoReadingError */
+  askNumbers(line: string, count: number, as?: Asked): Promise<Float64Array>;
   close(): void;
+}
+
+/** What numbers are asked for. */
+interface Asked {
+  /** Longest silence, ms, for a sweep that takes long; the link's own patience if absent. */
+  readonly waitMs?: number;
+  readonly measure?: Measure;
+  /** Unit of numbers that come without one. */
+  readonly unit?: string;
+  /** Whether more may come behind what is due: a quality factor, a status. */
+  readonly more?: boolean;
 }
 
 /** Where an answer stands in what arrived. */
@@ -73,6 +88,14 @@ function placeOf(bytes: Buffer, name: string, count: number | undefined): Place 
   return ended(bytes, from + length) ? { from, to: from + length, block: true } : undefined;
 }
 
+/** What stands behind an answer, without its end of line. */
+function afterEnd(bytes: Buffer, to: number): Buffer {
+  let from = to;
+  if (bytes[from] === 13) from += 1;
+  if (bytes[from] === 10) from += 1;
+  return bytes.subarray(from);
+}
+
 /** One answer without its frame. */
 interface Answer {
   readonly bytes: Buffer;
@@ -83,6 +106,9 @@ interface Answer {
 export function scpiLink(name: string, host: string, port: number, patience = PATIENCE): ScpiLink {
   let socket: Socket | undefined;
   let tail: Promise<unknown> = Promise.resolve();
+  /** What arrived behind an answer: the next one, where two were asked for. */
+  let rest: Buffer = Buffer.alloc(0);
+  let since = 0;
   const drop = (): void => {
     socket?.destroy();
     socket = undefined;
@@ -114,12 +140,24 @@ export function scpiLink(name: string, host: string, port: number, patience = PA
         // a greeting is read and forgotten: taken for an answer it would shift all that follow
         const forget = (): void => undefined;
         made.on('data', forget);
+        since = performance.now();
         setTimeout(() => {
           made.off('data', forget);
-          resolve(made);
+          inStep(made).then(() => resolve(made), reject);
         }, patience.greetingMs);
       });
     });
+
+  /** A greeting may come late: until a known question (IEEE 488.2, 10.18) is answered as it must be, every line is part of it. */
+  const inStep = async (on: Socket): Promise<void> => {
+    rest = Buffer.alloc(0);
+    on.write('*OPC?\n');
+    for (let lines = 0; lines < LONGEST_GREETING; lines += 1)
+      if (/^\s*\+?1\s*$/.test((await answer(on)).bytes.toString('latin1'))) return;
+    throw new InstrumentError(
+      `What answers as ${name} at ${host}:${port} does not speak SCPI. See whether address and port are those of the instrument.`,
+    );
+  };
 
   /** Bytes of one answer. */
   const answer = (from: Socket, count?: number, silenceMs = patience.silenceMs): Promise<Answer> =>
@@ -154,6 +192,7 @@ export function scpiLink(name: string, host: string, port: number, patience = PA
           const place = placeOf(bytes, name, count);
           if (!place) return;
           end();
+          rest = afterEnd(bytes, place.to);
           resolve({ bytes: bytes.subarray(place.from, place.to), block: place.block });
         } catch (error) {
           end(error instanceof Error ? error : new Error(String(error)));
@@ -161,13 +200,19 @@ export function scpiLink(name: string, host: string, port: number, patience = PA
       };
       from.on('data', take);
       from.once('close', vanished);
+      const [already] = [rest];
+      rest = Buffer.alloc(0);
+      if (already.length > 0) take(already);
     });
 
   /** One exchange after the other; a fault drops the connection, so that a late answer never meets the next question. */
   const exchange = <T>(work: (on: Socket) => Promise<T>): Promise<T> => {
     const run = tail.then(async () => {
       try {
-        return await work(await open());
+        const on = await open();
+        // what came unasked answers nothing
+        rest = Buffer.alloc(0);
+        return await work(on);
       } catch (error) {
         drop();
         throw error;
@@ -177,34 +222,57 @@ export function scpiLink(name: string, host: string, port: number, patience = PA
     return run;
   };
 
+  /** The number of a complaint, 0 for none; undefined for a line that is none. */
+  const complaintIn = (text: string): number | undefined => {
+    const number = /^([+-]?\d+)\s*(,|$)/.exec(text)?.[1];
+    return number === undefined ? undefined : Number(number);
+  };
+  const textOf = ({ bytes }: Answer): string => bytes.toString('latin1').trim();
+  /** An answer that must fit; on a fresh connection one line of a late greeting may stand before it. */
+  const fitting = async (
+    on: Socket,
+    fits: (one: Answer) => boolean,
+    count?: number,
+    waitMs?: number,
+  ): Promise<Answer> => {
+    const found = await answer(on, count, waitMs);
+    if (fits(found) || performance.now() - since > FRESH_MS) return found;
+    return answer(on, count, Math.min(NEXT_LINE_MS, patience.silenceMs)).catch(() => found);
+  };
   /** The oldest complaint of the instrument: its number, 0 for none, and its text. */
   const complaint = async (on: Socket): Promise<{ readonly number: number; readonly text: string }> => {
     on.write(':SYST:ERR?\n');
-    const text = (await answer(on)).bytes.toString('latin1').trim();
-    const number = /^([+-]?\d+)\s*(,|$)/.exec(text)?.[1];
+    const text = textOf(await fitting(on, (one) => complaintIn(textOf(one)) !== undefined));
+    const number = complaintIn(text);
     if (number === undefined)
       throw new InstrumentError(
-        `The ${name} answered with something that cannot be read. Nothing was stored; try again.`,
+        `The ${name} answered with something that cannot be read. Nothing was stored; see whether it speaks SCPI.`,
       );
-    return { number: Number(number), text };
+    return { number, text };
   };
-  /** It becomes the refusal. */
-  const checkErrors = async (on: Socket): Promise<void> => {
-    const { number, text } = await complaint(on);
+  const refuse = ({ number, text }: { readonly number: number; readonly text: string }): void => {
     if (number !== 0)
       throw new InstrumentError(
-        `The ${name} refused: ${text.replace(/[^\x20-\x7e]/g, '').slice(0, 120)}. Change the settings and try again.`,
+        `The ${name} refused: ${text.replace(/[^\x20-\x7e]/g, '').slice(0, 120)}. Nothing was stored; change the settings.`,
       );
   };
+  /** It becomes the refusal. */
+  const checkErrors = async (on: Socket): Promise<void> => refuse(await complaint(on));
 
-  const asked = async (on: Socket, line: string, count?: number, waitMs?: number): Promise<Answer> => {
+  const asked = async (
+    on: Socket,
+    line: string,
+    fits: (one: Answer) => boolean = () => true,
+    count?: number,
+    waitMs?: number,
+  ): Promise<Answer> => {
     on.write('*CLS\n');
     on.write(`${line}\n`);
-    const found = await answer(on, count, waitMs);
+    const found = await fitting(on, fits, count, waitMs);
     await checkErrors(on);
     return found;
   };
-  /** Settings that this instrument does not have. */
+  /** Settings and questions that this instrument does not have. */
   const missing = new Set<string>();
   const headOf = (line: string): string => line.split(' ')[0];
 
@@ -225,16 +293,40 @@ export function scpiLink(name: string, host: string, port: number, patience = PA
             if (number !== 0) missing.add(headOf(line));
             return number === 0;
           }),
-    ask: (line) => exchange(async (on) => (await asked(on, line)).bytes.toString('latin1').trim()),
-    askNumbers: (line, count, waitMs) =>
+    ask: (line) => exchange(async (on) => textOf(await asked(on, line))),
+    optionalAsk: (line) =>
+      missing.has(headOf(line))
+        ? Promise.resolve(undefined)
+        : exchange(async (on) => {
+            on.write('*CLS\n');
+            on.write(`${line}\n`);
+            // one that does not know the question answers nothing: then the complaint comes first
+            on.write(':SYST:ERR?\n');
+            const first = textOf(await answer(on));
+            if (/^[+-]?\d+\s*,\s*"/.test(first)) {
+              missing.add(headOf(line));
+              return undefined;
+            }
+            const text = textOf(await answer(on));
+            refuse({ number: complaintIn(text) ?? 0, text });
+            return first;
+          }),
+    askNumbers: (line, count, { waitMs, measure = 'plain', unit = '', more = false } = {}) =>
       exchange(async (on) => {
-        const values = numbersIn(await asked(on, line, count, waitMs));
+        const most = more ? count : Infinity;
+        const numbersOf = (one: Answer): Float64Array => numbersIn(one, most, measure, unit);
+        const isNumeric = (one: Answer): boolean => one.block || !numbersOf(one).some(Number.isNaN);
+        const values = numbersOf(await asked(on, line, isNumeric, count, waitMs));
         if (values.length !== count)
           throw new InstrumentError(
-            `The ${name} sent ${values.length} numbers where ${count} were due. Nothing was stored; try again.`,
+            `The ${name} sent ${values.length} numbers where ${count} were due. Nothing was stored; see its settings.`,
           );
-        if (values.some((value) => !Number.isFinite(value)))
-          throw new InstrumentError(`The ${name} sent something that is not a number. Nothing was stored; try again.`);
+        if (values.some(Number.isNaN))
+          throw new InstrumentError(
+            `The ${name} sent something that is not a number. Nothing was stored; see whether it is the instrument that was named.`,
+          );
+        const absent = values.find((value) => missingReading(value) !== undefined);
+        if (absent !== undefined) throw new NoReadingError(noReading(name, missingReading(absent)));
         return values;
       }),
     close: drop,
@@ -248,11 +340,24 @@ function expected(bytes: Buffer): number {
   return Number.isFinite(length) ? 2 + digits + length + 1 : 0;
 }
 
-/** Numbers of an answer: 8-byte floats, big end first, of a block; else text between commas. */
-function numbersIn({ bytes, block }: Answer): Float64Array {
-  if (block) return Float64Array.from({ length: bytes.length >> 3 }, (_, i) => bytes.readDoubleBE(8 * i));
+/** Why there is no reading, and what helps. */
+function noReading(name: string, why: string | undefined): string {
+  if (why === 'overflow')
+    return `The ${name} says overflow: its input is above its range. Nothing was stored; attenuate what goes in, or choose a higher range.`;
+  if (why === 'underflow')
+    return `The ${name} says underflow: its input is below its range. Nothing was stored; choose a lower range.`;
+  return `The ${name} says that it has no reading (not a number). Nothing was stored; read once more.`;
+}
+
+/** Numbers of an answer: 8-byte floats, big end first, of a block; else text between commas, each perhaps with its unit. */
+function numbersIn({ bytes, block }: Answer, most: number, measure: Measure, unit: string): Float64Array {
+  if (block)
+    return Float64Array.from({ length: bytes.length >> 3 }, (_, i) => {
+      const value = bytes.readDoubleBE(8 * i);
+      return missingReading(value) === undefined ? (inOwnUnit(value, unit, measure) ?? value) : value;
+    });
   const text = bytes.toString('latin1').trim();
   return text === ''
     ? new Float64Array()
-    : Float64Array.from(text.split(','), (one) => (one.trim() === '' ? NaN : Number(one)));
+    : Float64Array.from(text.split(',').slice(0, most), (one) => readNumber(one, measure, unit));
 }

@@ -1,7 +1,7 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { existsSync } from 'node:fs';
 import { INSTRUMENT_KINDS, type InstrumentKind } from '@velvet-reed/contract';
-import { InstrumentError } from './scpi-link';
+import { InstrumentError } from './scpi-error';
 
 /** Ports of the stand-ins, by what they are. */
 type StandInPorts = Readonly<Partial<Record<InstrumentKind, number>>>;
@@ -25,8 +25,8 @@ function readPorts(line: string): StandInPorts | undefined {
   }
 }
 
-/** @param program path of the stand-ins' program; @param seed of their world. */
-export function standIns(program: string, seed: number): StandIns {
+/** @param program path of the stand-ins' program; @param seed of their world; @param habits list between commas. */
+export function standIns(program: string, seed: number, habits = ''): StandIns {
   let child: ChildProcess | undefined;
   let known: Promise<StandInPorts> | undefined;
   const start = (): Promise<StandInPorts> =>
@@ -35,7 +35,7 @@ export function standIns(program: string, seed: number): StandIns {
         return reject(
           new InstrumentError('The stand-in instruments are not built. Start the server with "npm start".'),
         );
-      const made = spawn(process.execPath, [program, String(seed)], { stdio: ['pipe', 'pipe', 'ignore'] });
+      const made = spawn(process.execPath, [program, String(seed), habits], { stdio: ['pipe', 'pipe', 'ignore'] });
       child = made;
       const failed = (): void => {
         known = undefined;

@@ -103,14 +103,19 @@ export async function askBytes(
   path: string,
   body: unknown,
   signal?: AbortSignal,
-): Promise<{ readonly bytes: Uint8Array; readonly told: string }> {
+): Promise<{ readonly bytes: Uint8Array; readonly told: string; readonly bandwidthHz?: number }> {
   const response = await send(path, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify(body),
     ...(signal ? { signal } : {}),
   });
-  return { bytes: new Uint8Array(await response.arrayBuffer()), told: response.headers.get('X-Told') ?? '' };
+  const bandwidth = response.headers.get('X-Bandwidth');
+  return {
+    bytes: new Uint8Array(await response.arrayBuffer()),
+    told: response.headers.get('X-Told') ?? '',
+    ...(bandwidth === null ? {} : { bandwidthHz: Number(bandwidth) }),
+  };
 }
 
 export const sendFile = (path: string, file: File, fields: Readonly<Record<string, string>>): Promise<unknown> =>

@@ -51,13 +51,36 @@ export async function sweepOnce(
   return { sweep: unpackSamples(bytes, 50), told };
 }
 
-export const recordSpectrum = async (id: string, request: SpectrumRequest): Promise<Spectrum> =>
-  unpackSpectrum((await askBytes(at(id, 'spectrum'), request)).bytes);
-
-export async function readInstrument(id: string, request: ReadingRequest): Promise<number> {
-  const reply = await sendJson('POST', at(id, 'reading'), request);
-  return isRecord(reply) && typeof reply.value === 'number' ? reply.value : misfit();
+/** A spectrum as it was recorded: what the instrument did otherwise than asked, and the bandwidth that it used, Hz. */
+interface Recorded extends Spectrum {
+  readonly told: string;
+  readonly bandwidthHz: number;
 }
+export async function recordSpectrum(id: string, request: SpectrumRequest): Promise<Recorded> {
+  const { bytes, told, bandwidthHz } = await askBytes(at(id, 'spectrum'), request);
+  return { ...unpackSpectrum(bytes), told, bandwidthHz: bandwidthHz ?? request.bandwidthHz };
+}
+
+/** A single reading, and what the instrument did otherwise. @throws RefusedError, NO_READING when it answered that it has none. */
+export async function readInstrument(
+  id: string,
+  request: ReadingRequest,
+): Promise<{ readonly value: number; readonly told: string }> {
+  const reply = await sendJson('POST', at(id, 'reading'), request);
+  return isRecord(reply) && typeof reply.value === 'number'
+    ? { value: reply.value, told: typeof reply.told === 'string' ? reply.told : '' }
+    : misfit();
+}
+
+/** One of several readings: NaN for one that the instrument dropped. @throws RefusedError for everything else */
+export const readOrDropped = (id: string, request: ReadingRequest): Promise<number> =>
+  readInstrument(id, request).then(
+    ({ value }) => value,
+    (error: unknown) => {
+      if (error instanceof RefusedError && error.refusal.code === 'NO_READING') return NaN;
+      throw error;
+    },
+  );
 
 /** Turns a table and waits until it stands. @returns where, degrees. @throws RefusedError; the table was then told to stop. */
 export async function turnTable(id: string, request: TurnRequest, signal?: AbortSignal): Promise<number> {

@@ -53,17 +53,26 @@ async function onePass(
   onShare: (share: number, told: string) => void,
 ): Promise<SweepData> {
   const { instrument, startHz, stopHz, points, waitS } = request;
-  const freqHz = Float64Array.from({ length: points }, (_, i) => startHz + ((stopHz - startHz) * i) / (points - 1));
-  const re = new Float64Array(points);
-  const im = new Float64Array(points);
+  const asked = (i: number): number => startHz + ((stopHz - startHz) * i) / (points - 1);
+  const freqHz: number[] = [];
+  const re: number[] = [];
+  const im: number[] = [];
   for (const [from, to] of stretches(points)) {
-    const ask = { startHz: freqHz[from], stopHz: freqHz[to - 1], points: to - from, averages: 1 };
+    const ask = { startHz: asked(from), stopHz: asked(to - 1), points: to - from, averages: 1 };
     const part = await sweepOnce(instrument, waitS === undefined ? ask : { ...ask, waitS }, signal);
-    re.set(part.sweep.re, from);
-    im.set(part.sweep.im, from);
+    // where the instrument measured is what counts: one that rounds its span may come back over the end of the stretch before
+    part.sweep.freqHz.forEach((freq, k) => {
+      if (freqHz.length > 0 && freq <= freqHz[freqHz.length - 1]) return;
+      freqHz.push(freq);
+      re.push(part.sweep.re[k]);
+      im.push(part.sweep.im[k]);
+    });
     onShare(to / points, part.told);
   }
-  return { freqHz, re, im, referenceOhm: 50 };
+  return {
+    ...{ freqHz: Float64Array.from(freqHz), re: Float64Array.from(re), im: Float64Array.from(im) },
+    referenceOhm: 50,
+  };
 }
 
 /** Sweeps with progress, averaging and repeating; a fault keeps the last whole pass and says what went wrong. */
@@ -82,7 +91,9 @@ export function useLiveSweep() {
     try {
       do {
         const begun = performance.now();
-        const pass = await onePass(request, mine.signal, (share, told) => setLive((old) => ({ ...old, share, told })));
+        const pass = await onePass(request, mine.signal, (share, told) =>
+          setLive((old) => ({ ...old, share, ...(told === '' ? {} : { told }) })),
+        );
         const seconds = (performance.now() - begun) / 1000;
         learnRate(seconds / request.points);
         if (request.repeat) done.splice(0);

@@ -1,6 +1,6 @@
 import { type CableLimit, levelOf, type TurnTarget } from '@velvet-reed/core/bearing';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { readInstrument, recordSpectrum, stopTable, turnTable } from './instruments';
+import { readOrDropped, recordSpectrum, stopTable, turnTable } from './instruments';
 import { localStore } from './browser-store';
 import { ofThisFile } from './data-file';
 
@@ -66,7 +66,7 @@ const pause = (seconds: number, signal: AbortSignal): Promise<void> =>
   });
 
 async function readOnce({ meterId, meterKind, freqHz }: TurnSettings): Promise<number> {
-  if (meterKind === 'power-meter') return readInstrument(meterId, { what: 'power', freqHz });
+  if (meterKind === 'power-meter') return readOrDropped(meterId, { what: 'power', freqHz });
   const { levelDb } = await recordSpectrum(meterId, {
     ...{ startHz: Math.round(freqHz - LOOK.spanHz / 2), stopHz: Math.round(freqHz + LOOK.spanHz / 2) },
     ...{ points: LOOK.points, bandwidthHz: LOOK.bandwidthHz },

@@ -1,6 +1,7 @@
 import { Announced } from '../../../ui/announced';
 import { fixed, significant } from '@velvet-reed/core/units';
 import { useState } from 'react';
+import { toast } from 'sonner';
 import { plug, recordSpectrum, useInstruments } from '../../../data/instruments';
 import { entry, showTrouble, useWrite } from '../../../data/station';
 import { Button } from '../../../ui/button';
@@ -50,6 +51,7 @@ export function NoiseRecording({
         const spectrum = await recordSpectrum(receiver.id, { ...span, points: RECORDED_POINTS, bandwidthHz });
         const rows = Array.from(spectrum.freqHz, (freq, i) => `${freq},${spectrum.levelDb[i]}`);
         const stamp = new Date().toISOString().slice(0, 19).replace('T', ' ').replaceAll(':', '.');
+        if (spectrum.told !== '') toast.info(spectrum.told);
         await take(source, new File([['freq_Hz,level_dBm', ...rows].join('\n')], `noise ${source} ${stamp}.csv`));
       }
     } catch (error) {

@@ -1,5 +1,4 @@
 import type { InstrumentCard, ReadingRequest } from '@velvet-reed/contract';
-import { levelOf } from '@velvet-reed/core/bearing';
 import { fixed, type ShownQuantity, significant } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { readInstrument, turnTable, useInstruments } from '../../../data/instruments';
@@ -53,12 +52,10 @@ export function Readings() {
     try {
       const reading =
         what === 'azimuth'
-          ? await turnTable(card.id, { toDeg: value ?? 0, ...keptCableLimit(card.id) })
+          ? { value: await turnTable(card.id, { toDeg: value ?? 0, ...keptCableLimit(card.id) }), told: '' }
           : await readInstrument(card.id, { what, freqHz: value });
-      if (what === 'power' && levelOf([reading]) === undefined)
-        throw new Error('The power meter dropped this reading. Read once more.');
-      setReadings((old) => ({ ...old, [`${card.id} ${what}`]: told(what, reading) }));
-      setFault('');
+      setReadings((old) => ({ ...old, [`${card.id} ${what}`]: told(what, reading.value) }));
+      setFault(reading.told);
     } catch (error) {
       setFault(error instanceof Error ? error.message : 'The reading failed. Try again.');
     }

@@ -3,6 +3,7 @@ import { holdsFor } from '@velvet-reed/core/evidence';
 import { checkedPad, testAgainstModel } from '@velvet-reed/core/guard';
 import { capital, countText, fixed, frequencyText, plain, showPower, wattsToDbm } from '@velvet-reed/core/units';
 import { useState } from 'react';
+import { toast } from 'sonner';
 import { useSearchParams } from 'react-router';
 import { judgedGuard } from '../../../data/guard';
 import { inputNode, transmitFrequencies } from '../../../data/guard-drawing';
@@ -435,8 +436,9 @@ function NextStep({
     setBusy(true);
     try {
       if (standIn) await plug(id, { transmit: { powerW, padDb: test.attenuatorDb } });
-      const value = await readInstrument(id, { what: 'power', freqHz: test.freqHz });
+      const { value, told } = await readInstrument(id, { what: 'power', freqHz: test.freqHz });
       await onAdd(powerW, value);
+      if (told !== '') toast.info(told);
     } catch (error) {
       showTrouble(error);
     } finally {

@@ -3,6 +3,7 @@ import { CoreError } from '@velvet-reed/core/errors';
 import { type FloorReading, readFloorCsv, readMoment } from '@velvet-reed/core/formats';
 import { fixed, parseQuantity } from '@velvet-reed/core/units';
 import { useState } from 'react';
+import { toast } from 'sonner';
 import { recordSpectrum, useInstruments } from '../../../data/instruments';
 import { showTrouble, useWrite, type StationData } from '../../../data/station';
 import { levelsOf } from '../../../data/levels';
@@ -46,14 +47,18 @@ export function FloorLog({ data }: { readonly data: StationData }) {
   const readings = levelsOf(data)
     .log.filter((one) => freqHz !== undefined && Math.abs(one.freqHz / freqHz - 1) < SAME)
     .sort((a, b) => a.atMs - b.atMs);
-  const saveAll = async (list: readonly FloorReading[], done: string): Promise<void> => {
+  const saveAll = async (
+    list: readonly FloorReading[],
+    done: string,
+    bandwidthHz: number | null = null,
+  ): Promise<void> => {
     if (freqHz === undefined) return;
     for (let i = 0; i < list.length; i += BATCH)
       await trySave(
         list.slice(i, i + BATCH).map(({ atMs, levelDbm }): Change => ({
           op: 'create',
           resource: 'levels',
-          values: { kind: 'log', atMs, levelDbm, freqHz },
+          values: { kind: 'log', atMs, levelDbm, freqHz, bandwidthHz },
         })),
         i + BATCH >= list.length ? done : undefined,
       );
@@ -125,7 +130,7 @@ export function FloorLog({ data }: { readonly data: StationData }) {
         <Button onClick={add}>Log the floor</Button>
         <FromReceiver
           freqHz={freqHz}
-          onRead={(levelDbm) => void saveAll([{ atMs: Date.now(), levelDbm }], 'Logged.')}
+          onRead={(levelDbm, bandwidthHz) => void saveAll([{ atMs: Date.now(), levelDbm }], 'Logged.', bandwidthHz)}
         />
         <label className="text-sm text-dim">
           Log as CSV
@@ -187,7 +192,7 @@ function FromReceiver({
   onRead,
 }: {
   readonly freqHz: number | undefined;
-  readonly onRead: (levelDbm: number) => void;
+  readonly onRead: (levelDbm: number, bandwidthHz: number) => void;
 }) {
   const instruments = useInstruments();
   const receiver = instruments.data?.find(({ kind }) => kind === 'receiver');
@@ -196,8 +201,9 @@ function FromReceiver({
     try {
       const half = Math.max(2000, freqHz * SPAN_SHARE);
       const request = { startHz: freqHz - half, stopHz: freqHz + half, points: 101, bandwidthHz: BANDWIDTH_HZ };
-      const { levelDb } = await recordSpectrum(receiver.id, request);
-      onRead([...levelDb].sort((a, b) => a - b)[levelDb.length >> 1]);
+      const { levelDb, told, bandwidthHz } = await recordSpectrum(receiver.id, request);
+      onRead([...levelDb].sort((a, b) => a - b)[levelDb.length >> 1], bandwidthHz);
+      if (told !== '') toast.info(told);
     } catch (error) {
       showTrouble(error);
     }

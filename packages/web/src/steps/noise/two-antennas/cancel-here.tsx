@@ -1,7 +1,7 @@
 import { cancellation, levelOf, type PairArrival, pairArrival } from '@velvet-reed/core/bearing';
 import { fixed } from '@velvet-reed/core/units';
 import { useState } from 'react';
-import { plug, readInstrument, useInstruments } from '../../../data/instruments';
+import { plug, readOrDropped, useInstruments } from '../../../data/instruments';
 import { Button } from '../../../ui/button';
 import { InstrumentChoice } from '../../../ui/instrument-choice';
 import { Section } from '../../../ui/section';
@@ -59,7 +59,7 @@ export function CancelHere() {
       if (meter.standIn) await plug(meter.id, { box: { through: step.through, ...setting } });
       const readings: number[] = [];
       for (let i = 0; i < 3; i += 1)
-        readings.push(await readInstrument(meter.id, { what: 'power', freqHz: value('freq') ?? null }));
+        readings.push(await readOrDropped(meter.id, { what: 'power', freqHz: value('freq') ?? null }));
       const level = levelOf(readings);
       if (level === undefined) throw new Error('The power meter dropped every reading. Read once more.');
       typed.set(step.name, `${level.toFixed(1)} dBm`);

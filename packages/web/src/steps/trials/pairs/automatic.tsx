@@ -1,6 +1,7 @@
 import type { Saved } from '@velvet-reed/contract';
 import { dwellReading, firstOfRound } from '@velvet-reed/core/trial';
 import { useEffect, useRef, useState } from 'react';
+import { toast } from 'sonner';
 import { closeRoute, plug, recordSpectrum, useInstruments } from '../../../data/instruments';
 import { showTrouble, useWrite } from '../../../data/station';
 import { Button } from '../../../ui/button';
@@ -42,6 +43,9 @@ function Automatic({
   const [told, setTold] = useState('');
   const [running, setRunning] = useState(false);
   const stopped = useRef(false);
+  /** Bandwidth that the receiver really used, Hz, and what it said last. */
+  const usedHz = useRef(0);
+  const saidOnce = useRef('');
   useEffect(
     () => () => {
       stopped.current = true;
@@ -54,10 +58,14 @@ function Automatic({
     await closeRoute(antennaSwitch.id, side === 'A' ? 1 : 2);
     await pause(typed.value('settle') ?? 1);
     const half = (SPAN * bandwidthHz) / 2;
-    const { levelDb } = await recordSpectrum(receiver.id, {
+    const { levelDb, ...did } = await recordSpectrum(receiver.id, {
       ...{ startHz: Math.round(trial.freqHz - half), stopHz: Math.round(trial.freqHz + half) },
       ...{ points: POINTS, bandwidthHz: Math.round(bandwidthHz) },
     });
+    usedHz.current = did.bandwidthHz;
+    // said once: each side of each pair would say the same
+    if (did.told !== '' && did.told !== saidOnce.current) toast.info(did.told);
+    saidOnce.current = did.told;
     return dwellReading(levelDb);
   };
   const run = async (): Promise<void> => {
@@ -79,7 +87,7 @@ function Automatic({
               op: 'create',
               resource: 'readings',
               values: {
-                ...{ trialId: trial.id, round: round + k, atMs: present(), bandwidthHz },
+                ...{ trialId: trial.id, round: round + k, atMs: present(), bandwidthHz: usedHz.current },
                 ...{ levelADbm: tenth(a.levelDb), noiseADbm: tenth(a.noiseDb) },
                 ...{ levelBDbm: tenth(b.levelDb), noiseBDbm: tenth(b.noiseDb) },
                 conditions: receiver.standIn ? 'stand-in receiver' : '',
