@@ -1,6 +1,6 @@
 import { boolean, mixed, object, string, ValidationError, type InferType } from 'yup';
-import type { TableQuestion } from '@velvet-reed/core/formats';
-import { choice, listOf, recordId, wholeNumber } from './fields';
+import { LEVEL_SCALES, type TableQuestion } from '@velvet-reed/core/formats';
+import { choice, listOf, quantity, recordId, wholeNumber } from './fields';
 import { RESOURCE_NAMES, type EditValues, type NewValues, type ResourceName, type Values } from './resources';
 
 const NO_CHANGE = 'A change must be a group of named fields. Correct it.';
@@ -144,6 +144,10 @@ export const answerSchema = object({
   decimal: choice('Decimal sign', ['.', ','] as const).optional(),
   dateOrder: choice('Order of the date', ['dmy', 'mdy'] as const).optional(),
   zoneMin: wholeNumber('Time zone (minutes)', -840, 840).optional(),
+  level: choice('Scale of the level', LEVEL_SCALES).optional(),
+  ohm: quantity('Impedance (ohm)', 1, 10_000).optional(),
+  zeroDbm: quantity('Level at 0 dB (dBm)', -300, 300).optional(),
+  clock: choice('Clock', ['set-back', 'disorder'] as const).optional(),
 }).noUnknown(true, UNKNOWN);
 
 /** How the server says no: a stable code, a sentence that says how to mend it, and the field it is about if there is one. */

@@ -1,7 +1,10 @@
-import { readMomentCell, type MomentCell } from './cells';
+import { readMomentCell, readNamedMoment, type MomentCell } from './cells';
+import { clockGoesBack, setBack } from './clock-back';
+import { headingSays } from './heading-words';
+import { type LevelColumn, levelColumn } from './levels-of';
 import { headingOf } from './sweep-csv';
-import { firstRows, numberAt, readTable, tableKey, type Table, type TableRow } from './table';
-import { TableQuestionError, type TableAnswer } from './table-question';
+import { firstRows, readTable, tableKey, type Table, type TableRow } from './table';
+import { type ClockBack, TableQuestionError, type TableAnswer } from './table-question';
 import { SweepFileError } from './touchstone';
 
 /** The noise floor at one moment. */
@@ -28,13 +31,16 @@ export function readMoment(text: string, day: string): number | undefined {
   return Number.isFinite(begin) ? begin + cell.seconds * 1000 - (cell.zoneMin ?? 0) * 60_000 : undefined;
 }
 
+const LEVEL_HEADING = /dbm|dbfs|db|µv|μv|\buv\b|volt|s.?unit|level|floor|noise|power|pegel|rssi/i;
+
 function guess(heading: string, sample: string): LogMeaning | undefined {
-  const moment = readMomentCell(sample);
+  const named = headingSays(heading, 'time') || headingSays(heading, 'date');
+  const moment = named ? readNamedMoment(sample) : readMomentCell(sample);
   if (moment) return moment.seconds === undefined ? 'date' : 'time';
   const { name, unit } = headingOf(heading);
   if (/^(#|no\.?|n|index|row|sample|channel|station|name)$/i.test(name)) return 'ignore';
-  if (unit.startsWith('db') || /dbm|dbfs|db\b|level|floor|noise|power|pegel|rssi/i.test(heading)) return 'level';
-  if (/hz|freq|temp|volt|snr|bandwidth/i.test(heading)) return 'ignore';
+  if (unit.startsWith('db') || headingSays(heading, 'level') || LEVEL_HEADING.test(heading)) return 'level';
+  if (/hz|freq|temp|snr|bandwidth|battery/i.test(heading)) return 'ignore';
   return undefined;
 }
 
@@ -89,9 +95,17 @@ export function readFloorCsv(text: string, { day, ...answer }: LogOptions): read
   const dateOpen =
     moments.some((one) => one.doubtful) &&
     !moments.some((one) => one.day !== undefined && !one.doubtful && one.day > 12);
-  if (!certain || zoneOpen || dateOpen || table.decimalDoubtful)
+  const level = levelAt < 0 ? undefined : levelColumn(table, levelAt, answer, false);
+  const levelOpen = Object.keys(level?.open ?? {}).length > 0;
+  const localMs = certain ? localTimes(table, moments, day) : new Float64Array();
+  // a moment with its own zone cannot be mistaken
+  const back =
+    answer.clock === undefined && moments.every((one) => one.zoneMin === undefined)
+      ? clockGoesBack(localMs, (row) => table.rows[row].line)
+      : undefined;
+  if (!certain || !level || zoneOpen || dateOpen || table.decimalDoubtful || levelOpen || back)
     throw new TableQuestionError({
-      ask: questionText({ certain, zoneOpen, dateOpen, decimalOpen: table.decimalDoubtful }),
+      ask: questionText({ certain, zoneOpen, dateOpen, decimalOpen: table.decimalDoubtful, levelOpen, back }),
       headings: table.headings,
       rows: firstRows(table),
       columns,
@@ -99,9 +113,17 @@ export function readFloorCsv(text: string, { day, ...answer }: LogOptions): read
       ...(zoneOpen ? { zoneMin: 0 } : {}),
       ...(dateOpen ? { dateOrder: 'dmy' as const } : {}),
       ...(table.decimalDoubtful ? { decimal: table.decimal } : {}),
+      ...level?.open,
+      ...(back ? { clockBack: back } : {}),
       key: tableKey(table),
     });
-  return readingsOf(table, moments, { levelAt, day, zoneMin: zoneMin ?? 0 });
+  const clockMs = answer.clock === 'set-back' ? setBack(localMs) : localMs;
+  const readings = table.rows.map((row, i) => ({
+    line: row.line,
+    atMs: clockMs[i] - (moments[i].zoneMin ?? zoneMin ?? 0) * 60_000,
+    levelDbm: levelOf(level, row),
+  }));
+  return ascending(answer.clock === 'disorder' ? readings.sort((a, b) => a.atMs - b.atMs) : readings);
 }
 
 function questionText(open: {
@@ -109,12 +131,18 @@ function questionText(open: {
   readonly zoneOpen: boolean;
   readonly dateOpen: boolean;
   readonly decimalOpen: boolean;
+  readonly levelOpen: boolean;
+  readonly back: ClockBack | undefined;
 }): string {
   const parts = [
     ...(open.certain ? [] : ['what each column holds']),
     ...(open.zoneOpen ? ['in which time zone its clock runs'] : []),
     ...(open.dateOpen ? ['which number of a date is the day and which the month'] : []),
     ...(open.decimalOpen ? ['whether a comma is the decimal sign or groups thousands'] : []),
+    ...(open.levelOpen ? ['in which unit the level stands'] : []),
+    ...(open.back
+      ? [`whether its clock was set back where line ${open.back.line} goes from ${open.back.from} to ${open.back.to}`]
+      : []),
   ];
   return `This log does not say for certain ${parts.join(', and ')}. Say it once; it is remembered for logs with this heading.`;
 }
@@ -123,8 +151,8 @@ function momentOf(
   row: TableRow,
   { timeAt, dateAt, answer }: { readonly timeAt: number; readonly dateAt: number; readonly answer: TableAnswer },
 ): MomentCell {
-  const time = readMomentCell(row.cells[timeAt] ?? '', answer.dateOrder);
-  const date = dateAt < 0 ? undefined : readMomentCell(row.cells[dateAt] ?? '', answer.dateOrder);
+  const time = readNamedMoment(row.cells[timeAt] ?? '', answer.dateOrder);
+  const date = dateAt < 0 ? undefined : readNamedMoment(row.cells[dateAt] ?? '', answer.dateOrder);
   if (time?.seconds === undefined || (dateAt >= 0 && date?.year === undefined))
     throw new SweepFileError(
       row.line,
@@ -136,20 +164,22 @@ function momentOf(
 /** Levels that any receiver shows, dBm. */
 const LEVELS = [-250, 80] as const;
 
-function readingsOf(
-  table: Table,
-  moments: readonly MomentCell[],
-  { levelAt, day, zoneMin }: { readonly levelAt: number; readonly day: string; readonly zoneMin: number },
-): readonly FloorReading[] {
+/** @throws SweepFileError for what no receiver shows. */
+function levelOf(level: LevelColumn, row: TableRow): number {
+  const value = level.read(row);
+  if (value < LEVELS[0] || value > LEVELS[1])
+    throw new SweepFileError(
+      row.line,
+      `${value} is not a level in dBm. Correct it, or say again which column holds the level, and in which unit.`,
+    );
+  return value;
+}
+
+/** Moments as the clock showed them, ms; one without a date counts on from the day, and past midnight. @throws SweepFileError */
+function localTimes(table: Table, moments: readonly MomentCell[], day: string): Float64Array {
   const begin = Date.parse(`${day}T00:00:00Z`);
   let laterDays = 0;
-  const readings = table.rows.map((row, i) => {
-    const { value } = numberAt(table, row, levelAt);
-    if (value < LEVELS[0] || value > LEVELS[1])
-      throw new SweepFileError(
-        row.line,
-        `${value} is not a level in dBm. Correct it, or say again which column holds the level.`,
-      );
+  return Float64Array.from(table.rows, (row, i) => {
     const moment = moments[i];
     const seconds = moment.seconds ?? 0;
     if (moment.year === undefined && i > 0 && moments[i - 1].year === undefined) {
@@ -163,9 +193,8 @@ function readingsOf(
         : Date.UTC(moment.year, (moment.month ?? 1) - 1, moment.day);
     if (!Number.isFinite(dayMs))
       throw new SweepFileError(row.line, 'this time has no date. Choose the day of the log, then import again.');
-    return { line: row.line, atMs: dayMs + seconds * 1000 - (moment.zoneMin ?? zoneMin) * 60_000, levelDbm: value };
+    return dayMs + seconds * 1000;
   });
-  return ascending(readings);
 }
 
 /** Logs written with the latest row first are turned round; anything else out of order is told. @throws SweepFileError */

@@ -13,6 +13,7 @@ export {
   readLogCsv,
   summariseLog,
 } from './log-csv';
+export { LEVEL_SCALES } from './levels-of';
 export { patternFileText } from './pattern-file';
 export { readSpectrumCsv, type Spectrum } from './spectrum-csv';
 export { readSweepText } from './sweep-csv';

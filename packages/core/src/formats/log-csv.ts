@@ -1,4 +1,7 @@
-import { hertzOf, readMomentCell, type MomentCell } from './cells';
+import { hertzOf, readMomentCell, readNamedMoment, type MomentCell } from './cells';
+import { clockGoesBack, setBack } from './clock-back';
+import { headingSays } from './heading-words';
+import { levelColumn } from './levels-of';
 import { frequencyAt, frequencyUnit, headingOf } from './sweep-csv';
 import { firstRows, numberAt, readTable, tableKey, type Table, type TableRow } from './table';
 import { TableQuestionError, type TableAnswer } from './table-question';
@@ -71,7 +74,7 @@ const NAMES: readonly (readonly [string, RegExp])[] = [
   ['angle', /angle|azimuth|bearing|\bdeg|winkel|heading|zenith|theta|elevation/i],
   ['snr', /snr|s\/n|report/i],
   ['frequency', /freq|\bhz\b|khz|mhz|ghz/i],
-  ['level', /dbm|dbfs|\bdb\b|level|floor|noise|power|pegel|rssi/i],
+  ['level', /dbm|dbfs|dbu|\bdb\b|µv|μv|\buv\b|volt|s.?unit|level|floor|noise|power|pegel|rssi/i],
   ['locator', /locator|grid|square|\bloc\b/i],
   ['mode', /mode|emission/i],
   ['sender', /sender|heard|decode|message|station|text|\bcall|\bname\b/i],
@@ -84,13 +87,15 @@ const LOCATOR = /^[A-R]{2}\d{2}([A-X]{2})?$/i;
 function guess(kind: LogKind, heading: string, sample: string): string | undefined {
   const { must, may } = MEANINGS[kind];
   const allowed = (what: string): boolean => must.includes(what) || may.includes(what) || what === 'ignore';
-  const moment = readMomentCell(sample);
+  const named = headingSays(heading, 'time') || headingSays(heading, 'date');
+  const moment = named ? readNamedMoment(sample) : readMomentCell(sample);
   const momentName = moment?.seconds === undefined ? 'date' : 'time';
   // "7.04" could be a clock as well: such a cell is one only where its heading says nothing else
-  if (moment && sample.includes(':') && allowed('time')) return momentName;
+  if (moment && (named || sample.includes(':')) && allowed('time')) return momentName;
   if (LOCATOR.test(sample.trim()) && allowed('locator')) return 'locator';
   const { name, unit } = headingOf(heading);
-  if (hertzOf(unit) !== undefined && allowed('frequency')) return 'frequency';
+  if ((hertzOf(unit) !== undefined || headingSays(heading, 'frequency')) && allowed('frequency')) return 'frequency';
+  if (headingSays(heading, 'level') && allowed('level')) return 'level';
   const found = NAMES.find(([what, pattern]) => allowed(what) && (pattern.test(name) || pattern.test(heading)));
   return found?.[0] ?? (moment && allowed('time') ? momentName : heading === '' ? undefined : 'ignore');
 }
@@ -125,8 +130,8 @@ const zoneIn = (heading: string): number | undefined =>
 
 /** The moment of a row, its date from a column of its own where there is one. @throws SweepFileError */
 function momentOf(row: TableRow, timeAt: number, dateAt: number, order: TableAnswer['dateOrder']): MomentCell {
-  const time = readMomentCell(row.cells[timeAt] ?? '', order);
-  const date = dateAt < 0 ? time : readMomentCell(row.cells[dateAt] ?? '', order);
+  const time = readNamedMoment(row.cells[timeAt] ?? '', order);
+  const date = dateAt < 0 ? time : readNamedMoment(row.cells[dateAt] ?? '', order);
   if (time?.seconds === undefined || date?.year === undefined)
     throw new SweepFileError(
       row.line,
@@ -140,18 +145,29 @@ function timesOf(table: Table, columns: readonly string[], answer: TableAnswer) 
   const [timeAt, dateAt] = [columns.indexOf('time'), columns.indexOf('date')];
   if (timeAt < 0) return undefined;
   const said = answer.zoneMin ?? zoneIn(table.headings[timeAt]);
-  const atMs = new Float64Array(table.rows.length);
+  const localMs = new Float64Array(table.rows.length);
+  const zones = new Float64Array(table.rows.length);
+  let ownZone = false;
   let [zoneOpen, doubtful, sure] = [false, false, false];
   table.rows.forEach((row, i) => {
     const moment = momentOf(row, timeAt, dateAt, answer.dateOrder);
     const zoneMin = moment.zoneMin ?? said;
+    ownZone ||= moment.zoneMin !== undefined;
     zoneOpen ||= zoneMin === undefined;
     doubtful ||= moment.doubtful === true;
     sure ||= moment.doubtful !== true && (moment.day ?? 0) > 12;
     const dayMs = Date.UTC(moment.year ?? 1970, (moment.month ?? 1) - 1, moment.day);
-    atMs[i] = dayMs + (moment.seconds ?? 0) * 1000 - (zoneMin ?? 0) * 60_000;
+    localMs[i] = dayMs + (moment.seconds ?? 0) * 1000;
+    zones[i] = (zoneMin ?? 0) * 60_000;
   });
-  return { atMs, zoneOpen, dateOpen: doubtful && !sure };
+  // a moment with its own zone cannot be mistaken, and UTC is never set back
+  const back =
+    answer.clock === undefined && !ownZone && said !== 0
+      ? clockGoesBack(localMs, (row) => table.rows[row].line)
+      : undefined;
+  const clockMs = answer.clock === 'set-back' ? setBack(localMs) : localMs;
+  const atMs = clockMs.map((ms, i) => ms - zones[i]);
+  return { atMs, zoneOpen, dateOpen: doubtful && !sure, back };
 }
 
 /** Limits of a number by its column; what lies outside is a column taken for another. */
@@ -176,14 +192,20 @@ export function readLogCsv(kind: LogKind, text: string, answer: TableAnswer = {}
   const frequency = columns.indexOf('frequency');
   const unitHz = hertzOf(answer.unit ?? '') ?? (frequency < 0 ? 1 : frequencyUnit(table, frequency));
   const times = certain ? timesOf(table, columns, answer) : undefined;
-  if (!certain || unitHz === undefined || table.decimalDoubtful || times?.zoneOpen || times?.dateOpen)
+  const levelAt = kind === 'decodes' ? -1 : columns.indexOf('level');
+  const level = levelAt < 0 ? undefined : levelColumn(table, levelAt, answer, kind === 'pattern');
+  const levelOpen = Object.keys(level?.open ?? {}).length > 0;
+  const timesOpen = times !== undefined && (times.zoneOpen || times.dateOpen || times.back !== undefined);
+  if (!certain || unitHz === undefined || table.decimalDoubtful || timesOpen || levelOpen)
     throw new TableQuestionError({
-      ask: 'This log does not say for certain what each column holds, in which unit, or in which time zone. Say it once; it is remembered for logs with this heading.',
+      ask: 'This log does not say for certain what each column holds, in which unit, or how its clock runs. Say it once; it is remembered for logs with this heading.',
       ...{ headings: table.headings, rows: firstRows(table), columns, meanings: known, key: tableKey(table) },
       ...(unitHz === undefined ? { unit: 'MHz' } : {}),
       ...(times?.zoneOpen ? { zoneMin: 0 } : {}),
       ...(times?.dateOpen ? { dateOrder: 'dmy' as const } : {}),
+      ...(times?.back ? { clockBack: times.back } : {}),
       ...(table.decimalDoubtful ? { decimal: table.decimal } : {}),
+      ...level?.open,
     });
   const numbers: Record<string, Float64Array> = {};
   const words: Record<string, readonly string[]> = {};
@@ -193,7 +215,11 @@ export function readLogCsv(kind: LogKind, text: string, answer: TableAnswer = {}
     else if (id === 'atMs') numbers[id] = times?.atMs ?? new Float64Array(table.rows.length);
     else
       numbers[id] = Float64Array.from(table.rows, (row) =>
-        at < 0 ? NaN : id === 'freqHz' ? frequencyAt(table, row, at, unitHz) : levelAt(table, row, at, LIMITS[id]),
+        at < 0
+          ? NaN
+          : id === 'freqHz'
+            ? frequencyAt(table, row, at, unitHz)
+            : inLimits(row, at === levelAt && level ? level.read(row) : numberAt(table, row, at).value, LIMITS[id]),
       );
   }
   return {
@@ -202,8 +228,7 @@ export function readLogCsv(kind: LogKind, text: string, answer: TableAnswer = {}
   };
 }
 
-function levelAt(table: Table, row: TableRow, at: number, [least, most]: readonly [number, number]): number {
-  const { value } = numberAt(table, row, at);
+function inLimits(row: TableRow, value: number, [least, most]: readonly [number, number]): number {
   if (value >= least && value <= most) return value;
   throw new SweepFileError(row.line, `${value} lies outside ${least} to ${most}. Say again what each column holds.`);
 }

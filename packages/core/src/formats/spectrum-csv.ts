@@ -1,6 +1,8 @@
 import { frequencyAt, frequencyUnit, headingOf, rising } from './sweep-csv';
 import { hertzOf, readNumberCell } from './cells';
-import { firstRows, numberAt, readTable, tableKey, type Table } from './table';
+import { headingSays } from './heading-words';
+import { levelColumn } from './levels-of';
+import { firstRows, readTable, tableKey, type Table } from './table';
 import { TableQuestionError, type TableAnswer } from './table-question';
 import { SweepFileError } from './touchstone';
 
@@ -15,15 +17,20 @@ const SPECTRUM_MEANINGS = ['frequency', 'level', 'ignore'] as const;
 type SpectrumMeaning = (typeof SPECTRUM_MEANINGS)[number];
 const isMeaning = (text: string): text is SpectrumMeaning => SPECTRUM_MEANINGS.some((one) => one === text);
 
-const LEVEL = /level|power|ampl|db|mag|pegel|niveau|trace|spectrum|rssi|signal/i;
+const LEVEL = /level|power|ampl|db|µv|μv|\buv\b|volt|mag|pegel|niveau|trace|spectrum|rssi|signal/i;
 /** Levels that any receiver shows, dB of whatever reference. */
 const LEVELS = [-300, 300] as const;
 
 function guess(heading: string): SpectrumMeaning | undefined {
   const { name, unit } = headingOf(heading);
-  if (hertzOf(unit) !== undefined || hertzOf(heading) !== undefined || /^f(req.*)?$/.test(name))
+  if (
+    hertzOf(unit) !== undefined ||
+    hertzOf(heading) !== undefined ||
+    /^f(req.*)?$/.test(name) ||
+    headingSays(heading, 'frequency')
+  )
     return /band ?width|resolution|rbw/.test(name) ? 'ignore' : 'frequency';
-  if (LEVEL.test(heading)) return 'level';
+  if (LEVEL.test(heading) || headingSays(heading, 'level')) return 'level';
   if (/^(#|no\.?|n|index|idx|bin|point|pt|row|sample|time|date|utc)$/i.test(name)) return 'ignore';
   return undefined;
 }
@@ -61,9 +68,12 @@ export function readSpectrumCsv(text: string, answer: TableAnswer = {}): Spectru
   const frequency = columns.indexOf('frequency');
   const said = answer.unit === undefined ? undefined : hertzOf(answer.unit);
   const unitHz = said ?? (frequency < 0 ? undefined : frequencyUnit(table, frequency));
-  if (!certain || unitHz === undefined || table.decimalDoubtful)
+  const levelAt = columns.indexOf('level');
+  const level = levelAt < 0 ? undefined : levelColumn(table, levelAt, answer, true);
+  const levelOpen = Object.keys(level?.open ?? {}).length > 0;
+  if (!certain || !level || unitHz === undefined || table.decimalDoubtful || levelOpen)
     throw new TableQuestionError({
-      ask: 'This table does not say for certain which column is the frequency, in which unit, and which the level. Say it once; it is remembered for tables with this heading.',
+      ask: 'This table does not say for certain which column is the frequency, in which unit, and which the level, and in which. Say it once; it is remembered for tables with this heading.',
       headings: table.headings,
       rows: firstRows(table),
       columns,
@@ -79,12 +89,12 @@ export function readSpectrumCsv(text: string, answer: TableAnswer = {}): Spectru
                 ? 'MHz'
                 : 'GHz',
       ...(table.decimalDoubtful ? { decimal: table.decimal } : {}),
+      ...level?.open,
       key: tableKey(table),
     });
-  const levelColumn = columns.indexOf('level');
   const rows = rising(
     table.rows.map((row) => {
-      const { value } = numberAt(table, row, levelColumn);
+      const value = level.read(row);
       if (value < LEVELS[0] || value > LEVELS[1])
         throw new SweepFileError(row.line, `${value} is not a level in dB. Say again which column holds the level.`);
       return { line: row.line, at: frequencyAt(table, row, frequency, unitHz), level: value };

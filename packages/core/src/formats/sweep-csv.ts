@@ -2,6 +2,9 @@ import { gammaOfSwr, reflectionOf } from '../line/reflection';
 import { complex, fromPolar, type Complex } from '../numeric/complex';
 import { hertzOf, plainCell, readNumberCell } from './cells';
 import { linesOf } from './lines';
+import { headingSays } from './heading-words';
+import { impedanceNamed } from './levels-of';
+import { frequencyByNumbers, guessByNumbers } from './sweep-guess';
 import { firstRows, numberAt, readTable, tableKey, type Table, type TableRow } from './table';
 import { TableQuestionError, type TableAnswer } from './table-question';
 import { readTouchstone, SweepFileError, type SweepData } from './touchstone';
@@ -76,19 +79,22 @@ const OTHER_PORT = /s\s?(21|12|22)|transmission|insertion|isolation|\bthru\b|gai
 const OF_GAMMA = /s\s?11|gamma|γ|\brho\b|ρ|refl/;
 const OF_Z = /\bz\b|\|z\||imp|z\s?11/;
 
-function guessHeading({ name, unit }: Heading): Guess | undefined {
+function guessHeading(text: string): Guess | undefined {
+  const { name, unit } = headingOf(text);
+  const says = (what: Parameters<typeof headingSays>[1]): boolean => headingSays(text, what);
   const words = name.replaceAll(/[()|]/g, ' ').replaceAll(/\s+/g, ' ').trim();
   if (name === '' && unit === '') return undefined;
-  if (hertzOf(unit) !== undefined || /^(f|freq(uency)?\.?|frequenz|fréquence|frecuencia)( .*)?$/.test(words))
+  if (hertzOf(unit) !== undefined || /^(f|freq(uency)?\.?)( .*)?$/.test(words) || says('frequency'))
     return /band ?width|resolution|\brbw\b/.test(words) ? sure('ignore') : sure('frequency');
   if (OTHER_PORT.test(words)) return sure('ignore');
-  if (/v?swr|standing/.test(words)) return sure('swr');
-  if (/return ?loss|^rl$/.test(words)) return sure('return-loss-db');
+  if (/v?swr|standing/.test(words) || says('swr')) return sure('swr');
+  if (/return ?loss|^rl$/.test(words) || says('return-loss')) return sure('return-loss-db');
   const gamma = OF_GAMMA.test(words);
   const ofZ = OF_Z.test(words);
   const re = /\bre(al)?\b|^re\b/.test(words);
   const im = /\bim(ag(inary)?)?\b/.test(words);
-  const angle = /phase|phi|φ|ang(le)?\b|theta|θ|\barg\b|phs/.test(words) || degrees(unit) || radians(unit);
+  const angle =
+    /phase|phi|φ|ang(le)?\b|theta|θ|\barg\b|phs/.test(words) || says('phase') || degrees(unit) || radians(unit);
   const size = /\bmag(nitude)?\b|\babs(olute)?\b|\blin(ear)?\b|modulus|\bmod\b/.test(words) || name.includes('|');
   const inDb = unit === 'db' || /\bdb\b|\blog\b/.test(words);
   if (angle) {
@@ -108,11 +114,13 @@ function guessHeading({ name, unit }: Heading): Guess | undefined {
     if (/\brho\b|ρ|coeff/.test(words) || size) return sure('gamma-magnitude');
     return perhaps('gamma-db');
   }
+  if (says('r') && !name.includes('|')) return sure('r');
+  if (says('x') && !name.includes('|') && !/abs|unsigned|magnitude/.test(words)) return sure('x');
   if (/^(z ?)?(r|rs|r s|res(istance)?|series r(esistance)?|rz|r series)$/.test(words)) return sure('r');
   if (/^(z ?)?(x|xs|x s|reactance|series x|series reactance|xz|x series)$/.test(words))
     return name.includes('|') ? sure('x-unsigned') : sure('x');
   if (/^(abs )?(x|xs|reactance)( abs| unsigned| magnitude)?$/.test(words)) return sure('x-unsigned');
-  if (ofZ && (size || /^(z|imp(edance)?)( ?mag.*)?$/.test(words))) {
+  if ((ofZ && (size || /^(z|imp(edance)?)( ?mag.*)?$/.test(words))) || says('z')) {
     if (name.includes('|') || /mag|abs|mod/.test(words)) return sure('z-magnitude');
     return perhaps('z-magnitude');
   }
@@ -258,6 +266,14 @@ function referenceIn(preamble: readonly string[]): number | undefined {
   return undefined;
 }
 
+/** A reference that stands in the heading of what refers to it: "SWR (75 Ohm)". Of R and X the unit alone stands there. */
+const referenceOf = (
+  headings: readonly string[],
+  columns: readonly SweepMeaning[],
+  set: readonly SweepMeaning[],
+): number | undefined =>
+  impedanceNamed(headings.filter((_, k) => set.includes(columns[k]) && !['r', 'x'].includes(columns[k])));
+
 const isMeaning = (text: string): text is SweepMeaning => SWEEP_MEANINGS.some((one) => one === text);
 
 /** What the columns are, by their headings, the person's answer, or nothing at all. */
@@ -275,10 +291,8 @@ function meaningsOf(
       );
     return { columns: columns.filter(isMeaning), certain: true };
   }
-  const guesses = table.headings.map((text) => guessHeading(headingOf(text)));
-  const nth = (k: number): SweepMeaning => (k === 0 ? 'frequency' : k === 1 ? 'gamma-db' : 'ignore');
-  const named = guesses.some((guess) => guess !== undefined);
-  const columns = guesses.map((guess, k) => guess?.meaning ?? (named ? 'ignore' : nth(k)));
+  const guesses = table.headings.map((text) => guessHeading(text));
+  const columns = guesses.map((guess) => guess?.meaning ?? 'ignore');
   const surely = guesses.map((guess, k): SweepMeaning =>
     guess?.certain || ownsItsPhase(guesses, table.headings, k) ? (guess?.meaning ?? 'ignore') : 'ignore',
   );
@@ -286,7 +300,51 @@ function meaningsOf(
     surely.filter((one) => one === 'frequency').length === 1 &&
     pickSet(surely) !== undefined &&
     !(pickSet(surely)?.length === 1 && betterPossible(guesses, surely));
-  return { columns: certain ? surely : columns, certain };
+  return { columns: certain ? surely : offered(table, guesses, columns), certain };
+}
+
+/** Rows looked at for a guess by numbers. */
+const GUESSED_BY = 400;
+
+/**
+ * What is offered in a question: the first guess that gives a reflection which an antenna can have. By the headings, then by the numbers with what the
+ * headings are sure of; where none fits, nothing but the frequency.
+ */
+function offered(
+  table: Table,
+  guesses: readonly (Guess | undefined)[],
+  byHeading: readonly SweepMeaning[],
+): SweepMeaning[] {
+  const rows = table.rows.slice(0, GUESSED_BY);
+  const numbers = table.headings.map((_, k) =>
+    rows.map(({ cells }) => readNumberCell(cells[k] ?? '', table.decimal)?.value ?? NaN),
+  );
+  const all = guessByNumbers(numbers).map((list) => list.filter(isMeaning));
+  const agrees = (list: readonly SweepMeaning[]): boolean =>
+    guesses.every(
+      (guess, k) =>
+        !guess?.certain ||
+        guess.meaning === list[k] ||
+        (list[k] === 'ignore' && list[k] !== guess.meaning && guess.meaning !== 'frequency'),
+    );
+  const candidates = [byHeading, ...all.filter(agrees), ...all];
+  const found = candidates.find((columns) => givesReflection({ ...table, rows }, columns));
+  if (found) return [...found];
+  const frequency = frequencyByNumbers(numbers);
+  return table.headings.map((_, k) => (k === frequency ? 'frequency' : 'ignore'));
+}
+
+/** Whether meanings of the columns give a reflection in every row, and none that no antenna has. */
+function givesReflection(table: Table, columns: readonly SweepMeaning[]): boolean {
+  const set = pickSet(columns);
+  if (!set || columns.filter((one) => one === 'frequency').length !== 1) return false;
+  try {
+    sweepOf(table, { columns, set, unitHz: 1 });
+    return true;
+  } catch (error) {
+    if (error instanceof SweepFileError) return false;
+    throw error;
+  }
 }
 
 /** A phase in degrees beside S11 in dB or as magnitude, with nothing of Z in the table, can only be that of S11. */
@@ -379,7 +437,7 @@ function sweepOf(
   }: { readonly columns: readonly SweepMeaning[]; readonly set: readonly SweepMeaning[]; readonly unitHz: number },
 ): CsvSweep {
   const frequency = columns.indexOf('frequency');
-  const referenceOhm = referenceIn(table.preamble) ?? 50;
+  const referenceOhm = referenceIn(table.preamble) ?? referenceOf(table.headings, columns, set) ?? 50;
   const loss = set.find((one) => one === 'gamma-db' || one === 'return-loss-db');
   // both signs are in use for what does not come back; the sign that most rows have says which
   const negative = loss

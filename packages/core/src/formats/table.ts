@@ -1,4 +1,4 @@
-import { plainCell, readMomentCell, readNumberCell, type Decimal } from './cells';
+import { plainCell, readMomentCell, readNumberCell, S_CELL, type Decimal } from './cells';
 import { linesOf } from './lines';
 import type { TableAnswer } from './table-question';
 import { MAX_SWEEP_POINTS, SweepFileError } from './touchstone';
@@ -60,8 +60,7 @@ function splitLine(line: string, delimiter: Delimiter): string[] {
 }
 
 /** A number in either way of writing decimals; used before it is known which one holds. */
-const looksNumeric = (cell: string): boolean =>
-  readNumberCell(cell, '.') !== undefined || readNumberCell(cell, ',') !== undefined;
+const looksNumeric = (cell: string): boolean => readNumberCell(cell, '.') !== undefined || S_CELL.test(plainCell(cell));
 const looksTimed = (cell: string): boolean => readMomentCell(cell) !== undefined;
 
 /** A row of data: at least two values, one of them a number, and no more words than values unless the table is one of words too. */
@@ -113,11 +112,7 @@ function findDelimiter(sample: readonly string[], wordy: boolean): Delimiter | u
 }
 
 /** Which character separates decimals, and whether that is certain. */
-function findDecimal(
-  rows: readonly TableRow[],
-  delimiter: Delimiter,
-): { readonly decimal: Decimal; readonly doubtful: boolean } {
-  if (delimiter === ',') return { decimal: '.', doubtful: false };
+function findDecimal(rows: readonly TableRow[]): { readonly decimal: Decimal; readonly doubtful: boolean } {
   let comma = false;
   let point = false;
   let group = false;
@@ -126,6 +121,8 @@ function findDecimal(
       const cell = plainCell(raw);
       if (!/^[+-]?[\d.,' ]+([eEdD][+-]?\d+)?\s*\D*$/.test(cell) || looksTimed(cell)) continue;
       const digits = cell.replace(/[eEdD][+-]?\d+.*$/, '');
+      // two groups of three and more say nothing of the decimals
+      if (/^[+-]?\d{1,3}([.,' ])\d{3}(\1\d{3})+\D*$/.test(digits)) continue;
       const [lastComma, lastPoint] = [digits.lastIndexOf(','), digits.lastIndexOf('.')];
       if (lastComma >= 0 && lastPoint >= 0) {
         if (lastComma > lastPoint) comma = true;
@@ -135,8 +132,7 @@ function findDecimal(
         if (/^[+-]?[1-9]\d{0,2}(,\d{3})+\D*$/.test(digits)) group = true;
         else comma = true;
       } else if (lastPoint >= 0) {
-        if (/^[+-]?[1-9]\d{0,2}(\.\d{3}){2,}\D*$/.test(digits)) comma = true;
-        else point = true;
+        point = true;
       }
     }
   }
@@ -260,7 +256,7 @@ export function readTable(
         'commas separate both the columns and the decimals here. Export with semicolons or tabs between the columns.',
       );
   }
-  const found = findDecimal(rows, delimiter);
+  const found = findDecimal(rows);
   return {
     ...heading,
     rows,

@@ -30,13 +30,34 @@ const ZONES = Array.from({ length: 27 }, (_, i) => (i - 12) * 60);
 const zoneText = (minutes: number): string =>
   `UTC${minutes === 0 ? '' : `${minutes < 0 ? '−' : '+'}${String(Math.floor(Math.abs(minutes) / 60)).padStart(2, '0')}:00`}`;
 
-const start = ({ columns, unit, decimal, dateOrder, zoneMin }: TableQuestion): TableAnswer => ({
-  columns,
-  ...(unit === undefined ? {} : { unit }),
-  ...(decimal === undefined ? {} : { decimal }),
-  ...(dateOrder === undefined ? {} : { dateOrder }),
-  ...(zoneMin === undefined ? {} : { zoneMin }),
-});
+const SCALES = [
+  ['dBm', 'dBm'],
+  ['dBuV', 'dB over 1 µV'],
+  ['uV', 'µV'],
+  ['s-below', 'S units, below 30 MHz'],
+  ['s-above', 'S units, above 30 MHz'],
+  ['dB', 'dB over another level'],
+] as const;
+const IMPEDANCES = [50, 60, 75, 300, 600];
+
+const start = (question: TableQuestion): TableAnswer => {
+  const { columns, unit, decimal, dateOrder, zoneMin, level, ohm, zeroDbm, clockBack } = question;
+  return {
+    columns,
+    ...(unit === undefined ? {} : { unit }),
+    ...(decimal === undefined ? {} : { decimal }),
+    ...(dateOrder === undefined ? {} : { dateOrder }),
+    ...(zoneMin === undefined ? {} : { zoneMin }),
+    ...(level === undefined ? {} : { level }),
+    ...(ohm === undefined ? {} : { ohm }),
+    ...(zeroDbm === undefined ? {} : { zeroDbm }),
+    ...(clockBack === undefined ? {} : { clock: 'set-back' as const }),
+  };
+};
+
+/** Whether the scale that is chosen, or the one that the file names, needs a figure. */
+const asksFor = (question: TableQuestion, answer: TableAnswer, scales: readonly string[]): boolean =>
+  question.level === undefined || scales.includes(answer.level ?? '');
 
 /** Asks what a table does not say, with its rows, a guess and the curve that follows from it. */
 export default function Asked({ open }: { readonly open: OpenQuestion }) {
@@ -119,6 +140,44 @@ export default function Asked({ open }: { readonly open: OpenQuestion }) {
                   ['mdy', '8 April'],
                 ]}
                 onPick={(order) => setAnswer({ ...answer, dateOrder: order === 'mdy' ? 'mdy' : 'dmy' })}
+              />
+            )}
+            {question.level !== undefined && (
+              <Choice
+                label="Levels in"
+                value={answer.level ?? 'dBm'}
+                options={SCALES}
+                onPick={(level) => setAnswer({ ...answer, level })}
+              />
+            )}
+            {question.ohm !== undefined && asksFor(question, answer, ['dBuV', 'uV']) && (
+              <Choice
+                label="Voltage across"
+                value={String(answer.ohm ?? 50)}
+                options={IMPEDANCES.map((one) => [String(one), `${one} Ω`])}
+                onPick={(ohm) => setAnswer({ ...answer, ohm: Number(ohm) })}
+              />
+            )}
+            {question.zeroDbm !== undefined && asksFor(question, answer, ['dB']) && (
+              <label className="text-sm text-dim">
+                0 dB of this scale is, in dBm
+                <input
+                  type="number"
+                  className="ml-2 w-20 text-ink"
+                  value={answer.zeroDbm ?? 0}
+                  onChange={(event) => setAnswer({ ...answer, zeroDbm: Number(event.target.value) })}
+                />
+              </label>
+            )}
+            {question.clockBack !== undefined && (
+              <Choice
+                label={`At line ${question.clockBack.line} the clock goes from ${question.clockBack.from} to ${question.clockBack.to}`}
+                value={answer.clock ?? 'set-back'}
+                options={[
+                  ['set-back', 'it was set back an hour: this row is later than the one above'],
+                  ['disorder', 'rows stand out of order: this row is earlier, sort them'],
+                ]}
+                onPick={(clock) => setAnswer({ ...answer, clock: clock === 'set-back' ? 'set-back' : 'disorder' })}
               />
             )}
             {question.zoneMin !== undefined && (
