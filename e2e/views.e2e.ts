@@ -55,3 +55,18 @@ test('another browser edits the same record: the second is told, nothing is merg
   await page.keyboard.press('Control+Z');
   await expect(page.getByText('Undone: target changed.')).toBeVisible();
 });
+
+test('a first visit asks for fewer than thirty files, and scripts come compressed', async ({ page }) => {
+  const answers: { readonly address: string; readonly encoding: string | undefined }[] = [];
+  page.on('response', (response) =>
+    answers.push({ address: response.url(), encoding: response.headers()['content-encoding'] }),
+  );
+  await page.goto('/s/1/listen/wanted');
+  await expect(page.locator('.verdict')).toBeVisible();
+  // what comes behind the first view belongs to the visit
+  await page.waitForTimeout(2000);
+  expect(answers.length).toBeLessThan(30);
+  const scripts = answers.filter(({ address }) => /shared|libraries/.test(address) && address.endsWith('.js'));
+  expect(scripts.length).toBeGreaterThan(0);
+  expect(scripts.map(({ encoding }) => encoding)).toEqual(scripts.map(() => 'gzip'));
+});

@@ -2,6 +2,7 @@ import { existsSync } from 'node:fs';
 import path from 'node:path';
 import compression from 'compression';
 import express from 'express';
+import expressStaticGzip from 'express-static-gzip';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
@@ -132,7 +133,10 @@ export function createApp({
 function serveInterface(app: express.Express, webDir: string): void {
   app.use(
     '/assets',
-    express.static(path.join(webDir, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }),
+    // pressed when they were built
+    expressStaticGzip(path.join(webDir, 'assets'), {
+      serveStatic: { immutable: true, maxAge: '1y', fallthrough: false },
+    }),
   );
   app.use(express.static(webDir, { index: 'index.html', maxAge: 0 }));
   app.get('/{*path}', (_req, res) => {

@@ -5,8 +5,8 @@ import { SweepFileError } from './touchstone';
 
 /** In which scales a level may be written. */
 export const LEVEL_SCALES = ['dBm', 'dBuV', 'uV', 's-below', 's-above', 'dB'] as const;
-export type LevelScale = (typeof LEVEL_SCALES)[number];
-export const isScale = (text: string | undefined): text is LevelScale => LEVEL_SCALES.some((one) => one === text);
+type LevelScale = (typeof LEVEL_SCALES)[number];
+const isScale = (text: string | undefined): text is LevelScale => LEVEL_SCALES.some((one) => one === text);
 
 /** S9 in dBm below and above 30 MHz, and 6 dB a unit (IARU Region 1 Technical Recommendation R.1, 1981; from memory). */
 const S9_DBM = { 's-below': -73, 's-above': -93 } as const;

@@ -23,7 +23,7 @@ const spread = (list: readonly number[]): number =>
   (Math.max(...list) - Math.min(...list)) / Math.max(1e-9, largest(list));
 
 /** Whether a column rises or falls from row to row without a break. */
-export function isScale(values: readonly number[]): boolean {
+function isScale(values: readonly number[]): boolean {
   const steps = values.slice(1).map((value, i) => value - values[i]);
   return values.every(Number.isFinite) && steps.length > 0 && (steps.every((s) => s > 0) || steps.every((s) => s < 0));
 }

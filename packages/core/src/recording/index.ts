@@ -26,7 +26,7 @@ export {
 export { chanceOf, madeSwitched, wavOf } from './made';
 export { directionsIn, levelsAtMarks, typedMarks } from './marked';
 export { meanSpectrum, peakOf, type PictureView, type Waterfall, waterfall } from './picture';
-export { readSigmfLayout, withAnnotations } from './sigmf';
+export { datasetNamed, readSigmfLayout, withAnnotations } from './sigmf';
 export { comparedSnr, type ListedSnr, snrAtFrequencies } from './snr-list';
 export { plannedTurns, type Switched, switchedTurns, switchingPeriodS, type Turn } from './switching';
 export { readWavLayout } from './wav';

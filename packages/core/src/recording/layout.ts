@@ -54,6 +54,8 @@ export interface RecordingLayout {
   readonly annotations: readonly Annotation[];
   /** What is odd about the file, for the listener. */
   readonly remarks: readonly string[];
+  /** SHA-512 of the whole data file as its description tells it, in hexadecimal; absent where it tells none. */
+  readonly sha512?: string;
 }
 
 export const bytesPerFrame = ({ sample, channels }: Pick<RecordingLayout, 'sample' | 'channels'>): number =>

@@ -17,7 +17,7 @@ import {
 } from './layout';
 import { chanceOf, madeSwitched, wavOf } from './made';
 import { meanSpectrum, peakOf, waterfall } from './picture';
-import { readSigmfLayout, withAnnotations } from './sigmf';
+import { datasetNamed, readSigmfLayout, withAnnotations } from './sigmf';
 import { plannedTurns, switchedTurns, switchingPeriodS } from './switching';
 import { readWavLayout } from './wav';
 
@@ -243,6 +243,18 @@ describe('files', () => {
     expect(() => readSigmfLayout(meta({ 'core:datatype': 'ci16_le' }), 8)).toThrow('core:sample_rate');
     expect(() => readSigmfLayout(meta(good), 0)).toThrow('holds no samples');
     expect(readSigmfLayout(meta(good), 9).remarks).toEqual(['The last sample is cut off; all before it are read.']);
+    // bytes behind the samples are none; an extension that must be understood is not skipped (SigMF 1.2)
+    const trailing = readSigmfLayout(meta({ ...good, 'core:trailing_bytes': 6 }), 4 * 10 + 6);
+    expect([trailing.frames, trailing.remarks]).toEqual([10, []]);
+    const extension = (optional: boolean) => [{ name: 'capture_details', version: '1.0.0', optional }];
+    expect(readSigmfLayout(meta({ ...good, 'core:extensions': extension(true) }), 40).frames).toBe(10);
+    expect(() => readSigmfLayout(meta({ ...good, 'core:extensions': extension(false) }), 40)).toThrow(
+      'without the extension "capture_details"',
+    );
+    expect(() => readSigmfLayout(meta({ ...good, 'core:metadata_only': true }), 40)).toThrow('not handed on');
+    const sum = 'ab'.repeat(64);
+    expect(readSigmfLayout(meta({ ...good, 'core:sha512': sum.toUpperCase() }), 40).sha512).toBe(sum);
+    expect(datasetNamed(meta({ ...good, 'core:dataset': 'night.bin' }))).toBe('night.bin');
     // retuned after one second
     const retuned = readSigmfLayout(
       meta(good, [

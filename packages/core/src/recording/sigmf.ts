@@ -66,6 +66,7 @@ export function readSigmfLayout(metaText: string, dataBytes: number): RecordingL
   const global = isFields(meta) ? meta['global'] : undefined;
   if (!isFields(meta) || !isFields(global))
     throw new RecordingError('This is no .sigmf-meta file: the part "global" is missing. Choose the file beside it.');
+  requireReadable(global);
   const { complex, ...datatype } = datatypeOf(textIn(global, 'core:datatype'));
   const sampleRateHz = numberIn(global, 'core:sample_rate') ?? 0;
   if (!(sampleRateHz > 0))
@@ -79,10 +80,15 @@ export function readSigmfLayout(metaText: string, dataBytes: number): RecordingL
   const perFrame = BYTES_OF[datatype.sample] * channels;
   const captures = fieldsIn(meta['captures']).map(captureOf);
   const offset = numberIn(fieldsIn(meta['captures'])[0] ?? {}, 'core:header_bytes') ?? 0;
-  const whole = Math.floor((dataBytes - offset) / perFrame);
+  const trailing = numberIn(global, 'core:trailing_bytes') ?? 0;
+  const ownBytes = dataBytes - offset - trailing;
+  const whole = Math.floor(ownBytes / perFrame);
   if (whole < 1) throw new RecordingError('The .sigmf-data file holds no samples. Choose the one of the same name.');
   // a receiver that was retuned while it recorded: one frequency at a time can be measured
-  const retuned = captures.find(({ centreHz }) => centreHz !== (captures[0]?.centreHz ?? null));
+  // and bytes between two captures, which are no samples, end what can be read as well
+  const headed = fieldsIn(meta['captures']).map((one) => (numberIn(one, 'core:header_bytes') ?? 0) > 0);
+  const retuned = captures.find(({ centreHz }, i) => i > 0 && (centreHz !== captures[0].centreHz || headed[i]));
+  const sha512 = textIn(global, 'core:sha512').toLowerCase();
   const frames = retuned ? Math.max(1, Math.min(whole, retuned.frame)) : whole;
   return {
     ...datatype,
@@ -91,14 +97,41 @@ export function readSigmfLayout(metaText: string, dataBytes: number): RecordingL
     captures: captures.length > 0 ? captures : [{ frame: 0, centreHz: null, startMs: null }],
     annotations: fieldsIn(meta['annotations']).map((one) => annotationOf(one, sampleRateHz)),
     remarks: [
-      ...((dataBytes - offset) % perFrame === 0 ? [] : ['The last sample is cut off; all before it are read.']),
+      ...(ownBytes % perFrame === 0 ? [] : ['The last sample is cut off; all before it are read.']),
       ...(retuned
         ? [
-            `The receiver was retuned ${(retuned.frame / sampleRateHz).toFixed(1)} s after the start: what comes before is read. Split the file to read the rest.`,
+            retuned.centreHz === captures[0].centreHz
+              ? `Bytes that are no samples stand ${(retuned.frame / sampleRateHz).toFixed(1)} s after the start: what comes before is read. Split the file to read the rest.`
+              : `The receiver was retuned ${(retuned.frame / sampleRateHz).toFixed(1)} s after the start: what comes before is read. Split the file to read the rest.`,
           ]
         : []),
     ],
+    ...(/^[0-9a-f]{128}$/.test(sha512) ? { sha512 } : {}),
   };
+}
+
+/** What the description demands of whoever reads it (SigMF 1.2: extensions that are not optional, descriptions without data). @throws RecordingError */
+function requireReadable(global: Fields): void {
+  const needed = fieldsIn(global['core:extensions']).find(({ optional }) => optional === false);
+  if (needed)
+    throw new RecordingError(
+      `This recording cannot be read without the extension "${textIn(needed, 'name')}", which is not known here. Export it without it, or as WAV.`,
+    );
+  if (global['core:metadata_only'] === true)
+    throw new RecordingError(
+      'This .sigmf-meta describes a recording whose data are not handed on. There is nothing to measure.',
+    );
+}
+
+/** Name of the data file that a description names (a dataset in a format of its own); undefined: the file of the same name. */
+export function datasetNamed(metaText: string): string | undefined {
+  try {
+    const meta: unknown = JSON.parse(metaText);
+    const global = isFields(meta) ? meta['global'] : undefined;
+    return isFields(global) ? textIn(global, 'core:dataset') || undefined : undefined;
+  } catch {
+    return undefined;
+  }
 }
 
 /**

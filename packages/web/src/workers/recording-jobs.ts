@@ -1,4 +1,4 @@
-import { sha256 } from '@noble/hashes/sha2.js';
+import { sha256, sha512 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
 import {
   type Band,
@@ -84,17 +84,24 @@ export const recordingPicture = ({ open, view }: { readonly open: OpenRecording;
 /** Bytes read between two looks whether the job was left. */
 const HASHED_AT_ONCE = 1 << 22;
 
-/** SHA-256 of a whole file, by which it is known again, and its highest value. */
+/** SHA-256 of a whole file, by which it is known again, whether it is the one that its description tells, and its highest value. */
 export function* recordingProof(open: OpenRecording) {
-  const { file } = open;
+  const { file, layout } = open;
+  const described = layout.sha512 === undefined ? undefined : sha512.create();
   const reader = new FileReaderSync();
   const hash = sha256.create();
   for (let at = 0; at < file.size; at += HASHED_AT_ONCE) {
-    hash.update(new Uint8Array(reader.readAsArrayBuffer(file.slice(at, at + HASHED_AT_ONCE))));
+    const bytes = new Uint8Array(reader.readAsArrayBuffer(file.slice(at, at + HASHED_AT_ONCE)));
+    hash.update(bytes);
+    described?.update(bytes);
     yield { share: at / file.size };
   }
   const peak = yield* peakOf(recordingIn(open));
-  return { checksum: bytesToHex(hash.digest()), ...peak };
+  return {
+    checksum: bytesToHex(hash.digest()),
+    isDescribed: described === undefined || bytesToHex(described.digest()) === layout.sha512,
+    ...peak,
+  };
 }
 
 /** Levels of a signal and the noise beside it, and the turns of two antennas when it was switched. */

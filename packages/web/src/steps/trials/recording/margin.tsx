@@ -5,7 +5,7 @@ import type { useOpened } from './use-opened';
 
 /** What is told beside the recording. */
 export function Margin({ opened }: { readonly opened: ReturnType<typeof useOpened> }) {
-  const { layout, open, peakDbfs, clipped, other } = opened;
+  const { layout, open, peakDbfs, clipped, other, isDescribed } = opened;
   return (
     <>
       {other && (
@@ -28,6 +28,12 @@ export function Margin({ opened }: { readonly opened: ReturnType<typeof useOpene
               </span>
             )}
           </p>
+          {isDescribed === false && (
+            <p className="mt-1 text-caution">
+              The data are not those that were described: their SHA-512 differs. Something changed or cut the file; get
+              it again.
+            </p>
+          )}
           {layout.remarks.map((remark) => (
             <p key={remark} className="mt-1 text-caution">
               {remark}

@@ -1,4 +1,5 @@
 import type { Saved } from '@velvet-reed/contract';
+import { datasetNamed } from '@velvet-reed/core/recording';
 import type { RecordingLayout, RecordingMeaning } from '@velvet-reed/core/recording';
 import { useEffect, useMemo } from 'react';
 import useSWRImmutable from 'swr/immutable';
@@ -23,8 +24,15 @@ const keyOf = ({ name, file, metaText }: ChosenFile): string => `${name} ${file.
 /** One recording out of the files that were chosen or dropped. @throws Error with what is missing. */
 export async function chosenOf(files: readonly File[]): Promise<ChosenFile> {
   const meta = files.find(({ name }) => META.test(name));
-  const data = files.find(({ name }) => DATA.test(name));
-  if (meta && data) return { name: data.name.replace(DATA, ''), file: data, metaText: await meta.text() };
+  const metaText = await meta?.text();
+  // a description may name its data, which are then in a format of their own
+  const dataset = metaText === undefined ? undefined : datasetNamed(metaText);
+  const data = files.find(({ name }) => (dataset === undefined ? DATA.test(name) : name === dataset));
+  if (dataset !== undefined && !data)
+    throw new Error(`This description is of the file ${dataset.slice(0, 80)}: choose the two together.`);
+  if (meta && data && dataset === undefined && data.name.replace(DATA, '') !== meta.name.replace(META, ''))
+    throw new Error(`${data.name} does not belong to ${meta.name}: choose the two files of one name together.`);
+  if (meta && data && metaText !== undefined) return { name: data.name.replace(DATA, ''), file: data, metaText };
   if (meta ?? data)
     throw new Error('A SigMF recording is two files of one name: choose .sigmf-meta and .sigmf-data together.');
   const [file] = files;
@@ -50,6 +58,8 @@ export interface Opened {
   readonly checksum?: string;
   readonly peakDbfs?: number;
   readonly clipped?: number;
+  /** Whether the data are those whose checksum the description tells; true where it tells none. */
+  readonly isDescribed?: boolean;
   /** The chosen file is another one than the record's. */
   readonly other: boolean;
 }
