@@ -1,4 +1,4 @@
-// Speed against targets that no test asserts: `npm run bench [-- crash evidence fuzz guard heavy honesty interface path ranking recording solver station-file sync worlds]`. Each part prints its figures and the target beside them.
+// Speed against targets that no test asserts: `npm run bench [-- crash evidence fuzz guard heavy honesty interface path ranking recording sequences solver station-file sync worlds]`. Each part prints its figures and the target beside them.
 import { crashBench } from './crash';
 import { evidenceBench } from './evidence';
 import { fuzzBench } from './fuzz';
@@ -9,6 +9,7 @@ import { interfaceBench } from './interface';
 import { pathBench } from './path';
 import { rankingBench } from './ranking';
 import { recordingBench } from './recording';
+import { sequencesBench } from './sequences';
 import { solverBench } from './solver';
 import { stationFileBench } from './station-file';
 import { syncBench } from './sync';
@@ -27,6 +28,7 @@ const PARTS: Readonly<Record<string, () => Promise<void>>> = {
   heavy: heavyBench,
   crash: crashBench,
   fuzz: fuzzBench,
+  sequences: sequencesBench,
   'station-file': stationFileBench,
   sync: syncBench,
 };
