@@ -54,7 +54,7 @@ async function stateOf(db: Database, stationId: number): Promise<State> {
         ...{
           uuid: String(row.get('uuid')),
           alive: row.get('deletedAt') === null,
-          values: valuesOf(row as Row, resource),
+          values: valuesOf(row, resource),
         },
       });
   return state;
@@ -115,7 +115,7 @@ export interface Tally {
 }
 
 /** A data folder in which sequences are played, each at a station of its own. */
-export interface World {
+interface World {
   readonly db: Database;
   readonly backups: Backups;
   close(): Promise<void>;
