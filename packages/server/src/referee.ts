@@ -8,7 +8,7 @@ import { randomFrom } from '@velvet-reed/instruments';
 import { type Backups, openBackups } from './backups';
 import { binOf, bringBack, emptyBin } from './bin';
 import { applyChanges } from './changes';
-import { type Database, openDatabase, type Row } from './database';
+import { type Database, openDatabase } from './database';
 import { undo } from './history';
 import { migrator } from './migrate';
 import { valuesOf } from './records';
