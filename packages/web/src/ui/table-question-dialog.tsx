@@ -169,6 +169,14 @@ export default function Asked({ open }: { readonly open: OpenQuestion }) {
                 />
               </label>
             )}
+            {question.zoneMin !== undefined && (
+              <Choice
+                label="Its clock runs on"
+                value={String(answer.zoneMin ?? 0)}
+                options={ZONES.map((one) => [String(one), zoneText(one)])}
+                onPick={(zone) => setAnswer({ ...answer, zoneMin: Number(zone) })}
+              />
+            )}
             {question.clockBack !== undefined && (
               <Choice
                 label={`At line ${question.clockBack.line} the clock goes from ${question.clockBack.from} to ${question.clockBack.to}`}
@@ -178,14 +186,6 @@ export default function Asked({ open }: { readonly open: OpenQuestion }) {
                   ['disorder', 'rows stand out of order: this row is earlier, sort them'],
                 ]}
                 onPick={(clock) => setAnswer({ ...answer, clock: clock === 'set-back' ? 'set-back' : 'disorder' })}
-              />
-            )}
-            {question.zoneMin !== undefined && (
-              <Choice
-                label="Its clock runs on"
-                value={String(answer.zoneMin ?? 0)}
-                options={ZONES.map((one) => [String(one), zoneText(one)])}
-                onPick={(zone) => setAnswer({ ...answer, zoneMin: Number(zone) })}
               />
             )}
           </div>
