@@ -15,6 +15,7 @@ import { fixed, frequencyText } from '@velvet-reed/core/units';
 import { stationFileSchema } from '@velvet-reed/contract';
 import { runChecks } from './check';
 import { recording } from './recording';
+import { CaseInputError } from './inputs';
 import { solveFile } from './solve';
 
 const USAGE = `reed: Velvet Reed's computations from the command line
@@ -35,7 +36,8 @@ const USAGE = `reed: Velvet Reed's computations from the command line
 
   What a table does not say for certain is asked (exit code 2) and answered with
     --columns frequency,swr,ignore      what each column holds, from the left
-    --unit MHz  --decimal ,  --zone +02:00  --date dmy`;
+    --unit MHz  --decimal ,  --zone +02:00  --date dmy
+    --level dBm|dBuV|uV|s-below|s-above|dB  --ohm 50  --zero -20  --clock set-back|disorder`;
 
 type Write = (line: string) => void;
 
@@ -116,7 +118,7 @@ async function twoPort(path: string, json: boolean, write: Write): Promise<numbe
 
 /** The question as a person at a terminal can answer it. */
 function ask(
-  { ask: text, headings, rows, columns, meanings, unit, decimal, dateOrder, zoneMin }: TableQuestion,
+  { ask: text, headings, rows, columns, meanings, unit, decimal, dateOrder, zoneMin, ...level }: TableQuestion,
   write: Write,
 ): void {
   write(`TABLE_QUESTION: ${text}`);
@@ -129,8 +131,20 @@ function ask(
     ...(decimal === undefined ? [] : [`--decimal ${decimal}`]),
     ...(dateOrder === undefined ? [] : [`--date ${dateOrder}`]),
     ...(zoneMin === undefined ? [] : ['--zone +00:00']),
+    ...(level.level === undefined ? [] : [`--level ${level.level}`]),
+    ...(level.ohm === undefined ? [] : [`--ohm ${level.ohm}`]),
+    ...(level.zeroDbm === undefined ? [] : [`--zero ${level.zeroDbm}`]),
+    ...(level.clockBack === undefined ? [] : ['--clock set-back (or disorder)']),
   ];
   write(`  if this guess is right, run it again with: ${parts.join(' ')}`);
+}
+
+/** A number of the call. @throws CaseInputError */
+function numberOf(name: string, text: string, least: number, most: number): number {
+  const value = Number(text);
+  if (text.trim() === '' || !(value >= least && value <= most))
+    throw new CaseInputError(`--${name} ${text} is no number from ${least} to ${most}.`);
+  return value;
 }
 
 /** Minutes ahead of UTC of "+02:00", "utc". */
@@ -185,6 +199,10 @@ export async function main(args: readonly string[], write: Write = (line) => con
         decimal: { type: 'string' },
         date: { type: 'string' },
         zone: { type: 'string' },
+        level: { type: 'string' },
+        ohm: { type: 'string' },
+        zero: { type: 'string' },
+        clock: { type: 'string' },
         day: { type: 'string' },
         iq: { type: 'boolean' },
         real: { type: 'boolean' },
@@ -217,6 +235,10 @@ export async function main(args: readonly string[], write: Write = (line) => con
       ...(values.decimal === ',' || values.decimal === '.' ? { decimal: values.decimal } : {}),
       ...(values.date === 'dmy' || values.date === 'mdy' ? { dateOrder: values.date } : {}),
       ...(values.zone === undefined ? {} : { zoneMin: zoneOf(values.zone) }),
+      ...(values.level === undefined ? {} : { level: values.level }),
+      ...(values.ohm === undefined ? {} : { ohm: numberOf('ohm', values.ohm, 1, 10_000) }),
+      ...(values.zero === undefined ? {} : { zeroDbm: numberOf('zero', values.zero, -300, 300) }),
+      ...(values.clock === 'set-back' || values.clock === 'disorder' ? { clock: values.clock } : {}),
     };
     if (command === 'sweep' && path) return await sweep(path, json, answer, write);
     if (command === 'spectrum' && path) return await spectrum(path, json, answer, write);

@@ -278,3 +278,13 @@ describe('reed recording', () => {
     expect((await reed('recording', file('text.wav', 'no recording'))).lines[0]).toMatch(/This is no WAV file/);
   });
 });
+
+test('a log in dB over a microvolt: the question names its impedance, and the answer of the call reads it', async () => {
+  const path = file('night.csv', 'time UTC;level (dBuV)\n2026-08-04 09:00;34\n2026-08-04 09:05;35\n');
+  const asked = await reed('log', path);
+  expect([asked.code, asked.lines.join('\n')]).toEqual([2, expect.stringContaining('--ohm 50')]);
+  // 34 dBµV across 75 Ω are −74.75 dBm (P = U²/Z)
+  const { code, lines } = await reed('log', path, '--ohm', '75', '--json');
+  expect([code, lines.join('')]).toEqual([0, expect.stringMatching(/-74\.75/)]);
+  expect((await reed('log', path, '--ohm', 'wire')).code).toBe(2);
+});
