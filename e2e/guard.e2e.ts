@@ -413,7 +413,7 @@ test('what held yesterday: one thing is changed at a time, and no verdict outliv
   await page.goto(`${base}/notebook/report`);
   const html = page.waitForEvent('download');
   await page
-    .getByRole('button', { name: /one page/i })
+    .getByRole('button', { name: 'Save the report as a page' })
     .first()
     .click();
   const text = (await readFile(await (await html).path()))
