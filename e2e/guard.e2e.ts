@@ -412,10 +412,7 @@ test('what held yesterday: one thing is changed at a time, and no verdict outliv
   const said = (await verdict.innerText()).split(' Next:')[0].trim();
   await page.goto(`${base}/notebook/report`);
   const html = page.waitForEvent('download');
-  await page
-    .getByRole('button', { name: 'Save the report as a page' })
-    .first()
-    .click();
+  await page.getByRole('button', { name: 'Save the report as a page' }).first().click();
   const text = (await readFile(await (await html).path()))
     .toString('utf8')
     .replaceAll(/<[^>]*>/g, '')
