@@ -52,9 +52,14 @@ export interface LevelColumn {
 
 /**
  * Levels of a column in dBm, by the unit that its heading, its cells or the person names.
- * @param relative only differences count: any scale in dB will do, and voltages become dB.
+ * @param relative only differences count: any scale in dB will do, and voltages become dB; 'asked later': what has no unit is left as it stands.
  */
-export function levelColumn(table: Table, column: number, answer: TableAnswer, relative: boolean): LevelColumn {
+export function levelColumn(
+  table: Table,
+  column: number,
+  answer: TableAnswer,
+  relative: boolean | 'asked later',
+): LevelColumn {
   const heading = table.headings[column] ?? '';
   const cells = table.rows.slice(0, 200).map(({ cells: all }) => plainCell(all[column] ?? ''));
   const numbers = cells.map((cell) => readNumberCell(cell, table.decimal));
@@ -66,7 +71,7 @@ export function levelColumn(table: Table, column: number, answer: TableAnswer, r
   const least = Math.min(...values);
   const lowest = values.length > 0 && [...values].sort((a, b) => a - b)[values.length >> 1] < ONLY_DBM;
   // without a unit: so low is only dBm; of a table where only differences count, what goes below zero is in dB
-  const presumed = lowest || (relative && least < 0) ? 'dBm' : undefined;
+  const presumed = lowest || relative === 'asked later' || (relative && least < 0) ? 'dBm' : undefined;
   const scale = said ?? named ?? presumed;
   const ohm = answer.ohm ?? impedanceNamed([heading, ...table.preamble]);
   const zeroDbm = answer.zeroDbm;

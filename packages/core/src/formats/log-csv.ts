@@ -193,7 +193,8 @@ export function readLogCsv(kind: LogKind, text: string, answer: TableAnswer = {}
   const unitHz = hertzOf(answer.unit ?? '') ?? (frequency < 0 ? 1 : frequencyUnit(table, frequency));
   const times = certain ? timesOf(table, columns, answer) : undefined;
   const levelAt = kind === 'decodes' ? -1 : columns.indexOf('level');
-  const level = levelAt < 0 ? undefined : levelColumn(table, levelAt, answer, kind === 'pattern');
+  const level =
+    levelAt < 0 ? undefined : levelColumn(table, levelAt, answer, kind === 'pattern' ? 'asked later' : false);
   const levelOpen = Object.keys(level?.open ?? {}).length > 0;
   const timesOpen = times !== undefined && (times.zoneOpen || times.dateOpen || times.back !== undefined);
   if (!certain || unitHz === undefined || table.decimalDoubtful || timesOpen || levelOpen)
