@@ -1,3 +1,4 @@
+import { sToDbm, voltsRmsToDbm } from '../units';
 import { plainCell, readNumberCell, S_CELL } from './cells';
 import { numberAt, type Table, type TableRow } from './table';
 import type { TableAnswer, TableQuestion } from './table-question';
@@ -8,9 +9,9 @@ export const LEVEL_SCALES = ['dBm', 'dBuV', 'uV', 's-below', 's-above', 'dB'] as
 type LevelScale = (typeof LEVEL_SCALES)[number];
 const isScale = (text: string | undefined): text is LevelScale => LEVEL_SCALES.some((one) => one === text);
 
-/** S9 in dBm below and above 30 MHz, and 6 dB a unit (IARU Region 1 Technical Recommendation R.1, 1981; from memory). */
-const S9_DBM = { 's-below': -73, 's-above': -93 } as const;
-const S_UNIT_DB = 6;
+/** A frequency of each side on which S units are counted, Hz. */
+const SIDE_HZ = { 's-below': 7e6, 's-above': 145e6 } as const;
+const VOLTS = { uV: 1e-6, mV: 1e-3, V: 1 } as const;
 /** No receiver hears so little in a voltage scale: thermal noise in 100 Hz is −154 dBm, −47 dB over a microvolt in 50 Ω. */
 const ONLY_DBM = -45;
 
@@ -39,9 +40,8 @@ export function impedanceNamed(texts: readonly string[]): number | undefined {
   return undefined;
 }
 
-/** dBm of a voltage in dB over a microvolt: P = U²/Z. */
-const fromMicrovoltDb = (dbuv: number, ohm: number): number => dbuv - 90 - 10 * Math.log10(ohm);
-const microvoltDb = (volts: number): number => 20 * Math.log10(volts * 1e6);
+/** Volts of a level in dB over a microvolt. */
+const voltsOf = (dbuv: number): number => 10 ** (dbuv / 20) * 1e-6;
 
 /** How a column of levels is read, and what has to be said before it can be. */
 export interface LevelColumn {
@@ -101,20 +101,18 @@ export function levelColumn(
     const across = ohm ?? 50;
     switch (own) {
       case 'dBuV':
-        return fromMicrovoltDb(value, across);
+        return voltsRmsToDbm(voltsOf(value), across);
       case 'dBmV':
-        return fromMicrovoltDb(value + 60, across);
+        return voltsRmsToDbm(voltsOf(value + 60), across);
       case 'uV':
-        return fromMicrovoltDb(microvoltDb(value * 1e-6), across);
       case 'mV':
-        return fromMicrovoltDb(microvoltDb(value * 1e-3), across);
       case 'V':
-        return fromMicrovoltDb(microvoltDb(value), across);
+        return voltsRmsToDbm(value * VOLTS[own], across);
       case 'dBW':
         return value + 30;
       case 's-below':
       case 's-above':
-        return S9_DBM[own] + S_UNIT_DB * (value - 9);
+        return sToDbm({ sUnits: value, dbOverS9: 0 }, SIDE_HZ[own]);
       case 'dB':
       case 'dBFS':
         return value + (zeroDbm ?? 0);

@@ -1,5 +1,5 @@
 export { DIPOLE_GAIN_DBI, SPEED_OF_LIGHT_M_PER_S } from './constants';
-export { dbmToVoltsRms, powerDb, powerRatio, sumPowersDb, wattsToDbm } from './decibel';
+export { dbmToVoltsRms, powerDb, powerRatio, sumPowersDb, voltsRmsToDbm, wattsToDbm } from './decibel';
 export {
   bandText,
   capital,

@@ -1,3 +1,4 @@
+import { dbmToDbMicrovolt } from '@velvet-reed/core/units';
 import {
   formatCommands,
   numberSetting,
@@ -116,10 +117,8 @@ function trace(state: Receiver): { readonly lab: Lab; readonly values: Float64Ar
   return { lab: { ...lab, sweepsDone: lab.sweepsDone + 1 }, values };
 }
 
-/** dBm in dB over one microvolt, in 50 Ω. */
-const MICROVOLT_DB = 10 * Math.log10(50e9);
 const inUnit = (values: Float64Array, unit: Receiver['unit']): Float64Array =>
-  unit === 'DBM' ? values : values.map((dbm) => dbm + MICROVOLT_DB);
+  unit === 'DBM' ? values : values.map(dbmToDbMicrovolt);
 
 /** A receiver that gives spectra, dBm per resolution bandwidth. */
 export const RECEIVER: Device<Receiver> = {

@@ -5,7 +5,7 @@ export class InstrumentError extends CoreError {
   readonly code: string = 'INSTRUMENT';
 }
 
-/** The instrument answered in order, and had no reading: its input is above or below its range, or it dropped this one. */
+/** The instrument answered in order, and had no reading this time: the next one may be one. */
 export class NoReadingError extends InstrumentError {
   override readonly code = 'NO_READING';
 }

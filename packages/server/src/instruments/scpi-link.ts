@@ -326,7 +326,11 @@ export function scpiLink(name: string, host: string, port: number, patience = PA
             `The ${name} sent something that is not a number. Nothing was stored; see whether it is the instrument that was named.`,
           );
         const absent = values.find((value) => missingReading(value) !== undefined);
-        if (absent !== undefined) throw new NoReadingError(noReading(name, missingReading(absent)));
+        if (absent !== undefined) {
+          const why = missingReading(absent);
+          // what is above or below the range is no reading that was dropped by chance: the next one will be no better
+          throw new (why === 'not a number' ? NoReadingError : InstrumentError)(noReading(name, why));
+        }
         return values;
       }),
     close: drop,

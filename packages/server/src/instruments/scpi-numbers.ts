@@ -1,3 +1,4 @@
+import { voltsRmsToDbm, wattsToDbm } from '@velvet-reed/core/units';
 import { InstrumentError } from './scpi-error';
 
 /** What a number of an instrument measures; levels come out in dBm, angles in degrees, the rest in SI units. */
@@ -24,10 +25,10 @@ const SI: Readonly<Record<'frequency' | 'inductance' | 'capacitance', string>> =
   inductance: 'H',
   capacitance: 'F',
 };
-/** What a level in dB over a unit is in dBm, in 50 Ω where the unit is a voltage. */
+/** What 0 dB over a unit is in dBm, in 50 Ω where the unit is a voltage. */
 const DB_OVER: Readonly<Record<string, number>> = {
-  ...{ DBM: 0, DBW: 30, DBUW: -30, DBUV: -10 * Math.log10(50e9), DBMV: 60 - 10 * Math.log10(50e9) },
-  DBV: 120 - 10 * Math.log10(50e9),
+  ...{ DBM: 0, DBW: 30, DBUW: -30 },
+  ...{ DBUV: voltsRmsToDbm(1e-6), DBMV: voltsRmsToDbm(1e-3), DBV: voltsRmsToDbm(1) },
 };
 
 const multiplied = (unit: string, base: string): number | undefined =>
@@ -46,9 +47,10 @@ export function inOwnUnit(value: number, unit: string, measure: Measure): number
     if (over !== undefined) return value + over;
     const watts = multiplied(name, 'W');
     // a meter at its zero wavers about it: there is no level below
-    if (watts !== undefined) return value > 0 ? 10 * Math.log10(1000 * value * watts) : -INFINITE;
+    if (watts !== undefined) return value > 0 ? wattsToDbm(value * watts) : -INFINITE;
     const volts = multiplied(name, 'V');
-    return volts === undefined ? undefined : 10 * Math.log10((1000 * (value * volts) ** 2) / 50);
+    if (volts === undefined) return undefined;
+    return value > 0 ? voltsRmsToDbm(value * volts) : -INFINITE;
   }
   if (measure === 'angle') {
     if (name === 'DEG' || name === '°') return value;
