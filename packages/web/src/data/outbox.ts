@@ -81,7 +81,8 @@ const subscribe = (onChange: () => void): (() => void) => {
   void loadQueue();
   return () => void listeners.delete(onChange);
 };
-const isForThisFile = ({ file }: Waiting): boolean => file === undefined || file === fileId();
+// one that was written before any file was known goes to the first that is met
+const isForThisFile = ({ file = '' }: Waiting): boolean => file === '' || file === fileId();
 /** One list for one state of the line and one file. */
 let parted:
   | {
