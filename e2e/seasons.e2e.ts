@@ -26,12 +26,18 @@ test('what moved since last spring is told with its interval; a duty is ticked, 
   await expect(ropes).toContainText('late');
   await ropes.getByRole('button', { name: /^Done today/ }).click();
   await expect(ropes).not.toContainText('late');
+  await page.getByLabel('Alarm').selectOption('at 18 o’clock of the day before');
   const download = page.waitForEvent('download');
-  await page.getByRole('button', { name: 'Save the dates for a calendar (.ics)' }).click();
+  await page.getByRole('button', { name: 'Save for a calendar (.ics)' }).click();
   const calendar = await readFile(await (await download).path(), 'utf8');
   expect(calendar).toMatch(/^BEGIN:VCALENDAR/);
   expect(calendar.match(/BEGIN:VEVENT/g)).toHaveLength(3);
   expect(calendar).toContain('RRULE:FREQ=DAILY;INTERVAL=180');
+  expect(calendar.match(/TRIGGER:-PT6H\r/g)).toHaveLength(3);
+  const names = calendar.match(/UID:[0-9a-f-]{36}/g) ?? [];
+  expect(new Set(names).size).toBe(3);
+  await page.reload();
+  await expect(page.getByLabel('Alarm')).toHaveValue('-360');
   await page.getByRole('button', { name: 'Add a duty of your own' }).click();
   const form = page.locator('form').last();
   await form.getByLabel('What is looked at').fill('Fuse of the charger');
@@ -65,4 +71,37 @@ test('what moved since last spring is told with its interval; a duty is ticked, 
     expect(html).toContain(text);
   expect(html).not.toContain('Trial: ');
   expect(faults).toEqual([]);
+});
+
+test.describe('far from UTC', () => {
+  test.use({ timezoneId: 'Europe/Lisbon' });
+  test('an evening kept by the clock of the place: it leaves with the rules of its zone, and the same name every time', async ({
+    page,
+  }) => {
+    const faults = await watch(page);
+    await page.goto('/s/1/listen/when');
+    await page.getByRole('button', { name: 'Keep an hour free' }).click();
+    const form = page.locator('form').last();
+    await form.getByLabel('Name', { exact: true }).fill('Club net');
+    await form.getByLabel('Begins, UTC').fill('2026-01-05 18:00');
+    await form.getByLabel('Comes').selectOption('weekly');
+    const clock = form.getByLabel('Keeps to');
+    const zone = 'Europe/Lisbon';
+    await clock.selectOption(`the clock of ${zone}`);
+    await form.getByRole('button', { name: 'Keep it free' }).click();
+    await expect(page.getByText(`weekly by the clock of ${zone}`)).toBeVisible();
+    const save = async (): Promise<string> => {
+      const download = page.waitForEvent('download');
+      await page.getByRole('button', { name: 'Save for a calendar (.ics)' }).click();
+      return readFile(await (await download).path(), 'utf8');
+    };
+    const first = await save();
+    expect(first).toContain(`BEGIN:VTIMEZONE\r\nTZID:${zone}`);
+    expect(first).toContain(`DTSTART;TZID=${zone}:20260105T`);
+    const uids = (text: string): string[] => text.match(/UID:\S+/g) ?? [];
+    expect(uids(first)).toHaveLength(4);
+    await page.reload();
+    expect(uids(await save())).toEqual(uids(first));
+    expect(faults).toEqual([]);
+  });
 });

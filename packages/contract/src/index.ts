@@ -1,5 +1,6 @@
 export {
   BLANK,
+  IN_CALENDARS,
   RESOURCES,
   SCHEMAS,
   schemaFor,

@@ -85,7 +85,11 @@ export interface Stored {
   readonly version: number;
   readonly stationId: number;
   readonly createdAt: string;
+  /** Its name wherever it is known; told of kinds that leave as a calendar, and of those only once they are saved. */
+  readonly uuid?: string;
 }
+/** Kinds whose records leave as a calendar, which must know them again. */
+export const IN_CALENDARS: readonly ResourceName[] = ['appointments', 'upkeep'];
 export type Saved<R extends ResourceName> = Values<R> & Stored;
 
 type StationColumns = (typeof STATION)['columns'];

@@ -27,6 +27,7 @@ import { patternCuts } from './migrations/0026-pattern-cuts';
 import { spots } from './migrations/0027-spots';
 import { gainsOfReceivers } from './migrations/0028-gains-of-receivers';
 import { idOfTheDataFile } from './migrations/0029-id-of-the-data-file';
+import { clocksOfAppointments } from './migrations/0030-clocks-of-appointments';
 import { wordsOfTheGlossary } from './migrations/0017-words-of-the-glossary';
 import { oneTableOfTransmitters } from './migrations/0012-one-table-of-transmitters';
 
@@ -71,6 +72,7 @@ const MIGRATIONS: readonly Migration[] = [
   spots,
   gainsOfReceivers,
   idOfTheDataFile,
+  clocksOfAppointments,
 ];
 /** All names that this release knows, in order. */
 export const MIGRATION_NAMES: readonly string[] = MIGRATIONS.map(({ name }) => name);

@@ -218,3 +218,27 @@ test('a page that follows hears of a change within two seconds, without asking',
   await request(app).get('/api/stations/999999/events').expect(404);
   await new Promise((resolve) => listener.close(resolve));
 });
+
+test('records that leave as a calendar tell their name, the same one after each change; others do not', async () => {
+  const station = await newStation();
+  const net = { name: 'Net', atMs: 0, minutes: 60, repeats: 'daily' };
+  const made = [
+    { op: 'create', resource: 'appointments', values: net },
+    { op: 'create', resource: 'targets', values: TARGET },
+  ];
+  await request(app).post(`/api/stations/${station}/changes`).send({ changes: made, device: DEVICE }).expect(200);
+  const before = await whole(station);
+  const [{ id, version, uuid }] = before.appointments;
+  expect(uuid).toMatch(/^[0-9a-f]{8}-[0-9a-f]{4}-4[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/);
+  expect(before.targets[0]).not.toHaveProperty('uuid');
+  const changes = [{ op: 'update', resource: 'appointments', id, version, values: { zone: 'Europe/Lisbon' } }];
+  await request(app).post(`/api/stations/${station}/changes`).send({ changes, device: DEVICE }).expect(200);
+  const { changed } = await since(station, Number(before.revision));
+  expect(changed.appointments).toMatchObject([{ uuid, zone: 'Europe/Lisbon', version: version + 1 }]);
+  const wrong = [{ ...changes[0], version: version + 1, values: { zone: 'Atlantis' } }];
+  const refused: { body: unknown } = await request(app)
+    .post(`/api/stations/${station}/changes`)
+    .send({ changes: wrong, device: DEVICE })
+    .expect(400);
+  expect(JSON.stringify(refused.body)).toContain('Type a zone like Europe/Lisbon');
+});

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import {
+  IN_CALENDARS,
   packRecords,
   RESOURCE_NAMES,
   RESOURCES,
@@ -70,12 +71,13 @@ function reader(resource: ResourceName): {
   readonly record: (row: Readonly<Record<string, unknown>>) => Values;
 } {
   const columns: Columns = RESOURCES[resource].columns;
+  const told = IN_CALENDARS.includes(resource) ? [...TOLD, 'uuid'] : TOLD;
   const turned = Object.entries(columns).map(([name, { store }]) => [name, store] as const);
   return {
-    names: [...TOLD, ...Object.keys(columns)],
+    names: [...told, ...Object.keys(columns)],
     record(row) {
       const record: Values = {};
-      for (const name of TOLD) record[name] = row[name];
+      for (const name of told) record[name] = row[name];
       for (const [name, store] of turned) {
         const value = row[name];
         if (store === 'flag') record[name] = value === 1 || value === true;

@@ -1,9 +1,9 @@
-import { real, maybeReal, maybeRef, whole, line, choice, flag, list, withBlank } from '../columns';
+import { real, maybeReal, maybeRef, whole, line, choice, flag, list, text, withBlank, withRule } from '../columns';
 import { isGainSetting, MOST_GAINS } from '@velvet-reed/core/path';
 import { SPOT_KINDS } from '@velvet-reed/core/antenna';
 import { tableOf } from '../table';
-import { POWER_KINDS, REPEATS } from '@velvet-reed/core/site/given';
-import { FREQUENCY, BAND, BAND_ORDER, inOrder } from './shared';
+import { POWER_KINDS, readZone, REPEATS } from '@velvet-reed/core/site/given';
+import { FREQUENCY, BAND, BAND_ORDER, inOrder, readBy } from './shared';
 
 export const targets = tableOf({
   label: 'target',
@@ -155,5 +155,7 @@ export const appointments = tableOf({
     receiverId: maybeRef('receivers', 'Receiver'),
     antennaId: maybeRef('antennas', 'Antenna'),
     slotMinutes: maybeReal('One transmission (minutes)', 0.05, 1440),
+    /** Name in the IANA database of the place whose clock it keeps; empty: it keeps to UTC, as broadcasters do. */
+    zone: withRule(text('Clock', 60), (value, context) => value === '' || readBy(readZone)(value, context)),
   },
 });

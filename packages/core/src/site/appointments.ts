@@ -1,4 +1,5 @@
 import { OutOfRangeError } from '../errors';
+import { clockShows, momentShown } from './clock';
 import { satellitePasses } from './passes';
 import type { Position } from './place';
 import type { Repeat } from './repeats';
@@ -20,6 +21,8 @@ export interface Appointment {
   readonly receiverId?: string | undefined;
   /** Length of one transmission of a timed mode; undefined: none. */
   readonly slotMinutes?: number | undefined;
+  /** Zone whose clock it keeps when it comes again; undefined or empty: it keeps to UTC. */
+  readonly zone?: string | undefined;
 }
 
 /** One time an appointment comes. */
@@ -39,16 +42,20 @@ export interface BusyReceiver {
 
 /** Times an appointment comes between two moments, those that began before included. @throws OutOfRangeError for a length that is none. */
 export function occurrencesOf(appointment: Appointment, fromMs: number, toMs: number): readonly Occurrence[] {
-  const { atMs, minutes, repeats } = appointment;
+  const { atMs, minutes, repeats, zone = '' } = appointment;
   if (!(minutes > 0)) throw new OutOfRangeError('An appointment needs a length. Give its minutes.', 'minutes');
   const lengthMs = minutes * MINUTE_MS;
   const one = (beginMs: number): Occurrence => ({ appointment, fromMs: beginMs, toMs: beginMs + lengthMs });
   if (repeats === 'once') return atMs < toMs && atMs + lengthMs > fromMs ? [one(atMs)] : [];
   const everyMs = repeats === 'daily' ? DAY_MS : 7 * DAY_MS;
   const found: Occurrence[] = [];
-  const first = Math.max(0, Math.floor((fromMs - lengthMs - atMs) / everyMs) + 1);
-  for (let beginMs = atMs + first * everyMs; beginMs < toMs; beginMs += everyMs)
-    if (beginMs + lengthMs > fromMs) found.push(one(beginMs));
+  const shown = clockShows(zone, atMs);
+  // a clock is moved by less than a day: one time more on either side, and what lies outside is left out
+  const first = Math.max(0, Math.floor((fromMs - lengthMs - atMs - DAY_MS) / everyMs) + 1);
+  for (let n = first; atMs + n * everyMs < toMs + DAY_MS; n++) {
+    const beginMs = n === 0 ? atMs : momentShown(zone, shown + n * everyMs);
+    if (beginMs + lengthMs > fromMs && beginMs < toMs) found.push(one(beginMs));
+  }
   return found;
 }
 

@@ -26,6 +26,7 @@ export {
   snrFromField,
 } from './external-noise';
 export { fieldDbuv, fieldToPower, freeSpaceFieldVPerM, POWER_KINDS, type PowerKind, transmitterField } from './field';
+export { clockShows, readZone } from './clock';
 export { floorNear, measuredFaDb } from './measured-floor';
 export { hydrogenVelocityMPerS, linkRange, noiseScatterDb, radiometer } from './link';
 export { circularOrbit, EFFECTIVE_EARTH, geostationaryLook, horizonKm, radioHorizonKm } from './orbit';

@@ -2,17 +2,25 @@ import { createOf, SCHEMAS } from '@velvet-reed/contract';
 import { occurrencesOf, REPEATS } from '@velvet-reed/core/site';
 import { countText, frequencyText } from '@velvet-reed/core/units';
 import { useMoment } from '../../../data/moment';
-import { entry, showTrouble, useWrite, type StationData } from '../../../data/station';
-import { Button } from '../../../ui/button';
+import { entry, useWrite, type StationData } from '../../../data/station';
+import { CalendarButton, type Alarm } from '../../../ui/calendar-button';
 import { Disclosure } from '../../../ui/disclosure';
 import { momentText } from '../../../ui/moment-text';
 import { RecordForm, type FieldSpec } from '../../../ui/record-form';
 import { ChangeButton, DeleteButton } from '../../../ui/record-row';
 import { Section } from '../../../ui/section';
 import { Empty } from '../../../ui/states';
-import { appointmentOf, clashText, keptBetween, saveCalendar, slotsOf } from './appointments';
+import { appointmentOf, calendarEvents, clashText, keptBetween, slotsOf } from './appointments';
 
 const DAY_MS = 86_400_000;
+const ALARMS: readonly Alarm[] = [
+  { minutes: 0, label: 'when it begins' },
+  { minutes: -5, label: '5 min before' },
+  { minutes: -15, label: '15 min before' },
+  { minutes: -60, label: '1 h before' },
+];
+/** The clock of this device, by its name. */
+const ZONE_HERE = Intl.DateTimeFormat().resolvedOptions().timeZone;
 /** So far ahead the next time of an appointment is sought. */
 const AHEAD_DAYS = 366;
 
@@ -55,6 +63,20 @@ const fieldsOf = (data: StationData): readonly FieldSpec[] => [
     ...{ name: 'repeats', label: 'Comes', kind: 'choice' },
     options: REPEATS.map((value) => ({ value, label: value })),
   },
+  {
+    ...{
+      name: 'zone',
+      label: 'Keeps to',
+      kind: 'choice',
+      hint: 'a broadcaster keeps to UTC, a club mostly to its clock',
+    },
+    options: [
+      { value: '', label: 'UTC, all year' },
+      ...[...new Set([ZONE_HERE, ...data.appointments.map(({ zone }) => zone), ...Intl.supportedValuesOf('timeZone')])]
+        .filter((zone) => zone !== '' && zone !== 'UTC')
+        .map((zone) => ({ value: zone, label: `the clock of ${zone}` })),
+    ],
+  },
   { name: 'freqHz', label: 'Frequency', kind: 'quantity', dimension: 'frequency', bareUnit: 'MHz', optional: true },
   {
     ...{ name: 'receiverId', label: 'Receiver', kind: 'choice', numeric: true },
@@ -88,9 +110,12 @@ export function Appointments({ data, hours }: { readonly data: StationData; read
       hint="hours you keep free; with a timed mode, how many whole transmissions fit"
       actions={
         data.appointments.length > 0 && (
-          <Button look="quiet" onClick={() => void saveCalendar(data).catch(showTrouble)}>
-            Save for a calendar (.ics)
-          </Button>
+          <CalendarButton
+            name="appointments"
+            alarms={ALARMS}
+            waiting={data.appointments.filter(({ uuid }) => uuid === undefined).length}
+            events={(alarmMinutes) => calendarEvents(data, alarmMinutes)}
+          />
         )
       }
     >
@@ -116,7 +141,9 @@ export function Appointments({ data, hours }: { readonly data: StationData; read
                 <span className="grow">
                   <strong>{one.name}</strong>{' '}
                   <span className="text-sm text-dim">
-                    {one.repeats}, {lengthText(one.minutes)}
+                    {one.repeats}
+                    {one.zone !== '' && one.repeats !== 'once' && ` by the clock of ${one.zone}`},{' '}
+                    {lengthText(one.minutes)}
                     {one.freqHz !== null && `, ${frequencyText(one.freqHz)}`}
                     {chances !== undefined &&
                       `; ${countText(chances, 'chance')} of ${lengthText(one.slotMinutes ?? 0)} each time`}
@@ -137,7 +164,7 @@ export function Appointments({ data, hours }: { readonly data: StationData; read
               fields={fields}
               schema={SCHEMAS.appointments}
               start={{
-                ...{ name: '', atMs: nextQuarter(atMs), minutes: '60 min', repeats: 'once' },
+                ...{ name: '', atMs: nextQuarter(atMs), minutes: '60 min', repeats: 'once', zone: '' },
                 ...{ freqHz: '', receiverId: '', antennaId: '', slotMinutes: '' },
               }}
               submit="Keep it free"

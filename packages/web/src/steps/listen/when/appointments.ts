@@ -11,7 +11,7 @@ import {
 } from '@velvet-reed/core/site';
 import { frequencyText } from '@velvet-reed/core/units';
 import type { StationData } from '../../../data/station';
-import { saveText } from '../../../ui/export';
+import type { CalendarEvent } from '../../../ui/calendar';
 import { clockText } from '../../../ui/moment-text';
 
 /** An appointment as the core reckons with it. */
@@ -20,6 +20,7 @@ export const appointmentOf = (one: Saved<'appointments'>): Appointment => ({
   freqHz: one.freqHz ?? undefined,
   receiverId: one.receiverId === null ? undefined : String(one.receiverId),
   slotMinutes: one.slotMinutes ?? undefined,
+  zone: one.zone,
 });
 
 /** Elements that cannot be followed have no passes; the timetable says why. */
@@ -65,22 +66,16 @@ export const clashText = ({ first, second, fromMs, toMs, receiver, apartHz }: Cl
 export const slotsOf = ({ appointment: { slotMinutes }, fromMs, toMs }: Occurrence): readonly number[] | undefined =>
   slotMinutes === undefined ? undefined : slotStarts(fromMs, toMs, slotMinutes);
 
-/** Saves the appointments for a calendar program (iCalendar, RFC 5545), in UTC, repeats included. */
-export async function saveCalendar(data: StationData): Promise<void> {
-  const { createEvents } = await import('ics');
-  const { value, error } = createEvents(
-    data.appointments.map((one) => ({
-      uid: `appointment-${data.station.id}-${one.id}@velvet-reed`,
-      title: one.name,
-      start: one.atMs,
-      startInputType: 'utc',
-      startOutputType: 'utc',
-      duration: { minutes: Math.max(1, Math.round(one.minutes)) },
-      productId: 'velvet-reed',
-      description: one.freqHz === null ? data.station.name : `${frequencyText(one.freqHz)}, ${data.station.name}`,
-      ...(one.repeats === 'once' ? {} : { recurrenceRule: `FREQ=${one.repeats.toUpperCase()}` }),
-    })),
+/** Appointments as a calendar program keeps them; those that still wait to be saved have no name there, and are left out. */
+export const calendarEvents = (data: StationData, alarmMinutes: number | undefined): readonly CalendarEvent[] =>
+  data.appointments.flatMap(({ uuid, version, name, freqHz, atMs, minutes, zone, repeats }) =>
+    uuid === undefined
+      ? []
+      : {
+          ...{ uuid, sequence: version - 1, title: name, atMs, minutes, zone, alarmMinutes },
+          text: freqHz === null ? data.station.name : `${frequencyText(freqHz)}, ${data.station.name}`,
+          ...(repeats === 'once'
+            ? {}
+            : { repeats: { every: repeats === 'daily' ? ('DAILY' as const) : ('WEEKLY' as const), interval: 1 } }),
+        },
   );
-  if (error || !value) throw error ?? new Error('The appointments could not be written. Try again.');
-  saveText('appointments.ics', value, 'text/calendar;charset=utf-8');
-}

@@ -3,10 +3,11 @@ import { AFTER_STORM_DAYS, CALIBRATION_DAYS, dutiesFor, dutyState } from '@velve
 import { countText, fixed } from '@velvet-reed/core/units';
 import { latestRevision } from '../../../data/derive';
 import { useNow } from '../../../data/now';
-import { entry, showTrouble, useWrite, type StationData } from '../../../data/station';
+import { entry, useWrite, type StationData } from '../../../data/station';
 import { Button } from '../../../ui/button';
+import type { CalendarEvent } from '../../../ui/calendar';
+import { CalendarButton, type Alarm } from '../../../ui/calendar-button';
 import { Disclosure } from '../../../ui/disclosure';
-import { saveText } from '../../../ui/export';
 import { speedText } from '../../../ui/place-fields';
 import { RecordForm, type FieldSpec } from '../../../ui/record-form';
 import { ChangeButton, DeleteButton } from '../../../ui/record-row';
@@ -16,6 +17,12 @@ import { Empty } from '../../../ui/states';
 import { StationPage } from '../../../ui/station-page';
 
 const DAY_MS = 86_400_000;
+/** A day begins at midnight of the calendar's own clock. */
+const ALARMS: readonly Alarm[] = [
+  { minutes: 9 * 60, label: 'at 9 o’clock of the day' },
+  { minutes: -6 * 60, label: 'at 18 o’clock of the day before' },
+  { minutes: -7 * 24 * 60 + 9 * 60, label: 'a week before' },
+];
 const dayText = (ms: number): string => new Date(ms).toISOString().slice(0, 10);
 const KIND_WORDS: Readonly<Record<Saved<'upkeep'>['kind'], string>> = {
   ...{ ropes: 'ropes and insulators', joints: 'joints and seals', rods: 'rods and clamps', paint: 'paint' },
@@ -86,9 +93,12 @@ function Upkeep({ data }: { readonly data: StationData }) {
       <OldCalibrations data={data} nowMs={nowMs} />
       <Section title="Elsewhere">
         <p className="flex flex-wrap items-center gap-4">
-          <Button onClick={() => void saveCalendar(data, open).catch(showTrouble)}>
-            Save the dates for a calendar (.ics)
-          </Button>
+          <CalendarButton
+            name="upkeep"
+            alarms={ALARMS}
+            waiting={open.filter(({ duty }) => duty.uuid === undefined).length}
+            events={(alarmMinutes) => calendarEvents(data, open, alarmMinutes)}
+          />
           <Disclosure label="Add a duty of your own" look="quiet">
             {(close) => <OwnDuty data={data} onDone={close} />}
           </Disclosure>
@@ -322,24 +332,20 @@ function OwnDuty({ data, onDone }: { readonly data: StationData; readonly onDone
   );
 }
 
-/** The dates as all-day events that repeat (iCalendar, RFC 5545). */
-async function saveCalendar(data: StationData, open: readonly Standing[]): Promise<void> {
-  const { createEvents } = await import('ics');
-  const { value, error } = createEvents(
-    open.map(({ duty, dueMs }) => {
-      const due = new Date(dueMs);
-      const start: [number, number, number] = [due.getUTCFullYear(), due.getUTCMonth() + 1, due.getUTCDate()];
-      return {
-        uid: `upkeep-${data.station.id}-${duty.id}@velvet-reed`,
-        title: duty.name,
-        start,
-        duration: { days: 1 },
-        productId: 'velvet-reed',
-        description: `${data.station.name}${duty.note === '' ? '' : `: ${duty.note}`}`,
-        ...(duty.kind === 'storm' ? {} : { recurrenceRule: `FREQ=DAILY;INTERVAL=${Math.round(duty.everyDays)}` }),
-      };
-    }),
+/** Open duties as all-day events that repeat; those that still wait to be saved have no name in a calendar, and are left out. */
+const calendarEvents = (
+  data: StationData,
+  open: readonly Standing[],
+  alarmMinutes: number | undefined,
+): readonly CalendarEvent[] =>
+  open.flatMap(({ duty: { uuid, version, name, note, kind, everyDays }, dueMs }) =>
+    uuid === undefined
+      ? []
+      : {
+          ...{ uuid, sequence: version - 1, title: name, atMs: dueMs, zone: '', alarmMinutes },
+          text: `${data.station.name}${note === '' ? '' : `: ${note}`}`,
+          ...(kind === 'storm'
+            ? {}
+            : { repeats: { every: 'DAILY' as const, interval: Math.max(1, Math.round(everyDays)) } }),
+        },
   );
-  if (error || !value) throw error ?? new Error('The dates could not be written. Try again.');
-  saveText('upkeep.ics', value, 'text/calendar;charset=utf-8');
-}
