@@ -3,7 +3,7 @@ export { RECEIVER, startReceiver } from './devices/receiver';
 export { HABITS, type Habit, readHabits } from './habits';
 export { openSession, respond, type Session } from './scpi/instrument';
 export { parseMessage } from './scpi/syntax';
-export { openBench, portOf, serve, STAND_INS, type StandIn } from './serve';
+export { framed, openBench, portOf, serve, STAND_INS, type StandIn } from './serve';
 export { scaledAntenna, solvedTable, tabulated, type AntennaTruth } from './world/antenna';
 export { drawFault, FAULT_KINDS, faultyFeed, stretchedModel, type Fault, type FaultKind } from './world/faults';
 export { reflectionsAt, type HiddenFeed } from './world/feed';

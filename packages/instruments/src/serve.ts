@@ -51,7 +51,7 @@ export function openBench(
 }
 
 /** Replies of one program message as bytes: joined by semicolons, ended by a line feed (IEEE 488.2, 8.3). */
-function framed(replies: readonly Reply[]): Buffer {
+export function framed(replies: readonly Reply[]): Buffer {
   const parts = replies.map((reply) => (typeof reply === 'string' ? Buffer.from(reply, 'latin1') : Buffer.from(reply)));
   return Buffer.concat([
     ...parts.flatMap((part, i) => (i === 0 ? [part] : [Buffer.from(';'), part])),

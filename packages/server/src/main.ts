@@ -25,7 +25,7 @@ const OPTIONS = {
   'lan-address': { type: 'string', multiple: true },
   'lan-port': { type: 'string' },
   data: { type: 'string' },
-  /** A real instrument that may be reached: kind=address:port; may be given several times. */
+  /** A real instrument that may be reached: kind=address:port or kind=serial port@speed; may be given several times. */
   instrument: { type: 'string', multiple: true },
   /** A folder in which a decoding program writes its tables; may be given several times. */
   decodes: { type: 'string', multiple: true },
@@ -44,7 +44,8 @@ const HELP = `Velvet Reed: npm start -- [options]
   --lan                     let phones in from the local network, by TLS
   --lan-address ADDRESS     at this address only; may be given several times
   --lan-port 4601           port for phones
-  --instrument KIND=HOST:PORT  an instrument that may be reached; several times
+  --instrument KIND=HOST:PORT    an instrument that may be reached; several times
+  --instrument KIND=PORT@SPEED   the same at a serial port, /dev/ttyUSB0@9600 or COM3
   --decodes FOLDER          where a decoding program writes; several times
   --seed 1                  seed of the simulated instruments
   --habits LIST             surprises of the simulated instruments: ${HABITS.join(',')}`;

@@ -13,6 +13,7 @@ import {
 import type { Spectrum, SweepData } from '@velvet-reed/core/formats';
 import { NotFoundError, RequestError } from '../refusals';
 import { InstrumentError } from './scpi-error';
+import { type Way, wayText } from './scpi-line';
 import { scpiLink, type ScpiLink } from './scpi-link';
 import { type Measure, readNumber, saysClosed } from './scpi-numbers';
 import type { StandIns } from './stand-ins';
@@ -20,19 +21,26 @@ import type { StandIns } from './stand-ins';
 /** A real instrument that the person who started the server allowed. */
 export interface AllowedInstrument {
   readonly kind: InstrumentKind;
-  readonly host: string;
-  readonly port: number;
+  readonly way: Way;
 }
 
-/** Reads "analyser=192.168.1.5:5025". @throws RequestError that says how it is written. */
+/** Speed of a serial port for which none is named. Common practice, no source. */
+const USUAL_BAUD = 9600;
+/** A serial port: a device of this computer, perhaps with its speed. */
+const SERIAL = /^(\/dev\/[\w./:+-]+|COM\d{1,3})(?:@(\d{3,7}))?$/i;
+
+/** Reads "analyser=192.168.1.5:5025" or "analyser=/dev/ttyUSB0@115200". @throws RequestError that says how it is written. */
 export function readAllowed(text: string): AllowedInstrument {
-  const match = /^([a-z-]+)=([A-Za-z0-9.-]+):(\d{1,5})$/.exec(text.trim());
-  const kind = INSTRUMENT_KINDS.find((one) => one === match?.[1]);
-  if (!match || !kind)
-    throw new RequestError(
-      `"${text}" names no instrument. Write it as kind=address:port, such as analyser=192.168.1.5:5025.`,
-    );
-  return { kind, host: match[2], port: Number(match[3]) };
+  const [named, at = ''] = text.trim().split(/=(.*)/s);
+  const kind = INSTRUMENT_KINDS.find((one) => one === named);
+  const network = /^([A-Za-z0-9.-]+):(\d{1,5})$/.exec(at);
+  const serial = SERIAL.exec(at);
+  if (kind && network) return { kind, way: { host: network[1], port: Number(network[2]) } };
+  if (kind && serial && !at.includes('..'))
+    return { kind, way: { path: serial[1], baud: Number(serial[2] ?? USUAL_BAUD) } };
+  throw new RequestError(
+    `"${text}" names no instrument. Write it as kind=address:port, such as analyser=192.168.1.5:5025, or as kind=serial port, such as power-meter=/dev/ttyUSB0@9600 or power-meter=COM3. Kinds: ${INSTRUMENT_KINDS.join(', ')}.`,
+  );
 }
 
 /** A reading, and what the instrument could not do for it or did otherwise. */
@@ -143,12 +151,12 @@ async function levelUnit(link: ScpiLink, told: string[]): Promise<string> {
 }
 
 export function openBench(allowed: readonly AllowedInstrument[], shipped: StandIns): Bench {
-  const links = new Map<string, { readonly port: number; readonly link: ScpiLink }>();
+  const links = new Map<string, { readonly at: string; readonly link: ScpiLink }>();
   const cards: readonly InstrumentCard[] = [
-    ...allowed.map(({ kind, host, port }, i) => ({
+    ...allowed.map(({ kind, way }, i) => ({
       id: `${kind}-${i + 1}`,
       kind,
-      address: `${host}:${port}`,
+      address: wayText(way),
       standIn: false,
     })),
     ...INSTRUMENT_KINDS.map((kind) => ({ id: STAND_IN + kind, kind, address: 'this computer', standIn: true })),
@@ -167,13 +175,13 @@ export function openBench(allowed: readonly AllowedInstrument[], shipped: StandI
   const linkTo = async (id: string): Promise<ScpiLink> => {
     const { kind, standIn } = card(id);
     const real = allowed[cards.findIndex((one) => one.id === id)];
-    const host = standIn ? '127.0.0.1' : real.host;
-    const port = standIn ? ((await shipped.ports())[kind] ?? 0) : real.port;
+    const way = standIn ? { host: '127.0.0.1', port: (await shipped.ports())[kind] ?? 0 } : real.way;
+    const at = wayText(way);
     const known = links.get(id);
-    if (known?.port === port) return known.link;
+    if (known?.at === at) return known.link;
     known?.link.close(); // the stand-ins were started again, on other ports
-    const link = scpiLink(kind.replace('-', ' '), host, port);
-    links.set(id, { port, link });
+    const link = scpiLink(kind.replace('-', ' '), way);
+    links.set(id, { at, link });
     return link;
   };
   return {

@@ -36,7 +36,7 @@ async function instrument(answer: Answering): Promise<number> {
   return typeof address === 'object' && address ? address.port : 0;
 }
 const link = (port: number): ScpiLink => {
-  const made = scpiLink('analyser', '127.0.0.1', port, PATIENCE);
+  const made = scpiLink('analyser', { host: '127.0.0.1', port }, PATIENCE);
   links.push(made);
   return made;
 };
@@ -187,7 +187,7 @@ describe('instruments that keep to the standard in their own way', () => {
       if (line !== '*CLS') last = line;
       if (line === ':READ?') socket.write('0.5,0.1,0.4,0\n');
     });
-    const own = openBench([{ kind: 'analyser', host: '127.0.0.1', port }], {
+    const own = openBench([{ kind: 'analyser', way: { host: '127.0.0.1', port } }], {
       ports: () => Promise.resolve({}),
       close: () => undefined,
     });
@@ -202,7 +202,15 @@ describe('instruments that keep to the standard in their own way', () => {
 });
 
 test('addresses of real instruments are read or refused', () => {
-  expect(readAllowed('analyser=192.168.1.5:5025')).toEqual({ kind: 'analyser', host: '192.168.1.5', port: 5025 });
+  expect(readAllowed('analyser=192.168.1.5:5025')).toEqual({
+    kind: 'analyser',
+    way: { host: '192.168.1.5', port: 5025 },
+  });
+  const usb = { kind: 'power-meter', way: { path: '/dev/ttyUSB0', baud: 115200 } };
+  expect(readAllowed('power-meter=/dev/ttyUSB0@115200')).toEqual(usb);
+  expect(readAllowed('analyser=COM3')).toEqual({ kind: 'analyser', way: { path: 'COM3', baud: 9600 } });
+  for (const wrong of ['analyser=/etc/passwd', 'analyser=/dev/../etc/passwd', 'analyser=COM3@fast', 'analyser=ttyS0'])
+    expect(() => readAllowed(wrong)).toThrow(/power-meter=COM3/);
   expect(() => readAllowed('oven=1.2.3.4:1')).toThrow(/kind=address:port/);
   expect(() => readAllowed('analyser')).toThrow(/kind=address:port/);
 });
@@ -223,7 +231,7 @@ describe('a turntable', () => {
       at += Math.max(-step, Math.min(step, to - at));
       socket.write(`${at}\n`);
     });
-    return openBench([{ kind: 'turntable', host: '127.0.0.1', port }], {
+    return openBench([{ kind: 'turntable', way: { host: '127.0.0.1', port } }], {
       ports: () => Promise.resolve({}),
       close: () => undefined,
     });
@@ -256,7 +264,7 @@ describe('a turntable', () => {
         else socket.write('10\n');
       }
     });
-    const broken = openBench([{ kind: 'turntable', host: '127.0.0.1', port }], {
+    const broken = openBench([{ kind: 'turntable', way: { host: '127.0.0.1', port } }], {
       ports: () => Promise.resolve({}),
       close: () => undefined,
     });
@@ -268,7 +276,7 @@ describe('a turntable', () => {
     const port = await instrument((line, socket) => {
       if (line === ':SYST:ERR?') socket.write('-113,"Undefined header"\n');
     });
-    const bench = openBench([{ kind: 'turntable', host: '127.0.0.1', port }], {
+    const bench = openBench([{ kind: 'turntable', way: { host: '127.0.0.1', port } }], {
       ports: () => Promise.resolve({}),
       close: () => undefined,
     });
@@ -291,7 +299,7 @@ describe('honest instruments with habits', () => {
     for (const kind of STAND_INS) {
       const server = await serve((line) => answer(kind, line), 0, habits);
       servers.push(server);
-      allowed.push({ kind, host: '127.0.0.1', port: portOf(server) });
+      allowed.push({ kind, way: { host: '127.0.0.1', port: portOf(server) } });
     }
     const made = openBench(allowed, closed);
     benches.push(made);
@@ -314,7 +322,7 @@ describe('honest instruments with habits', () => {
       else if (line === ':UNIT:POW?') socket.write('W\n');
       else if (line.endsWith(':MEAS:POW?')) socket.write('1.23E-02\n');
     });
-    const stubborn = openBench([{ kind: 'power-meter', host: '127.0.0.1', port }], closed);
+    const stubborn = openBench([{ kind: 'power-meter', way: { host: '127.0.0.1', port } }], closed);
     const { value, told } = await stubborn.read('power-meter-1', ask);
     expect(value).toBeCloseTo(10 * Math.log10(12.3), 6);
     expect(told.join(' ')).toContain('It keeps to its own unit (W)');
@@ -370,7 +378,7 @@ describe('honest instruments with habits', () => {
         socket.write(line.includes('READ') ? `${reply},0\n` : `${reply}\n`);
     });
     const own = openBench(
-      STAND_INS.map((kind) => ({ kind, host: '127.0.0.1', port })),
+      STAND_INS.map((kind) => ({ kind, way: { host: '127.0.0.1', port } })),
       closed,
     );
     await expect(own.read('power-meter-4', { what: 'power', freqHz: null })).rejects.toThrow(sentence);
@@ -418,7 +426,7 @@ describe('over HTTP', () => {
     await migrator(db.sequelize).up();
     const sweep = Float64Array.of(0.5, 0.1, 0.4, 0, 0.3, -0.1);
     const port = await instrument(healthy(`${sweep.join(',')}\n`));
-    bench = openBench([{ kind: 'analyser', host: '127.0.0.1', port }], none);
+    bench = openBench([{ kind: 'analyser', way: { host: '127.0.0.1', port } }], none);
     app = createApp({ db, logger: pino({ level: 'silent' }), allowedHosts: ['127.0.0.1'], bench });
     kept = open.splice(0); // stays open for all of these
     const made: { body: { id: number } } = await request(app).post('/api/stations').send(STATION).expect(201);

@@ -1,5 +1,6 @@
-import { connect, type Socket } from 'node:net';
+import type { Duplex } from 'node:stream';
 import { InstrumentError, NoReadingError } from './scpi-error';
+import { type Line, openLine, type Way, wayText } from './scpi-line';
 import { inOwnUnit, type Measure, missingReading, readNumber } from './scpi-numbers';
 
 /** How long things may take, ms. */
@@ -21,7 +22,7 @@ const NEXT_LINE_MS = 1000;
 /** A longer answer is no answer of an instrument. */
 const LONGEST_ANSWER = 8_000_000;
 
-/** One instrument behind a TCP socket: one question at a time, a fresh connection after every fault. */
+/** One instrument behind a socket or a serial port: one question at a time, a fresh connection after every fault. */
 export interface ScpiLink {
   /** Sends commands and queries; every query's answer is waited for. @throws InstrumentError */
   command(line: string): Promise<void>;
@@ -103,64 +104,46 @@ interface Answer {
 }
 
 /** Opens nothing yet: the first question connects. @param name as the listener knows the instrument ("analyser"). */
-export function scpiLink(name: string, host: string, port: number, patience = PATIENCE): ScpiLink {
-  let socket: Socket | undefined;
+export function scpiLink(name: string, way: Way, patience = PATIENCE): ScpiLink {
+  let line: Line | undefined;
+  let closed: Promise<void> = Promise.resolve();
   let tail: Promise<unknown> = Promise.resolve();
   /** What arrived behind an answer: the next one, where two were asked for. */
   let rest: Buffer = Buffer.alloc(0);
   let since = 0;
   const drop = (): void => {
-    socket?.destroy();
-    socket = undefined;
+    if (line) closed = line.close();
+    line = undefined;
   };
 
-  const open = (): Promise<Socket> =>
-    new Promise((resolve, reject) => {
-      if (socket && !socket.destroyed) return resolve(socket);
-      const made = connect({ host, port });
-      const fail = (why: string): void => {
-        made.destroy();
-        reject(
-          new InstrumentError(
-            `The ${name} at ${host}:${port} ${why}. See whether it is switched on and connected, then try again.`,
-          ),
-        );
-      };
-      const timer = setTimeout(() => fail('does not answer'), patience.connectMs);
-      made.once('error', () => {
-        clearTimeout(timer);
-        fail('cannot be reached');
-      });
-      made.once('connect', () => {
-        clearTimeout(timer);
-        made.removeAllListeners('error');
-        made.on('error', () => made.destroy());
-        made.setNoDelay(true);
-        socket = made;
-        // a greeting is read and forgotten: taken for an answer it would shift all that follow
-        const forget = (): void => undefined;
-        made.on('data', forget);
-        since = performance.now();
-        setTimeout(() => {
-          made.off('data', forget);
-          inStep(made).then(() => resolve(made), reject);
-        }, patience.greetingMs);
-      });
-    });
+  const open = async (): Promise<Duplex> => {
+    if (line?.isOpen()) return line.stream;
+    await closed;
+    line = await openLine(name, way, patience.connectMs);
+    const { stream } = line;
+    // a greeting is read and forgotten: taken for an answer it would shift all that follow
+    const forget = (): void => undefined;
+    stream.on('data', forget);
+    since = performance.now();
+    await new Promise((resolve) => setTimeout(resolve, patience.greetingMs));
+    stream.off('data', forget);
+    await inStep(stream);
+    return stream;
+  };
 
   /** A greeting may come late: until a known question (IEEE 488.2, 10.18) is answered as it must be, every line is part of it. */
-  const inStep = async (on: Socket): Promise<void> => {
+  const inStep = async (on: Duplex): Promise<void> => {
     rest = Buffer.alloc(0);
     on.write('*OPC?\n');
     for (let lines = 0; lines < LONGEST_GREETING; lines += 1)
       if (/^\s*\+?1\s*$/.test((await answer(on)).bytes.toString('latin1'))) return;
     throw new InstrumentError(
-      `What answers as ${name} at ${host}:${port} does not speak SCPI. See whether address and port are those of the instrument.`,
+      `What answers as ${name} at ${wayText(way)} does not speak SCPI. See whether ${'path' in way ? 'the port and its speed' : 'address and port'} are those of the instrument.`,
     );
   };
 
   /** Bytes of one answer. */
-  const answer = (from: Socket, count?: number, silenceMs = patience.silenceMs): Promise<Answer> =>
+  const answer = (from: Duplex, count?: number, silenceMs = patience.silenceMs): Promise<Answer> =>
     new Promise((resolve, reject) => {
       let bytes = Buffer.alloc(0);
       const chunks: Buffer[] = [];
@@ -206,7 +189,7 @@ export function scpiLink(name: string, host: string, port: number, patience = PA
     });
 
   /** One exchange after the other; a fault drops the connection, so that a late answer never meets the next question. */
-  const exchange = <T>(work: (on: Socket) => Promise<T>): Promise<T> => {
+  const exchange = <T>(work: (on: Duplex) => Promise<T>): Promise<T> => {
     const run = tail.then(async () => {
       try {
         const on = await open();
@@ -230,7 +213,7 @@ export function scpiLink(name: string, host: string, port: number, patience = PA
   const textOf = ({ bytes }: Answer): string => bytes.toString('latin1').trim();
   /** An answer that must fit; on a fresh connection one line of a late greeting may stand before it. */
   const fitting = async (
-    on: Socket,
+    on: Duplex,
     fits: (one: Answer) => boolean,
     count?: number,
     waitMs?: number,
@@ -240,7 +223,7 @@ export function scpiLink(name: string, host: string, port: number, patience = PA
     return answer(on, count, Math.min(NEXT_LINE_MS, patience.silenceMs)).catch(() => found);
   };
   /** The oldest complaint of the instrument: its number, 0 for none, and its text. */
-  const complaint = async (on: Socket): Promise<{ readonly number: number; readonly text: string }> => {
+  const complaint = async (on: Duplex): Promise<{ readonly number: number; readonly text: string }> => {
     on.write(':SYST:ERR?\n');
     const text = textOf(await fitting(on, (one) => complaintIn(textOf(one)) !== undefined));
     const number = complaintIn(text);
@@ -257,10 +240,10 @@ export function scpiLink(name: string, host: string, port: number, patience = PA
       );
   };
   /** It becomes the refusal. */
-  const checkErrors = async (on: Socket): Promise<void> => refuse(await complaint(on));
+  const checkErrors = async (on: Duplex): Promise<void> => refuse(await complaint(on));
 
   const asked = async (
-    on: Socket,
+    on: Duplex,
     line: string,
     fits: (one: Answer) => boolean = () => true,
     count?: number,
