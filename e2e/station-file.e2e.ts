@@ -14,6 +14,7 @@ test('a station leaves as a file, comes back beside what is here and as a new on
     await expect(page.getByRole('listitem').filter({ hasText: text })).toBeVisible();
   };
   await diary('charger at 9.65 MHz; =SUM(A1)');
+  await diary('far end at 6 m');
   await page.goto(`${base}/notebook/station-file`);
   const saving = page.waitForEvent('download');
   await page.getByRole('link', { name: /^Save / }).click();
@@ -24,17 +25,24 @@ test('a station leaves as a file, comes back beside what is here and as a new on
 
   // what was written since stays; what was deleted since is told, and taken only when ticked
   await page.goto(`${base}/notebook/diary`);
-  await page
-    .getByRole('button', { name: /^Delete/ })
-    .first()
-    .click();
-  await expect(page.getByRole('listitem').filter({ hasText: 'charger at 9.65 MHz' })).toHaveCount(0);
+  const charger = page.getByRole('listitem').filter({ hasText: 'charger at 9.65 MHz' });
+  await charger.getByRole('button', { name: /^Delete/ }).click();
+  await expect(charger).toHaveCount(0);
   await diary('written later');
+  const end = page.getByRole('listitem').filter({ hasText: 'far end at 6 m' });
+  await end.getByRole('button', { name: /^Change/ }).click();
+  const form = page.locator('form').filter({ has: page.getByRole('button', { name: 'Cancel' }) });
+  await form.getByRole('textbox').first().fill('far end at 7 m');
+  await form.getByRole('button', { name: /^Save|^Keep/ }).click();
+  await expect(page.getByRole('listitem').filter({ hasText: 'far end at 7 m' })).toBeVisible();
   await page.goto(`${base}/notebook/station-file`);
   const open = page.getByRole('region', { name: 'Open a station file' });
   await open.getByLabel(/Station file/).setInputFiles(file);
   await expect(open).toContainText('It is here already:');
   await expect(open.getByRole('row', { name: /charger at 9.65 MHz/ })).toContainText('deleted here');
+  const changed = open.getByRole('row', { name: /entry far end/ });
+  await expect(changed).toContainText('older in the file');
+  await expect(changed).toContainText('Text: far end at 7 m here, far end at 6 m in the file');
   await open.getByRole('checkbox', { name: /charger/ }).check();
   await open.getByRole('button', { name: /^Take (1|one) record in$/ }).click();
   await expect(open.getByRole('status')).toContainText(/(no|0) records added, 1 changed; undo takes that back/);

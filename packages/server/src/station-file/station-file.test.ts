@@ -115,7 +115,10 @@ describe('beside what is here', () => {
     expect((await rows(one, home))[0].get('name')).not.toBe('renamed away');
     // both sides rename the same target differently: nobody wins by itself
     await rename(one, home, 'targets', 'renamed at home');
-    expect((await look()).differences.find(({ resource }) => resource === 'targets')?.standing).toBe('both changed');
+    expect((await look()).differences.find(({ resource }) => resource === 'targets')).toMatchObject({
+      standing: 'both changed',
+      values: [{ label: 'Name', here: 'renamed at home', file: 'renamed away' }],
+    });
     const [target] = await rows(one, home);
     await change(one, home, [
       {

@@ -1,4 +1,4 @@
-import { RESOURCES, stationSchema, type ResourceName } from '@velvet-reed/contract';
+import { type Columns, RESOURCES, stationSchema, type ResourceName } from '@velvet-reed/contract';
 import { randomUUID } from 'node:crypto';
 import type { Transaction } from 'sequelize';
 import type { Database, Row } from '../database';
@@ -13,6 +13,14 @@ import { earlierOf, fingerprint, uuidsOf } from './write';
 /** What a record of the file is against the one here. */
 type Standing = 'only in the file' | 'newer in the file' | 'older in the file' | 'both changed' | 'deleted here';
 
+/** One value that is another here and in the file: a number, a flag, null for none, or a text; what is long is cut. */
+interface DifferentValue {
+  /** As forms call it, with its unit. */
+  readonly label: string;
+  readonly here: string | number | boolean | null;
+  readonly file: string | number | boolean | null;
+}
+
 /** A record that differs. */
 interface Difference {
   readonly resource: ResourceName;
@@ -21,6 +29,8 @@ interface Difference {
   /** Its name, or the words of an entry. */
   readonly name: string;
   readonly standing: Standing;
+  /** What differs, where the record is in both. */
+  readonly values: readonly DifferentValue[];
 }
 
 /** What a file would change in the station of the same name for ever. */
@@ -38,6 +48,30 @@ const nameOf = (values: Values): string => {
   const named = values.name ?? values.text ?? values.word ?? '';
   return (typeof named === 'string' ? named : '').slice(0, 80);
 };
+
+/** A longer text is cut for the eye. */
+const LONGEST_TOLD = 80;
+
+/** Values that differ between two sides, references told by name. */
+function differentValues(
+  resource: ResourceName,
+  own: Values,
+  theirs: Values,
+  named: (resource: ResourceName, uuid: string) => string,
+): readonly DifferentValue[] {
+  const columns: Columns = RESOURCES[resource].columns;
+  const targets = new Map(referencesOf(resource).map(({ field, to }) => [field, to]));
+  const told = (field: string, value: unknown): DifferentValue['here'] => {
+    const target = targets.get(field);
+    if (target && typeof value === 'string') return named(target, value);
+    if (typeof value === 'number' || typeof value === 'boolean' || value === null) return value;
+    const text = typeof value === 'string' ? value : (JSON.stringify(value) ?? '');
+    return text.length > LONGEST_TOLD ? `${text.slice(0, LONGEST_TOLD)}…` : text;
+  };
+  return Object.entries(columns)
+    .filter(([field]) => fingerprint({ value: own[field] }) !== fingerprint({ value: theirs[field] }))
+    .map(([field, { label }]) => ({ label, here: told(field, own[field]), file: told(field, theirs[field]) }));
+}
 
 /** Values of a file's records with their references told by uuid, so that they can be held against those here. */
 function byUuid(contents: StationContents) {
@@ -57,7 +91,16 @@ export async function compareStation(
   const [here, there] = [await uuidsOf(db, transaction, stationId), byUuid(contents)];
   const earlierHere = await earlierOf(db, transaction, stationId);
   const differences: Difference[] = [];
+  const names = new Map<string, string>();
   let [same, onlyHere] = [0, 0];
+  const standingOf = (uuid: string, known: boolean, own: Values | undefined, theirs: Values): Standing | undefined => {
+    if (!known) return 'only in the file';
+    if (!own) return 'deleted here';
+    const [mine, inFile] = [fingerprint(own), fingerprint(theirs)];
+    if (mine === inFile) return undefined;
+    if (contents.earlier[uuid]?.includes(mine)) return 'newer in the file';
+    return earlierHere[uuid]?.includes(inFile) ? 'older in the file' : 'both changed';
+  };
   for (const resource of IN_ORDER) {
     const rows = await db.tables[resource].findAll({ where: { stationId }, paranoid: false, transaction });
     const known = new Map(rows.map((row) => [String(row.get('uuid')), row]));
@@ -65,23 +108,23 @@ export async function compareStation(
     onlyHere += rows.filter((row) => row.get('deletedAt') === null && !inFile.has(String(row.get('uuid')))).length;
     for (const record of contents.records[resource]) {
       const row = known.get(record.uuid);
-      const mine = fingerprint(renumbered(resource, valuesIn(record), there));
-      const standing = row ? standingOf(row, resource) : 'only in the file';
+      const theirs = renumbered(resource, valuesIn(record), there);
+      const own =
+        row && row.get('deletedAt') === null ? renumbered(resource, valuesOf(row, resource), here) : undefined;
+      const standing = standingOf(record.uuid, row !== undefined, own, theirs);
       if (standing === undefined) {
         same += 1;
         continue;
       }
       differences.push({
         ...{ resource, uuid: record.uuid, label: RESOURCES[resource].label, name: nameOf(record), standing },
+        values: own ? differentValues(resource, own, theirs, (of, uuid) => names.get(uuid) ?? RESOURCES[of].label) : [],
       });
-      function standingOf(row: Row, resource: ResourceName): Standing | undefined {
-        if (row.get('deletedAt') !== null) return 'deleted here';
-        const own = fingerprint(renumbered(resource, valuesOf(row, resource), here));
-        if (own === mine) return undefined;
-        if (contents.earlier[record.uuid]?.includes(own)) return 'newer in the file';
-        return earlierHere[record.uuid]?.includes(mine) ? 'older in the file' : 'both changed';
-      }
     }
+    // what is pointed at comes before what points at it
+    for (const row of rows) names.set(String(row.get('uuid')), nameOf(valuesOf(row, resource)));
+    for (const record of contents.records[resource])
+      if (!known.has(record.uuid)) names.set(record.uuid, nameOf(record));
   }
   return { same, onlyHere, differences };
 }

@@ -1,3 +1,5 @@
+import { frequencyText } from '@velvet-reed/core/units';
+import { momentText } from '../ui/moment-text';
 import { getJson, sendFile, sendJson } from './api';
 import { deviceName } from './names';
 import useSWR from 'swr';
@@ -13,12 +15,36 @@ const STANDINGS = [
 ] as const;
 export type Standing = (typeof STANDINGS)[number];
 
+type Told = string | number | boolean | null;
+/** One value that is another here and in the file. */
+export interface DifferentValue {
+  readonly label: string;
+  readonly here: Told;
+  readonly file: Told;
+}
+
+/** "Frequency" of "Frequency (Hz)". */
+export const nameOfLabel = (label: string): string => label.replace(/ \([^()]*\)$/, '');
+
+/** A value as one reads it, with the unit that its label names. */
+export function toldText(label: string, value: Told): string {
+  const unit = / \(([^()]*)\)$/.exec(label)?.[1] ?? '';
+  if (value === null) return 'none';
+  if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  if (typeof value === 'string') return value.trim() === '' ? 'empty' : value;
+  if (unit === 'Hz') return frequencyText(value, 6);
+  if (unit === 'ms') return `${momentText(value)} UTC`;
+  return `${Number(value.toPrecision(6))} ${unit}`.trim();
+}
+
 /** A record of a station file that differs from the one here. */
 interface FileDifference {
   readonly uuid: string;
   readonly label: string;
   readonly name: string;
   readonly standing: Standing;
+  /** What differs, where the record is in both. */
+  readonly values: readonly DifferentValue[];
 }
 
 /** What a station file holds, against what is here. */
@@ -36,7 +62,10 @@ const misfit = (): never => {
   throw new Error('The server and this page do not understand each other. Reload the page.');
 };
 const isDifference = (value: unknown): value is FileDifference =>
-  isRecord(value) && typeof value.uuid === 'string' && STANDINGS.some((one) => one === value.standing);
+  isRecord(value) &&
+  Array.isArray(value.values) &&
+  typeof value.uuid === 'string' &&
+  STANDINGS.some((one) => one === value.standing);
 
 /** Looks into a station file without taking anything. @throws RefusedError with what is wrong with it. */
 export async function lookInto(file: File): Promise<LookedAt> {

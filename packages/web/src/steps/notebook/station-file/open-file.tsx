@@ -4,7 +4,7 @@ import { Link } from 'react-router';
 import { RefusedError } from '../../../data/api';
 import { newUuid } from '../../../data/names';
 import { showTrouble, useWrite } from '../../../data/station';
-import { type LookedAt, lookInto, type Standing, takeIn } from '../../../data/station-files';
+import { type LookedAt, lookInto, nameOfLabel, type Standing, takeIn, toldText } from '../../../data/station-files';
 import { Button } from '../../../ui/button';
 import { useFew } from '../../../ui/few';
 import { Section, Wide } from '../../../ui/section';
@@ -128,7 +128,7 @@ export function OpenFile() {
                   </tr>
                 </thead>
                 <tbody>
-                  {rows.map(({ uuid, label, name, standing }) => (
+                  {rows.map(({ uuid, label, name, standing, values }) => (
                     <tr key={uuid}>
                       <td>
                         <input
@@ -140,6 +140,17 @@ export function OpenFile() {
                       </td>
                       <th scope="row" className="text-ink">
                         {label} {name}
+                        {values.length > 0 && (
+                          <ul className="text-sm font-normal">
+                            {values.map((one) => (
+                              <li key={one.label}>
+                                <span className="text-dim">{nameOfLabel(one.label)}:</span>{' '}
+                                {toldText(one.label, one.here)} <span className="text-dim">here,</span>{' '}
+                                {toldText(one.label, one.file)} <span className="text-dim">in the file</span>
+                              </li>
+                            ))}
+                          </ul>
+                        )}
                       </th>
                       <td className={standing === 'both changed' || standing === 'deleted here' ? 'text-caution' : ''}>
                         {standing}
