@@ -17,6 +17,7 @@ export { trialPlan } from './plan';
 export { anytimeInterval, type MeanInterval, pairsWhenWatched, plannedInterval } from './sequence';
 export {
   firstOfRound,
+  pairCounts,
   snrDifference,
   type TrialMeasure,
   type TrialPair,

@@ -125,6 +125,25 @@ export function snrDifference(pair: TrialPair): number | null {
 const present = (values: readonly (number | null)[]): readonly number[] => values.filter((one) => one !== null);
 const less = (b: number | null, a: number | null): number | null => (a === null || b === null ? null : b - a);
 
+/** Differences B less A of one pair, dB; null where a value for it is missing. */
+const differencesOf = (pair: TrialPair): Readonly<Record<TrialMeasure, number | null>> => ({
+  snr: snrDifference(pair),
+  level: less(pair.levelBDbm, pair.levelADbm),
+  noise: less(pair.noiseBDbm, pair.noiseADbm),
+});
+
+/** For which results a pair counts, and which of its four values are missing. */
+export function pairCounts(pair: TrialPair): {
+  readonly counts: readonly TrialMeasure[];
+  readonly lacks: readonly ('levelADbm' | 'noiseADbm' | 'levelBDbm' | 'noiseBDbm')[];
+} {
+  const of = differencesOf(pair);
+  return {
+    counts: (['snr', 'level', 'noise'] as const).filter((what) => of[what] !== null),
+    lacks: (['levelADbm', 'noiseADbm', 'levelBDbm', 'noiseBDbm'] as const).filter((field) => pair[field] === null),
+  };
+}
+
 /** Level, noise and SNR of B against A as three results. Lower level is not worse: SNR decides, unless the trial asks otherwise. */
 export function trialVerdict(
   pairs: readonly TrialPair[],
@@ -133,9 +152,9 @@ export function trialVerdict(
 ): TrialVerdict {
   const terms = { worthDb, plannedPairs, primary, rhoLeast };
   const differences: Readonly<Record<TrialMeasure, readonly number[]>> = {
-    snr: present(pairs.map(snrDifference)),
-    level: present(pairs.map(({ levelADbm, levelBDbm }) => less(levelBDbm, levelADbm))),
-    noise: present(pairs.map(({ noiseADbm, noiseBDbm }) => less(noiseBDbm, noiseADbm))),
+    snr: present(pairs.map((pair) => differencesOf(pair).snr)),
+    level: present(pairs.map((pair) => differencesOf(pair).level)),
+    noise: present(pairs.map((pair) => differencesOf(pair).noise)),
   };
   const results = {
     snr: judge('snr', differences.snr, terms),

@@ -1,5 +1,6 @@
 import { SCHEMAS, type Saved } from '@velvet-reed/contract';
-import { firstOfRound, type TrialPair } from '@velvet-reed/core/trial';
+import { firstOfRound, pairCounts, type TrialPair } from '@velvet-reed/core/trial';
+import { listText } from '@velvet-reed/core/units';
 import { entry, useWrite } from '../../../data/station';
 import { Button } from '../../../ui/button';
 import { levelDoubt } from '../../../ui/level-doubt';
@@ -15,6 +16,22 @@ const MORE: readonly FieldSpec[] = [
   { name: 'bandwidthHz', label: 'Bandwidth', kind: 'quantity', dimension: 'frequency', bareUnit: 'Hz', optional: true },
   { name: 'conditions', label: 'Conditions', kind: 'text', hint: 'rain, shed lights on; commas between' },
 ];
+
+const MEASURES = { snr: 'SNR', level: 'level', noise: 'noise' } as const;
+type ReadValue = 'levelADbm' | 'noiseADbm' | 'levelBDbm' | 'noiseBDbm';
+
+/** For what a logged pair counts; a part of one is called that, with what it lacks. */
+export function loggedText(pair: TrialPair, labels: Readonly<Record<ReadValue, string>>): string {
+  const { counts, lacks } = pairCounts(pair);
+  const whole = lacks.length === 0 || (lacks.length === 4 && counts.length > 0);
+  const counted = listText(counts.map((what) => MEASURES[what]));
+  if (whole) return `Pair logged: it counts for ${counted}.`;
+  const missing = lacks.map((field) => labels[field]).join('; ');
+  if (counts.length > 0) return `Part of a pair logged: it counts for ${counted} only. Missing: ${missing}.`;
+  return lacks.length === 4
+    ? 'Logged that neither was heard: it counts for no result.'
+    : `Half a pair logged: it counts for no result. Missing: ${missing}. Change it in the list when you have read that.`;
+}
 
 export function LogRound({
   trial,
@@ -40,8 +57,13 @@ export function LogRound({
     optional: true,
     freqHz: trial.freqHz,
   });
-  const a = [quantity('levelADbm', `Level, ${names.a}`), quantity('noiseADbm', `Noise, ${names.a}`)];
-  const b = [quantity('levelBDbm', `Level, ${names.b}`), quantity('noiseBDbm', `Noise, ${names.b}`)];
+  const labels = {
+    ...{ levelADbm: `Level, ${names.a}`, noiseADbm: `Noise, ${names.a}` },
+    ...{ levelBDbm: `Level, ${names.b}`, noiseBDbm: `Noise, ${names.b}` },
+  };
+  const field = (name: ReadValue): FieldSpec => quantity(name, labels[name]);
+  const a = [field('levelADbm'), field('noiseADbm')];
+  const b = [field('levelBDbm'), field('noiseBDbm')];
   return (
     <Section
       title={`Round ${round + 1}`}
@@ -59,20 +81,12 @@ export function LogRound({
           conditions: last?.conditions ?? '',
         }}
         submit="Log this pair"
-        doubt={(values) =>
-          levelDoubt(
-            values,
-            {
-              levelADbm: `Level, ${names.a}`,
-              noiseADbm: `Noise, ${names.a}`,
-              levelBDbm: `Level, ${names.b}`,
-              noiseBDbm: `Noise, ${names.b}`,
-            },
-            [],
-          )
-        }
+        doubt={(values) => levelDoubt(values, labels, [])}
         onSave={(values) =>
-          save([{ op: 'create', resource: 'readings', values: { ...values, atMs: Date.now() } }], 'Pair logged.')
+          save(
+            [{ op: 'create', resource: 'readings', values: { ...values, atMs: Date.now() } }],
+            loggedText(SCHEMAS.readings.cast(values), labels),
+          )
         }
       />
       <Button

@@ -5,6 +5,7 @@ import { screen } from '@testing-library/react';
 import { renderPage, verdictText } from '../../../data/page-harness';
 import type { StationData } from '../../../data/station';
 import { TEST_STATION } from '../../../data/test-station';
+import { loggedText } from './log-round';
 import TrialsPage from './page';
 
 const stored = (id: number) => ({ id, version: 1, stationId: 1, createdAt: '' });
@@ -61,4 +62,18 @@ describe('the verdict of a comparison', () => {
     expect(verdictText()).toMatch(/^No comparison yet\. Next: say which two antennas/);
     expect(screen.getByRole('heading', { level: 1, name: 'Pairs, Trials' })).toBeTruthy();
   });
+});
+
+test('what was logged is called what it is: a pair, a part of one, half of one, nothing heard', () => {
+  const labels = { levelADbm: 'Level, A', noiseADbm: 'Noise, A', levelBDbm: 'Level, B', noiseBDbm: 'Noise, B' };
+  const none = { levelADbm: null, noiseADbm: null, levelBDbm: null, noiseBDbm: null };
+  const text = (more: Partial<Parameters<typeof loggedText>[0]>): string => loggedText({ ...none, ...more }, labels);
+  const a = { levelADbm: -70, noiseADbm: -100 };
+  expect(text({ ...a, levelBDbm: -73, noiseBDbm: -110 })).toBe('Pair logged: it counts for SNR, level and noise.');
+  expect(text({ differenceDb: 3 })).toBe('Pair logged: it counts for SNR.');
+  expect(text({ ...a, levelBDbm: -73 })).toBe('Part of a pair logged: it counts for level only. Missing: Noise, B.');
+  expect(text(a)).toBe(
+    'Half a pair logged: it counts for no result. Missing: Level, B; Noise, B. Change it in the list when you have read that.',
+  );
+  expect(text({})).toBe('Logged that neither was heard: it counts for no result.');
 });
