@@ -1,5 +1,3 @@
-import { frequencyText } from '@velvet-reed/core/units';
-import { momentText } from '../ui/moment-text';
 import { getJson, sendFile, sendJson } from './api';
 import { deviceName } from './names';
 import useSWR from 'swr';
@@ -15,26 +13,12 @@ const STANDINGS = [
 ] as const;
 export type Standing = (typeof STANDINGS)[number];
 
-type Told = string | number | boolean | null;
+export type Told = string | number | boolean | null;
 /** One value that is another here and in the file. */
 export interface DifferentValue {
   readonly label: string;
   readonly here: Told;
   readonly file: Told;
-}
-
-/** "Frequency" of "Frequency (Hz)". */
-export const nameOfLabel = (label: string): string => label.replace(/ \([^()]*\)$/, '');
-
-/** A value as one reads it, with the unit that its label names. */
-export function toldText(label: string, value: Told): string {
-  const unit = / \(([^()]*)\)$/.exec(label)?.[1] ?? '';
-  if (value === null) return 'none';
-  if (typeof value === 'boolean') return value ? 'yes' : 'no';
-  if (typeof value === 'string') return value.trim() === '' ? 'empty' : value;
-  if (unit === 'Hz') return frequencyText(value, 6);
-  if (unit === 'ms') return `${momentText(value)} UTC`;
-  return `${Number(value.toPrecision(6))} ${unit}`.trim();
 }
 
 /** A record of a station file that differs from the one here. */

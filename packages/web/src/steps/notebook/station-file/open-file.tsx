@@ -4,10 +4,11 @@ import { Link } from 'react-router';
 import { RefusedError } from '../../../data/api';
 import { newUuid } from '../../../data/names';
 import { showTrouble, useWrite } from '../../../data/station';
-import { type LookedAt, lookInto, nameOfLabel, type Standing, takeIn, toldText } from '../../../data/station-files';
+import { type LookedAt, lookInto, type Standing, takeIn } from '../../../data/station-files';
 import { Button } from '../../../ui/button';
 import { useFew } from '../../../ui/few';
 import { Section, Wide } from '../../../ui/section';
+import { nameOfLabel, toldText } from './told-text';
 
 /** Taken unless somebody says otherwise: what is new, and what went on from what is here. */
 const USUAL: readonly Standing[] = ['only in the file', 'newer in the file'];

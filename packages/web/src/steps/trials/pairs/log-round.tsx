@@ -1,11 +1,11 @@
 import { SCHEMAS, type Saved } from '@velvet-reed/contract';
-import { firstOfRound, pairCounts, type TrialPair } from '@velvet-reed/core/trial';
-import { listText } from '@velvet-reed/core/units';
+import { firstOfRound, type TrialPair } from '@velvet-reed/core/trial';
 import { entry, useWrite } from '../../../data/station';
 import { Button } from '../../../ui/button';
 import { levelDoubt } from '../../../ui/level-doubt';
 import { RecordForm, type FieldSpec } from '../../../ui/record-form';
 import { Section } from '../../../ui/section';
+import { loggedText } from './logged-text';
 
 /** Beside the levels: the difference where that alone was read, and under which conditions. */
 const MORE: readonly FieldSpec[] = [
@@ -16,22 +16,6 @@ const MORE: readonly FieldSpec[] = [
   { name: 'bandwidthHz', label: 'Bandwidth', kind: 'quantity', dimension: 'frequency', bareUnit: 'Hz', optional: true },
   { name: 'conditions', label: 'Conditions', kind: 'text', hint: 'rain, shed lights on; commas between' },
 ];
-
-const MEASURES = { snr: 'SNR', level: 'level', noise: 'noise' } as const;
-type ReadValue = 'levelADbm' | 'noiseADbm' | 'levelBDbm' | 'noiseBDbm';
-
-/** For what a logged pair counts; a part of one is called that, with what it lacks. */
-export function loggedText(pair: TrialPair, labels: Readonly<Record<ReadValue, string>>): string {
-  const { counts, lacks } = pairCounts(pair);
-  const whole = lacks.length === 0 || (lacks.length === 4 && counts.length > 0);
-  const counted = listText(counts.map((what) => MEASURES[what]));
-  if (whole) return `Pair logged: it counts for ${counted}.`;
-  const missing = lacks.map((field) => labels[field]).join('; ');
-  if (counts.length > 0) return `Part of a pair logged: it counts for ${counted} only. Missing: ${missing}.`;
-  return lacks.length === 4
-    ? 'Logged that neither was heard: it counts for no result.'
-    : `Half a pair logged: it counts for no result. Missing: ${missing}. Change it in the list when you have read that.`;
-}
 
 export function LogRound({
   trial,
@@ -61,7 +45,7 @@ export function LogRound({
     ...{ levelADbm: `Level, ${names.a}`, noiseADbm: `Noise, ${names.a}` },
     ...{ levelBDbm: `Level, ${names.b}`, noiseBDbm: `Noise, ${names.b}` },
   };
-  const field = (name: ReadValue): FieldSpec => quantity(name, labels[name]);
+  const field = (name: keyof typeof labels): FieldSpec => quantity(name, labels[name]);
   const a = [field('levelADbm'), field('noiseADbm')];
   const b = [field('levelBDbm'), field('noiseBDbm')];
   return (

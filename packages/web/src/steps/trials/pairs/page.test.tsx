@@ -5,7 +5,7 @@ import { screen } from '@testing-library/react';
 import { renderPage, verdictText } from '../../../data/page-harness';
 import type { StationData } from '../../../data/station';
 import { TEST_STATION } from '../../../data/test-station';
-import { loggedText } from './log-round';
+import { loggedText } from './logged-text';
 import TrialsPage from './page';
 
 const stored = (id: number) => ({ id, version: 1, stationId: 1, createdAt: '' });
