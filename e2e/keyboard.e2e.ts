@@ -194,3 +194,36 @@ test('the whole path by keyboard alone', async ({ page }) => {
   await expect(page.getByRole('listitem').filter({ hasText: 'No mouse was used.' })).toHaveCount(0);
   expect(faults).toEqual([]);
 });
+
+test('by keys and with large letters: a new station begins at its sheet, the import is near, the band has a landmark', async ({
+  page,
+}) => {
+  const faults = await watch(page);
+  await page.goto('/');
+  await page.locator('#position').fill('50.2 N 19.3 W');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Create station' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/\/s\/\d+\/listen/);
+  await expect(page.locator('#sheet')).toBeFocused();
+
+  await page.goto('/s/1/bench/sweep');
+  await expect(page.locator('.verdict')).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Reed' }).getByRole('slider', { name: 'Focus band' })).toBeVisible();
+  await page.locator('#sheet').focus();
+  const wanted = page.getByRole('button', { name: 'Import sweep file' });
+  for (let tabs = 0; tabs < 8 && !(await wanted.evaluate((one) => one === document.activeElement)); tabs += 1)
+    await page.keyboard.press('Tab');
+  await expect(wanted).toBeFocused();
+
+  // letters of twice the size (WCAG 2.2, 1.4.4): nothing leaves the page at the side
+  for (const one of ['noise/two-antennas', 'bench/sweep', 'bench/as-built']) {
+    await page.goto(`/s/1/${one}`);
+    await expect(page.locator('.verdict')).toBeVisible();
+    await page.evaluate(() => (document.documentElement.style.fontSize = '200%'));
+    await expect
+      .poll(() => page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth))
+      .toBeLessThanOrEqual(0);
+  }
+  expect(faults).toEqual([]);
+});

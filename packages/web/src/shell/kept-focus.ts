@@ -31,6 +31,10 @@ const firstIn = (element: Element | undefined): HTMLElement | undefined => {
  */
 function heir(gone: Element, places: readonly Place[], before: readonly HTMLElement[]): HTMLElement | undefined {
   const place = places.find(({ parent }) => parent.isConnected);
+  const sheet = document.getElementById('sheet') ?? undefined;
+  const back = before.findLast((one) => one.isConnected && one !== gone);
+  // the whole page was exchanged: the new one begins at its sheet, as soon as that is there
+  if (place?.parent === document.body || place?.parent.id === 'root') return back ?? sheet;
   if (place) {
     const now = [...place.parent.children];
     const inPlace = now[place.index];
@@ -44,12 +48,7 @@ function heir(gone: Element, places: readonly Place[], before: readonly HTMLElem
       if (row) return row;
     }
   }
-  return (
-    before.findLast((one) => one.isConnected && one !== gone) ??
-    (place && place.parent !== document.body ? firstIn(place.parent) : undefined) ??
-    document.getElementById('sheet') ??
-    undefined
-  );
+  return back ?? (place ? firstIn(place.parent) : undefined) ?? sheet;
 }
 
 /** How many earlier holders of the focus are remembered. */
@@ -70,9 +69,11 @@ export function keepFocus(): () => void {
   const onChange = (): void => {
     if (!last || last.element.isConnected) return;
     if (document.activeElement && document.activeElement !== document.body) return;
-    const { element, places } = last;
+    const next = heir(last.element, last.places, before);
+    // nothing there yet: the page that comes is asked again
+    if (!next) return;
     last = undefined;
-    heir(element, places, before)?.focus({ preventScroll: true });
+    next.focus({ preventScroll: true });
   };
   const observer = new MutationObserver(onChange);
   document.addEventListener('focusin', onFocus);

@@ -98,7 +98,7 @@ export default function Reed({ data }: { readonly data: StationData }) {
 
   const [low, high] = [scale(band.lowHz), scale(band.highHz)];
   return (
-    <div data-reed className="flex border-b border-rule bg-paper pl-3 pr-3 sm:pl-5">
+    <section aria-label="Reed" data-reed className="flex border-b border-rule bg-paper pl-3 pr-3 sm:pl-5">
       <div className="hidden w-24 shrink-0 text-right text-xs text-dim sm:block" aria-hidden>
         {LANES.map((lane, i) => (
           <div key={lane} className="absolute w-20 text-right" style={{ marginTop: TOP_PX + i * LANE_PX + 1 }}>
@@ -155,7 +155,7 @@ export default function Reed({ data }: { readonly data: StationData }) {
           }}
         />
       </div>
-    </div>
+    </section>
   );
 }
 

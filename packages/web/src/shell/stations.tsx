@@ -25,7 +25,7 @@ export default function StationsPage() {
   if (error) return <Trouble error={error} retry={() => void mutate()} />;
   if (!data) return <Waiting what="stations" />;
   return (
-    <main className="mx-auto max-w-3xl px-4 py-10">
+    <main id="sheet" tabIndex={-1} className="mx-auto max-w-3xl px-4 py-10">
       <h1 className="font-serif text-4xl text-plum">Velvet Reed</h1>
       <p className="mt-2 mb-8 max-w-prose font-serif text-xl">
         Which antenna for what you want to hear, here; is it on frequency; is it better; and what belongs between it and

@@ -1,13 +1,23 @@
-import { useId, useRef, useState, type DragEvent } from 'react';
+import { useId, useState, type DragEvent, type RefObject } from 'react';
 import { toast } from 'sonner';
 import { useWrite } from '../../../data/station';
 import { Button } from '../../../ui/button';
 import { Disclosure } from '../../../ui/disclosure';
 
+/** Opens the choice of files of the intake; it stands at the head of the room, where a keyboard comes to it first. */
+export function ImportButton({ intake }: { readonly intake: RefObject<HTMLInputElement | null> }) {
+  return <Button onClick={() => intake.current?.click()}>Import sweep file</Button>;
+}
+
 /** Takes sweeps by file, by drop and by paste. A refused file says which line is wrong and leaves nothing behind. */
-export function SweepIntake({ antennaId }: { readonly antennaId: number | undefined }) {
+export function SweepIntake({
+  antennaId,
+  chooser,
+}: {
+  readonly antennaId: number | undefined;
+  readonly chooser: RefObject<HTMLInputElement | null>;
+}) {
   const { importSweep, reload } = useWrite();
-  const chooser = useRef<HTMLInputElement>(null);
   const id = useId();
   const [faults, setFaults] = useState<readonly string[]>([]);
   const [over, setOver] = useState(false);
@@ -64,9 +74,6 @@ export function SweepIntake({ antennaId }: { readonly antennaId: number | undefi
             event.target.value = '';
           }}
         />
-        <Button look="main" busy={busy} onClick={() => chooser.current?.click()}>
-          {busy ? 'Importing…' : 'Import sweep file'}
-        </Button>
         <Disclosure label="Paste a sweep">
           {(close) => (
             <PasteForm
@@ -75,8 +82,9 @@ export function SweepIntake({ antennaId }: { readonly antennaId: number | undefi
             />
           )}
         </Disclosure>
-        <p className="text-sm text-dim">
-          or drop files here: one-port Touchstone 1.1 (.s1p), or CSV with frequency and S11, R and X, or SWR
+        <p role="status" className="text-sm text-dim">
+          {busy ? 'Importing… ' : ''}Or drop files here: one-port Touchstone 1.1 (.s1p), or CSV with frequency and S11,
+          R and X, or SWR
         </p>
       </div>
       {faults.map((fault) => (

@@ -2,7 +2,7 @@ import type { SweepData } from '@velvet-reed/core/formats';
 import type { FeedLine } from '@velvet-reed/core/sweep';
 import { trimmedWires } from '@velvet-reed/core/antenna';
 import { lengthText } from '@velvet-reed/core/units';
-import { lazy, Suspense, useCallback, useState } from 'react';
+import { lazy, Suspense, useCallback, useRef, useState } from 'react';
 import { bandsOf } from '../../../data/derive';
 import type { StationData } from '../../../data/station';
 import { judgedBench } from '../../../data/verdicts';
@@ -16,7 +16,7 @@ import { useCurves, type Unsaved } from '../curves';
 import { Verdict } from '../verdict';
 import { BandTable } from './band-table';
 import { HowGood } from './how-good';
-import { SweepIntake } from './intake';
+import { ImportButton, SweepIntake } from './intake';
 import { Measure } from './measure';
 import { SweepList } from './sweep-list';
 import { Unowned } from './unowned-sweeps';
@@ -40,12 +40,18 @@ function Sweep({ data }: { readonly data: StationData }) {
   const { shown, doubts, curves, placed } = useCurves({ loaded, plane, line, live, held });
   const latest = shown.at(-1);
   const cutFor = design ? (trimmedWires(design)?.bandsHz ?? [design.freqHz]) : [];
+  const intake = useRef<HTMLInputElement>(null);
   const { verdict, cut, trimName } = judgedBench(data, antenna, latest?.dips, undefined, latest?.header);
   return (
     <Room
       title="Sweep, Bench"
       verdict={<Verdict verdict={verdict} latest={latest} cut={cut} targetHz={design?.freqHz} trimName={trimName} />}
-      picker={<BenchPicker bench={bench} />}
+      picker={
+        <>
+          <BenchPicker bench={bench} />
+          <ImportButton intake={intake} />
+        </>
+      }
       margin={<BenchNotes latest={latest} />}
     >
       {samples.error ? <Trouble error={samples.error} retry={() => void samples.mutate()} /> : null}
@@ -58,11 +64,11 @@ function Sweep({ data }: { readonly data: StationData }) {
       ) : (
         <Empty>
           No sweep of this antenna yet. Export one from your analyser as a one-port Touchstone (.s1p) or CSV file and
-          import it below, or measure it here.
+          import it above, or measure it here.
         </Empty>
       )}
       {curves.length > 0 && <ReferencePlane plane={plane} line={line} doubts={doubts} onPlane={setPlane} />}
-      <SweepIntake antennaId={antenna?.id} />
+      <SweepIntake antennaId={antenna?.id} chooser={intake} />
       {antenna && <Unowned data={data} antenna={antenna} />}
       <div className="mb-5">
         <Disclosure label="Measure with an analyser">

@@ -93,7 +93,10 @@ export function Steering({ data }: { readonly data: StationData }) {
     : [];
   return (
     <Section title="Steer a null" hint="two like antennas on a line; against the strongest direction of one alone">
-      <div data-evidence className="grid items-start gap-x-8 gap-y-3 md:grid-cols-[20rem_minmax(0,1fr)]">
+      <div
+        data-evidence
+        className="grid items-start gap-x-8 gap-y-3 md:grid-cols-[minmax(0,20rem)_minmax(min-content,1fr)]"
+      >
         {found ? (
           <PolarPlot
             label="Response of the pair over azimuth, north up; the targets stand beside"
