@@ -15,7 +15,7 @@ export type Standing = (typeof STANDINGS)[number];
 
 export type Told = string | number | boolean | null;
 /** One value that is another here and in the file. */
-export interface DifferentValue {
+interface DifferentValue {
   readonly label: string;
   readonly here: Told;
   readonly file: Told;
