@@ -12,10 +12,12 @@ import tseslint from 'typescript-eslint';
 const MAY_IMPORT = {
   core: ['core'],
   contract: ['contract', 'core'],
+  /** A stored station judged: no interface, no file, no network. */
+  station: ['station', 'contract', 'core'],
   instruments: ['instruments', 'contract', 'core'],
   // it starts the stand-ins, and knows their habits
   server: ['server', 'contract', 'core', 'instruments'],
-  cli: ['cli', 'contract', 'core'],
+  cli: ['cli', 'station', 'contract', 'core'],
 };
 
 /** The subjects of the core, each importing only from those before it. */
@@ -175,7 +177,7 @@ export default defineConfig(
     settings: {
       'import/resolver': { typescript: { project: ['packages/*/tsconfig.json'], noWarnOnMultipleProjects: true } },
       'boundaries/elements': [
-        { type: 'web-stage', pattern: 'packages/web/src/stages/*', capture: ['stage'] },
+        { type: 'web-stage', pattern: 'packages/web/src/steps/*', capture: ['stage'] },
         { type: 'web-shell', pattern: 'packages/web/src/shell' },
         { type: 'web-ui', pattern: 'packages/web/src/ui' },
         { type: 'web-data', pattern: 'packages/web/src/data' },
@@ -196,32 +198,36 @@ export default defineConfig(
             })),
             {
               from: { element: { type: 'web-data' } },
-              allow: { to: { element: { type: ['web-data', 'web-workers', 'contract', 'core'] } } },
+              allow: { to: { element: { type: ['web-data', 'web-workers', 'station', 'contract', 'core'] } } },
             },
             {
               from: { element: { type: 'web-workers' } },
-              allow: { to: { element: { type: ['web-workers', 'contract', 'core'] } } },
+              allow: { to: { element: { type: ['web-workers', 'station', 'contract', 'core'] } } },
             },
             {
               from: { element: { type: 'web-ui' } },
-              allow: { to: { element: { type: ['web-ui', 'web-data', 'contract', 'core'] } } },
+              allow: { to: { element: { type: ['web-ui', 'web-data', 'station', 'contract', 'core'] } } },
             },
             {
               from: { element: { type: 'web-shell' } },
-              allow: { to: { element: { type: ['web-shell', 'web-ui', 'web-data', 'contract', 'core'] } } },
+              allow: { to: { element: { type: ['web-shell', 'web-ui', 'web-data', 'station', 'contract', 'core'] } } },
             },
             // stages do not import each other: a folder outside the stage's own is refused below by name
             {
               from: { element: { type: 'web-stage' } },
               allow: {
-                to: { element: { type: ['web-stage', 'web-ui', 'web-data', 'web-workers', 'contract', 'core'] } },
+                to: {
+                  element: { type: ['web-stage', 'web-ui', 'web-data', 'web-workers', 'station', 'contract', 'core'] },
+                },
               },
             },
             {
               from: { element: { type: 'web-entry' } },
               allow: {
                 to: {
-                  element: { type: ['web-entry', 'web-stage', 'web-shell', 'web-ui', 'web-data', 'contract', 'core'] },
+                  element: {
+                    type: ['web-entry', 'web-stage', 'web-shell', 'web-ui', 'web-data', 'station', 'contract', 'core'],
+                  },
                 },
               },
             },
@@ -231,7 +237,7 @@ export default defineConfig(
     },
   },
   {
-    files: ['packages/web/src/stages/*/*.{ts,tsx}'],
+    files: ['packages/web/src/steps/*/*.{ts,tsx}'],
     rules: {
       'no-restricted-imports': [
         'error',
@@ -247,7 +253,7 @@ export default defineConfig(
     },
   },
   {
-    files: ['packages/web/src/stages/*/*/*.{ts,tsx}'],
+    files: ['packages/web/src/steps/*/*/*.{ts,tsx}'],
     rules: {
       'no-restricted-imports': [
         'error',

@@ -5,6 +5,7 @@ export default {
   projects: [
     './packages/core',
     './packages/contract',
+    './packages/station',
     './packages/instruments',
     './packages/server',
     './packages/cli',

@@ -2,7 +2,7 @@
 import { type BearingLine, insideRegion95, judgedFix, measuredPattern } from '../packages/core/src/bearing';
 import { FIX_CASES } from '../packages/core/src/bearing/fix-cases';
 import { chanceOf } from '../packages/core/src/recording';
-import { walkWorld } from '../packages/web/src/data/guard-worlds';
+import { walkWorld } from '@velvet-reed/station/guard/worlds';
 import { printLine } from './print';
 
 const WORLDS = 2000;

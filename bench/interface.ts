@@ -4,7 +4,7 @@ import path from 'node:path';
 import { gzipSync } from 'node:zlib';
 import type { Browser } from '@playwright/test';
 import { ROOMS } from '../packages/web/src/shell/rooms';
-import { STEPS } from '../packages/web/src/shell/steps';
+import { STEPS } from '@velvet-reed/station/steps';
 import { launchBrowser, startServer } from './browser';
 import { median, printLine } from './print';
 

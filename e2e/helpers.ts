@@ -3,7 +3,7 @@ import { expect, type Page } from '@playwright/test';
 import { CAUTIONS } from '../packages/core/src/safety';
 import { ROOMS } from '../packages/web/src/shell/rooms';
 import { SCHOOLS } from '../packages/web/src/shell/schools';
-import { STEPS, type StepId } from '../packages/web/src/shell/steps';
+import { STEPS, type StepId } from '@velvet-reed/station/steps';
 
 /** Collects what a healthy page never does: console errors, page errors, policy violations. */
 export async function watch(page: Page): Promise<string[]> {

@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test';
 import { randomStation } from '../packages/contract/src/testing/random-station';
 import { ROOMS } from '../packages/web/src/shell/rooms';
-import { STEPS } from '../packages/web/src/shell/steps';
+import { STEPS } from '@velvet-reed/station/steps';
 import { enter, watch } from './helpers';
 
 const WORLDS = 5;

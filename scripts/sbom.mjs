@@ -17,7 +17,7 @@ if (status !== 0) {
 }
 const { components, dependencies } = JSON.parse(stdout);
 const asks = new Map(dependencies.map(({ ref, dependsOn = [] }) => [ref, dependsOn]));
-const names = ['core', 'contract', 'instruments', 'server', 'cli', 'web'];
+const names = ['core', 'contract', 'station', 'instruments', 'server', 'cli', 'web'];
 const waiting = names.flatMap((one) => {
   const {
     name,

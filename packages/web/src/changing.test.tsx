@@ -8,7 +8,7 @@ import { hearingQuestions, kindCandidates } from '@velvet-reed/core/choose';
 import { groundClass } from '@velvet-reed/core/solver';
 import { screen, within } from '@testing-library/react';
 import { renderPage } from './data/page-harness';
-import { TEST_STATION } from './data/test-station';
+import { TEST_STATION } from '@velvet-reed/station/testing/test-station';
 import ModelRoom from './steps/draft/model/page';
 
 const { id } = MADE_UP_KIND;

@@ -14,7 +14,7 @@ import { applyTheme } from './data/theme';
 import { Frame } from './shell/frame';
 import { keepFocus } from './shell/kept-focus';
 import { ROOMS, roomAt, type Room } from './shell/rooms';
-import { STEPS } from './shell/steps';
+import { STEPS } from '@velvet-reed/station/steps';
 import { RoomNotes } from './ui/room-notes';
 import { Trouble, Waiting } from './ui/states';
 

@@ -24,7 +24,7 @@ import { CoreError } from '@velvet-reed/core/errors';
 import { readTouchstone, type SweepData } from '@velvet-reed/core/formats';
 import { groundClass } from '@velvet-reed/core/solver';
 import { findResonances } from '@velvet-reed/core/sweep';
-import { comparisonsOf, conditionVerdict } from './data/conditions';
+import { comparisonsOf, conditionVerdict } from '@velvet-reed/station/trials/conditions';
 import {
   boughtCandidates,
   designOf,
@@ -33,14 +33,14 @@ import {
   ownCandidates,
   roomOf,
   targetChoices,
-} from './data/derive';
-import { spotsOf } from './data/spots';
-import type { StationData } from './data/station';
+} from '@velvet-reed/station/derive';
+import { spotsOf } from '@velvet-reed/station/spots';
+import type { StationData } from '@velvet-reed/station/record';
 import { wholeStation } from './data/station-cache';
-import { plannedTransmitters } from './data/transmitters';
-import { guardVerdict, judgedGuard } from './data/guard';
-import { judgedBench, judgedNoise, judgedPath, judgedTrial, unjudgedPath } from './data/verdicts';
-import { standings } from './shell/standings';
+import { plannedTransmitters } from '@velvet-reed/station/transmitters';
+import { guardVerdict, judgedGuard } from '@velvet-reed/station/guard/judge';
+import { judgedBench, judgedNoise, judgedPath, judgedTrial, unjudgedPath } from '@velvet-reed/station/verdicts';
+import { standings } from '@velvet-reed/station/standings';
 import { reportOf } from './steps/notebook/report/report';
 
 /** Worlds looked at; the seed of a failing one is in its message. */

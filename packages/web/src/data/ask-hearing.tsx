@@ -3,8 +3,8 @@ import { useEffect, useMemo } from 'react';
 import { tellHearing } from './hearing-now';
 import { useHearings } from './hearings';
 import { useMoment } from './moment';
-import { pathHearingQuestions } from './path-question';
-import type { StationData } from './station';
+import { pathHearingQuestions } from '@velvet-reed/station/path/question';
+import type { StationData } from '@velvet-reed/station/record';
 
 /** Has the wire model answer for the antennas of a station's paths; shows nothing. */
 export default function AskHearing({ data }: { readonly data: StationData }) {

@@ -1,4 +1,5 @@
 import { useEffect, useMemo, useSyncExternalStore } from 'react';
+import './couplings-store';
 import { JobLeft, JobRefused, runJob } from '../workers/pool';
 import {
   type CouplingAsk,
@@ -7,7 +8,7 @@ import {
   keepCoupling,
   knownCoupling,
   listenToCouplings,
-} from './kept-couplings';
+} from '@velvet-reed/station/guard/couplings';
 
 const asked = new Set<string>();
 

@@ -1,11 +1,4 @@
-import type { Heard } from '@velvet-reed/core/choose';
-
-/** What the wire model has told so far, and the moment that it was asked for. */
-export interface StationHearing {
-  /** Moment that the waves' angles and the hours are taken for, Unix time in ms. */
-  readonly atMs: number;
-  readonly heard: Heard;
-}
+import type { StationHearing } from '@velvet-reed/station/record';
 
 const store: { now: StationHearing | undefined; readonly listeners: Set<() => void> } = {
   now: undefined,

@@ -17,7 +17,7 @@ import {
   yielded,
   type Queue,
 } from './outbox-queue';
-import { TEST_STATION } from './test-station';
+import { TEST_STATION } from '@velvet-reed/station/testing/test-station';
 
 const stationId = TEST_STATION.station.id;
 const batch = (key: string, changes: readonly Change[]) => ({ key, stationId, changes, what: key, atMs: 1000 });

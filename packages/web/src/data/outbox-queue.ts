@@ -1,5 +1,5 @@
 import { RESOURCES, type Change, type Columns, type ResourceName } from '@velvet-reed/contract';
-import type { StationData } from './station';
+import type { StationData } from '@velvet-reed/station/record';
 
 /** A batch that waits in this browser until the server is back. */
 export interface Waiting {

@@ -2,7 +2,7 @@ import { render } from '@testing-library/react';
 import type { ComponentType, ReactNode } from 'react';
 import { MemoryRouter, Route, Routes } from 'react-router';
 import { SWRConfig } from 'swr';
-import type { StationData } from './station';
+import type { StationData } from '@velvet-reed/station/record';
 
 /** Renders a page of the station as the router does, with its data at hand instead of a server. */
 export const renderPage = (Page: ComponentType, stage: string, data: StationData) =>

@@ -9,11 +9,11 @@ import {
 } from '@velvet-reed/core/choose';
 import { act, renderHook, waitFor } from '@testing-library/react';
 import type { ReactNode } from 'react';
-import { targetChoices } from './derive';
+import { targetChoices } from '@velvet-reed/station/derive';
 import { HearingsContext, type Hearings } from './hearings';
 import { useHeard } from './ranking';
-import { spotsOf } from './spots';
-import { TEST_STATION } from './test-station';
+import { spotsOf } from '@velvet-reed/station/spots';
+import { TEST_STATION } from '@velvet-reed/station/testing/test-station';
 
 const TARGETS = targetChoices(TEST_STATION, Date.UTC(2026, 2, 10));
 const SPECS = kindCandidates(TARGETS, spotsOf(TEST_STATION), ['half-wave-dipole', 'ground-loop']);

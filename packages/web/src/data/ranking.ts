@@ -15,10 +15,10 @@ import {
 } from '@velvet-reed/core/choose';
 import { groundClass } from '@velvet-reed/core/solver';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { boughtCandidates, forecastPlace, ownCandidates, ratesOf, roomOf } from './derive';
+import { boughtCandidates, forecastPlace, ownCandidates, ratesOf, roomOf } from '@velvet-reed/station/derive';
 import { useHearings } from './hearings';
-import { spotsOf } from './spots';
-import type { StationData } from './station';
+import { spotsOf } from '@velvet-reed/station/spots';
+import type { StationData } from '@velvet-reed/station/record';
 
 /** Candidates heard by the wire model as far as it has come. */
 export interface Heard {

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { mergedStation, wholeStation } from './station-cache';
-import { TEST_STATION } from './test-station';
+import { TEST_STATION } from '@velvet-reed/station/testing/test-station';
 
 const [target] = TEST_STATION.targets;
 const delta = (over: Readonly<Record<string, unknown>>) => ({

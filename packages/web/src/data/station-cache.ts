@@ -1,20 +1,5 @@
-import { RESOURCE_NAMES, unpackRecords, type ResourceName } from '@velvet-reed/contract';
+import { broughtUpToDate, stationOf, type StationData } from '@velvet-reed/station/record';
 import { RefusedError } from './api';
-import type { SetAside, StationData } from './station';
-
-const isRecord = (value: unknown): value is Record<string, unknown> =>
-  typeof value === 'object' && value !== null && !Array.isArray(value);
-
-/** A record as the server made it: it has checked the rest. */
-interface Numbered {
-  readonly id: number;
-  readonly version: number;
-}
-const isNumbered = (value: unknown): value is Numbered =>
-  isRecord(value) && typeof value.id === 'number' && typeof value.version === 'number';
-const isList = (value: unknown): value is readonly Numbered[] => Array.isArray(value) && value.every(isNumbered);
-const isSetAside = (value: unknown): value is SetAside =>
-  isRecord(value) && RESOURCE_NAMES.some((name) => name === value.resource) && isRecord(value.record);
 
 /** A reply that does not fit the contract: client and server of different versions. */
 export function misfit(): never {
@@ -25,75 +10,9 @@ export function misfit(): never {
   });
 }
 
-const undoOf = (value: unknown) => (isRecord(value) && typeof value.batch === 'string' ? value : null);
-const asideOf = (value: unknown): readonly SetAside[] => (Array.isArray(value) ? value.filter(isSetAside) : []);
+/** A station as the server tells it whole. @throws RefusedError */
+export const wholeStation = (value: Readonly<Record<string, unknown>>): StationData => stationOf(value) ?? misfit();
 
-/** A station as this page keeps it. */
-export const isStationData = (value: unknown): value is StationData =>
-  isRecord(value) &&
-  isNumbered(value.station) &&
-  typeof value.run === 'string' &&
-  typeof value.revision === 'number' &&
-  Array.isArray(value.setAside) &&
-  RESOURCE_NAMES.every((name) => isList(value[name]));
-
-/** A station as the server tells it whole, its lists packed or not. @throws RefusedError */
-export function wholeStation(value: Readonly<Record<string, unknown>>): StationData {
-  const lists = RESOURCE_NAMES.map((name) => [name, unpackRecords(value[name]) ?? value[name]]);
-  const data: unknown = {
-    ...value,
-    ...Object.fromEntries(lists),
-    undo: undoOf(value.undo),
-    setAside: asideOf(value.setAside),
-  };
-  return isStationData(data) ? data : misfit();
-}
-
-/** A list with some records replaced or added and some gone, in the order of their numbers; the very list when nothing of it changed. */
-function mergedList(
-  list: readonly Numbered[],
-  changed: readonly Numbered[],
-  gone: readonly number[],
-): readonly Numbered[] {
-  if (changed.length === 0 && gone.length === 0) return list;
-  const fresh = new Map(changed.map((one) => [one.id, one]));
-  const away = new Set(gone);
-  const kept = list.flatMap((one) => {
-    const other = fresh.get(one.id);
-    fresh.delete(one.id);
-    return away.has(one.id) ? [] : [other ?? one];
-  });
-  const added = [...fresh.values()];
-  const last = kept.at(-1)?.id ?? 0;
-  const merged = [...kept, ...added];
-  return added.every(({ id }) => id > last) ? merged : merged.sort((a, b) => a.id - b.id);
-}
-
-/** A station brought up to date by what the server says has changed since; untouched lists stay the same objects. @throws RefusedError */
-export function mergedStation(known: StationData, delta: unknown): StationData {
-  if (!isRecord(delta) || typeof delta.revision !== 'number' || !isRecord(delta.changed) || !isRecord(delta.gone))
-    return misfit();
-  if (delta.revision < known.revision) return known;
-  const touched: [ResourceName, readonly Numbered[]][] = [];
-  const told = new Set<string>();
-  for (const name of RESOURCE_NAMES) {
-    const changed = delta.changed[name] ?? [];
-    const gone = delta.gone[name] ?? [];
-    if (!isList(changed) || !Array.isArray(gone)) return misfit();
-    const away = gone.map(Number);
-    for (const id of [...changed.map((one) => one.id), ...away]) told.add(`${name} ${id}`);
-    const merged = mergedList(known[name], changed, away);
-    if (merged !== known[name]) touched.push([name, merged]);
-  }
-  // what was set aside and is told of again was judged anew
-  const still = known.setAside.filter(({ resource, record }) => !told.has(`${resource} ${String(record.id)}`));
-  const data: unknown = {
-    ...known,
-    revision: delta.revision,
-    undo: undoOf(delta.undo),
-    ...(isNumbered(delta.station) ? { station: delta.station } : {}),
-    setAside: [...still, ...asideOf(delta.setAside)],
-    ...Object.fromEntries(touched),
-  };
-  return isStationData(data) ? data : misfit();
-}
+/** A station brought up to date by what the server says has changed since. @throws RefusedError */
+export const mergedStation = (known: StationData, delta: unknown): StationData =>
+  broughtUpToDate(known, delta) ?? misfit();

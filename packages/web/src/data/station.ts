@@ -2,51 +2,28 @@ import {
   RESOURCES,
   stationSchema,
   type Change,
-  type ResourceName,
   type Saved,
   type Station,
   type StationValues,
   type Values,
 } from '@velvet-reed/contract';
+import { isStationData, type StationData, type StationHearing } from '@velvet-reed/station/record';
 import { useCallback, useEffect, useSyncExternalStore } from 'react';
 import { useLocation, useParams } from 'react-router';
 import { toast } from 'sonner';
 import useSWR, { preload, useSWRConfig } from 'swr';
 import { getJson, isAway, isOtherFile, mayHavePassed, RefusedError, sendFile, sendJson } from './api';
 import { fileId } from './data-file';
-import { hearingNow, listenToHearing, type StationHearing } from './hearing-now';
+import { hearingNow, listenToHearing } from './hearing-now';
 import { keepSeen, lastSeen } from './last-seen';
 import { deviceName, newUuid, underOneName } from './names';
 import { allWaiting, isWaitingFor, keepWaiting, useWaiting } from './outbox';
 import { onlyChanged, withWaiting, type Waiting } from './outbox-queue';
-import { isStationData, mergedStation, misfit, wholeStation } from './station-cache';
+import { mergedStation, misfit, wholeStation } from './station-cache';
 import { withAnswers } from './table-answers';
 
 /** Readers of tables load with the first file. */
 const previews = () => import('./table-previews');
-
-/** A stored record that no longer fits its own rules: kept, named on the page, and out of every computation. */
-export interface SetAside {
-  readonly resource: ResourceName;
-  readonly record: Readonly<Record<string, unknown>>;
-  readonly why: string;
-}
-
-/** Everything a station holds. */
-export type StationData = {
-  readonly station: Station;
-  /** Run of the server that told this; revisions of another are not comparable. */
-  readonly run: string;
-  /** Grows with every change; two equal ones are the same state. */
-  readonly revision: number;
-  /** The batch that undo would take back on this device. */
-  readonly undo: { readonly batch: string; readonly what: string } | null;
-  readonly setAside: readonly SetAside[];
-  /** What the wire model has told of the antennas here so far; absent where nothing is asked of it. */
-  readonly hearing?: StationHearing;
-} & {
-  readonly [R in ResourceName]: readonly Saved<R>[];
-};
 
 const isRecord = (value: unknown): value is Record<string, unknown> =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
@@ -485,13 +462,6 @@ function linked(changes: readonly Change[], pathname: string): readonly Change[]
     return { ...change, values: { ...change.values, ...about, ...where } };
   });
 }
-
-/** A change that adds a notebook entry; put it into the batch it tells about. */
-export const entry = (step: Saved<'entries'>['step'], text: string): Change => ({
-  op: 'create',
-  resource: 'entries',
-  values: { step, text, atMs: Date.now() },
-});
 
 /** Makes a station. @returns its id. */
 export async function createStation(values: StationValues): Promise<number> {

@@ -1,12 +1,12 @@
 import { expect, test } from '@jest/globals';
 import { BLANK } from '@velvet-reed/contract';
-import { placed, TEST_STATION } from '../data/test-station';
-import { bandsOf, forecastPlace, latestRevision } from '../data/derive';
-import { ordersOf } from '../data/path-orders';
-import { askPath } from '../data/path-question';
-import { judgedPath, unjudgedPath } from '../data/verdicts';
-import { standings } from './standings';
-import { nextStep } from './steps';
+import { placed, TEST_STATION } from '@velvet-reed/station/testing/test-station';
+import { bandsOf, forecastPlace, latestRevision } from '@velvet-reed/station/derive';
+import { ordersOf } from '@velvet-reed/station/path/orders';
+import { askPath } from '@velvet-reed/station/path/question';
+import { judgedPath, unjudgedPath } from '@velvet-reed/station/verdicts';
+import { standings } from '@velvet-reed/station/standings';
+import { nextStep } from '@velvet-reed/station/steps';
 
 test('the listener’s edit replaces the catalogue row, a hidden one disappears', () => {
   expect(bandsOf(TEST_STATION).find((band) => band.id === 'a40')).toMatchObject({

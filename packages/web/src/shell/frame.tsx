@@ -5,7 +5,8 @@ import { isAway } from '../data/api';
 import { useAway } from '../data/away';
 import { useMe } from '../data/door';
 import { useNow } from '../data/now';
-import { useFollow, useStation, useStationId, useWrite, type StationData } from '../data/station';
+import type { StationData } from '@velvet-reed/station/record';
+import { useFollow, useStation, useStationId, useWrite } from '../data/station';
 import { useTheme } from '../data/theme';
 import { Trouble, Waiting } from '../ui/states';
 import { TableQuestionHost } from '../ui/table-question';
@@ -18,7 +19,7 @@ import { ROOMS, roomAt, type Room } from './rooms';
 import { keyOf, KEY_ACTIONS, useKeys } from './keys';
 import { toNumbers } from './to-numbers';
 import { useShellKeys } from './use-shell-keys';
-import { STATE_MARK, STEPS } from './steps';
+import { STATE_MARK, STEPS } from '@velvet-reed/station/steps';
 import { useStandings } from './use-standings';
 
 const SunLine = lazy(() => import('./sun-line'));

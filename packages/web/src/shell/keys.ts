@@ -1,5 +1,5 @@
 import { useSyncExternalStore } from 'react';
-import { STEPS } from './steps';
+import { STEPS } from '@velvet-reed/station/steps';
 import { localStore } from '../data/browser-store';
 
 /** One thing that a single character does. */

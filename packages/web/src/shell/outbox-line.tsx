@@ -1,6 +1,6 @@
 import { discardWaiting, retryWaiting, useSender, useWaiting, useWaitingForOthers, yieldWaiting } from '../data/outbox';
 import { conflictsOf, overTheirs, type Waiting } from '../data/outbox-queue';
-import type { StationData } from '../data/station';
+import type { StationData } from '@velvet-reed/station/record';
 import { Button } from '../ui/button';
 
 /** Says that the server is away, what waits in this browser until it is back, and what the server refused. */

@@ -1,11 +1,11 @@
 import { Command, defaultFilter } from 'cmdk';
 import { frequencyText } from '@velvet-reed/core/units';
 import { useLocation, useNavigate } from 'react-router';
-import { bandsOf } from '../data/derive';
+import { bandsOf } from '@velvet-reed/station/derive';
 import { useFocus } from '../data/focus';
-import type { StationData } from '../data/station';
+import type { StationData } from '@velvet-reed/station/record';
 import { ROOMS } from './rooms';
-import { STEPS } from './steps';
+import { STEPS } from '@velvet-reed/station/steps';
 
 const ITEM =
   'flex cursor-pointer justify-between gap-4 px-4 py-2 data-[selected=true]:bg-plum/15 data-[selected=true]:text-plum';

@@ -1,7 +1,7 @@
 import { foldAlias } from '@velvet-reed/core/path';
 import { frequencyText } from '@velvet-reed/core/units';
 import type { FocusBand } from '../data/focus';
-import type { StationData } from '../data/station';
+import type { StationData } from '@velvet-reed/station/record';
 
 /** Ghosts are looked for up to this many sample rates. */
 const RATES = 3;

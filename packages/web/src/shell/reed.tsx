@@ -3,12 +3,12 @@ import { frequenciesAlong, gainsAlong, preselectionDb } from '@velvet-reed/core/
 import { transmitterField } from '@velvet-reed/core/site';
 import { bandText, frequencyText } from '@velvet-reed/core/units';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
-import { designOf, latestRevision } from '../data/derive';
-import { firstOrder } from '../data/path-orders';
-import { toPathStage } from '../data/path-stages';
+import { designOf, latestRevision } from '@velvet-reed/station/derive';
+import { firstOrder } from '@velvet-reed/station/path/orders';
+import { toPathStage } from '@velvet-reed/station/path/stages';
 import { useFocus, type FocusBand } from '../data/focus';
-import type { StationData } from '../data/station';
-import { hasField } from '../data/transmitters';
+import type { StationData } from '@velvet-reed/station/record';
+import { hasField } from '@velvet-reed/station/transmitters';
 import { useGestures } from '../ui/gestures';
 import { placeLabels } from '../ui/place-labels';
 import { Ghosts } from './reed-ghosts';

@@ -1,6 +1,6 @@
 import type { CautionId } from '@velvet-reed/core/safety';
 import type { SchoolId } from './schools';
-import { STEPS, type StepId } from './steps';
+import { STEPS, type StepId } from '@velvet-reed/station/steps';
 
 /** A room of a step: one question, one address, a folder of its own. */
 export interface Room {

@@ -1,4 +1,5 @@
-import { type SetAside, useWrite } from '../data/station';
+import type { SetAside } from '@velvet-reed/station/record';
+import { useWrite } from '../data/station';
 import { Button } from '../ui/button';
 
 const nameOf = ({ resource, record }: SetAside): string =>

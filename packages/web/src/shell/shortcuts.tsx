@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Button } from '../ui/button';
 import { chooseKeys, DELIVERED, KEY_ACTIONS, keyOf, useKeys, withKey } from './keys';
 import { ROOMS } from './rooms';
-import { STEPS } from './steps';
+import { STEPS } from '@velvet-reed/station/steps';
 
 /** Keys that are no single characters: they always answer. */
 const ALWAYS: readonly (readonly [string, string])[] = [

@@ -14,7 +14,7 @@ import { PLACE_FIELDS } from '../ui/place-fields';
 import { RecordForm } from '../ui/record-form';
 import { Empty, Trouble, Waiting } from '../ui/states';
 import { ROOMS } from './rooms';
-import { nextStep, STATE_MARK, STEPS } from './steps';
+import { nextStep, STATE_MARK, STEPS } from '@velvet-reed/station/steps';
 import { useStandings } from './use-standings';
 
 const AskHearing = lazy(() => import('../data/ask-hearing'));

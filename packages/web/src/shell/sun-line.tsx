@@ -1,5 +1,5 @@
 import { nextSunEvent } from '@velvet-reed/core/site';
-import type { StationData } from '../data/station';
+import type { StationData } from '@velvet-reed/station/record';
 
 const wait = (ms: number): string => {
   const minutes = Math.max(0, Math.round(ms / 60_000));

@@ -1,7 +1,8 @@
+import '../data/couplings-store';
 import { useEffect, useMemo, useState } from 'react';
-import type { StationData } from '../data/station';
-import type { standings } from './standings';
-import type { StepId, StepStanding } from './steps';
+import type { StationData } from '@velvet-reed/station/record';
+import type { standings } from '@velvet-reed/station/standings';
+import type { StepId, StepStanding } from '@velvet-reed/station/steps';
 
 type Judge = typeof standings;
 let loaded: Judge | undefined;
@@ -11,7 +12,7 @@ export function useStandings(data: StationData | undefined): Readonly<Record<Ste
   const [judge, setJudge] = useState<Judge | undefined>(() => loaded);
   useEffect(() => {
     let gone = false;
-    import('./standings').then(
+    import('@velvet-reed/station/standings').then(
       (module) => {
         loaded = module.standings;
         if (!gone) setJudge(() => module.standings);

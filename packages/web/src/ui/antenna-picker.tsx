@@ -1,4 +1,4 @@
-import type { StationData } from '../data/station';
+import type { StationData } from '@velvet-reed/station/record';
 
 /** Chooses among the station's antennas. */
 export function AntennaPicker({

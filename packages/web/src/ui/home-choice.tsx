@@ -2,7 +2,8 @@ import { createOf } from '@velvet-reed/contract';
 import { HOMES } from '@velvet-reed/core/choose';
 import { countText } from '@velvet-reed/core/units';
 import { useState } from 'react';
-import { useWrite, type StationData } from '../data/station';
+import type { StationData } from '@velvet-reed/station/record';
+import { useWrite } from '../data/station';
 import { Button } from './button';
 
 const STOREYS = Array.from({ length: 20 }, (_, i) => i);

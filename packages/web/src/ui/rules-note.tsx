@@ -1,6 +1,6 @@
-import { antennaAt, type Comparison, comparisonsOf, conditionVerdict } from '../data/conditions';
+import { antennaAt, type Comparison, comparisonsOf, conditionVerdict } from '@velvet-reed/station/trials/conditions';
 import { useNow } from '../data/now';
-import type { StationData } from '../data/station';
+import type { StationData } from '@velvet-reed/station/record';
 import { Note } from './section';
 
 /** Rules that trials found: which antenna to listen on, and when. */

@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import { isAway } from '../data/api';
-import { useStation, type StationData } from '../data/station';
+import type { StationData } from '@velvet-reed/station/record';
+import { useStation } from '../data/station';
 import { Trouble, Waiting } from './states';
 
 /** Hands a room the station's data, or says that it is loading or what went wrong. */

@@ -1,4 +1,4 @@
-import type { AntennaHolding } from '../data/taken-on';
+import type { AntennaHolding } from '@velvet-reed/station/taken-on';
 
 /** What a measurement no longer speaks for, in one line; nothing while it holds. */
 export function TakenOn({ what, holding }: { readonly what: string; readonly holding: AntennaHolding }) {

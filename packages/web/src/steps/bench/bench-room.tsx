@@ -5,7 +5,7 @@ import { Link } from 'react-router';
 import { useStationId } from '../../data/station';
 import { AntennaPicker } from '../../ui/antenna-picker';
 import { Note } from '../../ui/section';
-import type { StoredSweep } from './loaded-sweep';
+import type { StoredSweep } from '@velvet-reed/station/bench/loaded-sweep';
 import type { BenchState } from './use-bench';
 
 /** Which antenna is looked at. */

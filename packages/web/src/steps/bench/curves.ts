@@ -2,7 +2,7 @@ import type { Saved } from '@velvet-reed/contract';
 import type { SweepData } from '@velvet-reed/core/formats';
 import { type FeedLine, findResonances, takeLineOff } from '@velvet-reed/core/sweep';
 import { useMemo } from 'react';
-import type { LoadedSweep, StoredSweep, SweepHeader } from './loaded-sweep';
+import type { LoadedSweep, StoredSweep, SweepHeader } from '@velvet-reed/station/bench/loaded-sweep';
 
 /** A sweep on the screen that is not stored yet. */
 export interface Unsaved {

@@ -3,7 +3,7 @@ import { frequencyText, parseQuantity, spanSlipOf } from '@velvet-reed/core/unit
 import { useState } from 'react';
 import { Button } from '../../ui/button';
 import { Swr } from './sweep/band-table';
-import type { LoadedSweep } from './loaded-sweep';
+import type { LoadedSweep } from '@velvet-reed/station/bench/loaded-sweep';
 
 /** Exact readings at typed frequencies, for every curve shown. */
 export function MarkerTable({

@@ -9,7 +9,7 @@ import { levelDoubt } from '../../ui/level-doubt';
 import { RecordForm } from '../../ui/record-form';
 import { panned, zoomed } from '../../ui/gestures';
 import { Distance } from './fault/distance';
-import type { LoadedSweep } from './loaded-sweep';
+import type { LoadedSweep } from '@velvet-reed/station/bench/loaded-sweep';
 import { MarkerTable } from './marker-table';
 import { PlaneChart } from './plane-chart';
 import { trimChanges, trimDoubt, trimStory } from './trim-record';

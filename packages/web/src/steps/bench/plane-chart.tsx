@@ -2,7 +2,7 @@ import { reflectionOf } from '@velvet-reed/core/line';
 import { type AutoMarker, decimate, indexBelow, markerAt, GOOD_SWR } from '@velvet-reed/core/sweep';
 import { frequencyText } from '@velvet-reed/core/units';
 import { dashOf, inkOf } from '../../ui/line-looks';
-import type { LoadedSweep } from './loaded-sweep';
+import type { LoadedSweep } from '@velvet-reed/station/bench/loaded-sweep';
 
 const SIZE = 380;
 const MIDDLE = SIZE / 2;

@@ -11,7 +11,7 @@ import { ExportButtons } from '../../ui/export-buttons';
 import { Section } from '../../ui/section';
 import { TraceChart, TraceMark, useDrawnSpan, type Trace } from '../../ui/trace-chart';
 import { panned, useGestures, zoomed } from '../../ui/gestures';
-import type { LoadedSweep } from './loaded-sweep';
+import type { LoadedSweep } from '@velvet-reed/station/bench/loaded-sweep';
 import { MarkerTable } from './marker-table';
 import { PlaneChart } from './plane-chart';
 

@@ -1,7 +1,7 @@
 import type { Change, Values } from '@velvet-reed/contract';
 import type { LengthReading } from '@velvet-reed/core/sweep';
 import { frequencyText, lengthText, slipOf } from '@velvet-reed/core/units';
-import { entry } from '../../data/station';
+import { entry } from '@velvet-reed/station/record';
 
 type Step = Values<'trimSteps'>;
 

@@ -2,9 +2,9 @@ import { tryDraft } from '@velvet-reed/core/antenna';
 import type { FeedLine } from '@velvet-reed/core/sweep';
 import { useMemo } from 'react';
 import { useSearchParams } from 'react-router';
-import { designOf, feedLineOf, latestRevision } from '../../data/derive';
+import { designOf, feedLineOf, latestRevision } from '@velvet-reed/station/derive';
 import { useSamples } from '../../data/samples';
-import type { StationData } from '../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
 import { useLoaded } from './curves';
 
 /** The antenna on the Bench with what was measured on it; every room of the step reads the same. */

@@ -1,6 +1,7 @@
 import type { Saved } from '@velvet-reed/contract';
 import { useEffect, useMemo, useRef } from 'react';
-import { useWrite, type StationData } from '../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
+import { useWrite } from '../../data/station';
 import type { KeptTexts } from '../../ui/use-typed-numbers';
 
 /** Typing rests this long before it is saved, ms. */

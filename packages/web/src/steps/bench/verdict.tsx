@@ -4,7 +4,7 @@ import { Link, useLocation } from 'react-router';
 import { useStationId } from '../../data/station';
 import { Next } from '../../ui/section';
 import { Value } from '../../ui/value';
-import { cutProvenance, dipProvenance, type StoredSweep } from './loaded-sweep';
+import { cutProvenance, dipProvenance, type StoredSweep } from '@velvet-reed/station/bench/loaded-sweep';
 
 /** The room that holds the trim diary. */
 const TRIM = '/bench/trim';

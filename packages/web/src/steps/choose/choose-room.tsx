@@ -1,7 +1,8 @@
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { Ranking } from '../../data/ranking';
-import { useStationId, type StationData } from '../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
+import { useStationId } from '../../data/station';
 import { Button } from '../../ui/button';
 import { Room } from '../../ui/room';
 import { Next } from '../../ui/section';

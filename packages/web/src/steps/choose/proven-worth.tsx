@@ -1,9 +1,9 @@
 import { antennaKind } from '@velvet-reed/core/antenna';
 import { pricePerProvenDb, type Worth } from '@velvet-reed/core/choose';
 import { fixed } from '@velvet-reed/core/units';
-import { latestRevision } from '../../data/derive';
-import type { StationData } from '../../data/station';
-import { judgedTrial } from '../../data/verdicts';
+import { latestRevision } from '@velvet-reed/station/derive';
+import type { StationData } from '@velvet-reed/station/record';
+import { judgedTrial } from '@velvet-reed/station/verdicts';
 import { Note } from '../../ui/section';
 import { Value } from '../../ui/value';
 

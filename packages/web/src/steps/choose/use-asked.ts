@@ -1,9 +1,9 @@
 import type { ForecastTarget } from '@velvet-reed/core/choose';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { targetChoices } from '../../data/derive';
+import { targetChoices } from '@velvet-reed/station/derive';
 import { useMoment } from '../../data/moment';
-import type { StationData } from '../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
 
 /** Targets that a ranking is for: everything wanted, until one is chosen. */
 export function useAsked(data: StationData) {

@@ -1,5 +1,5 @@
 import { CHOKES } from '@velvet-reed/core/antenna';
-import type { StationData } from '../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
 import type { FieldSpec } from '../../ui/record-form';
 
 /** What an antenna is called, what it is for, where it hangs, and since when. */

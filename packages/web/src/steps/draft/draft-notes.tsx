@@ -1,7 +1,7 @@
 import { antennaKind, type Design, type Draft, fitOf } from '@velvet-reed/core/antenna';
 import { groundClass } from '@velvet-reed/core/solver';
-import { roomOf } from '../../data/derive';
-import type { StationData } from '../../data/station';
+import { roomOf } from '@velvet-reed/station/derive';
+import type { StationData } from '@velvet-reed/station/record';
 import { Note } from '../../ui/section';
 
 export function DraftNotes({

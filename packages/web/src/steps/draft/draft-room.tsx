@@ -1,8 +1,9 @@
 import type { Saved } from '@velvet-reed/contract';
 import type { ReactNode } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { latestRevision } from '../../data/derive';
-import { useStationId, type StationData } from '../../data/station';
+import { latestRevision } from '@velvet-reed/station/derive';
+import type { StationData } from '@velvet-reed/station/record';
+import { useStationId } from '../../data/station';
 import { AntennaPicker } from '../../ui/antenna-picker';
 import { Room } from '../../ui/room';
 import { Next } from '../../ui/section';

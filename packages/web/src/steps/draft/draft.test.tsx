@@ -3,7 +3,7 @@ import { antennaKind, type Design, startDesign, wireModel } from '@velvet-reed/c
 import { act, fireEvent, render, renderHook, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { sweepBand, questionOf } from '../../data/model';
-import { TEST_STATION } from '../../data/test-station';
+import { TEST_STATION } from '@velvet-reed/station/testing/test-station';
 import { CutList } from './build/cut-list';
 import { Figures } from './figures';
 import { family } from './vary/comparison';

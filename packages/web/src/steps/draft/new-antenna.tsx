@@ -3,7 +3,8 @@ import { CoreError } from '@velvet-reed/core/errors';
 import { freeName, frequencyText, parseQuantity } from '@velvet-reed/core/units';
 import { useId, useState } from 'react';
 import { useFocus } from '../../data/focus';
-import { entry, useWrite } from '../../data/station';
+import { entry } from '@velvet-reed/station/record';
+import { useWrite } from '../../data/station';
 import { Button } from '../../ui/button';
 import { typedFrequency } from '../../ui/typed';
 

@@ -4,11 +4,12 @@ import { CoreError } from '@velvet-reed/core/errors';
 import { arrivalOf, USUAL_ARRIVAL_DEG } from '@velvet-reed/core/site';
 import { lengthText } from '@velvet-reed/core/units';
 import { useMemo, useState } from 'react';
-import { bandsOf, designOf, designValues, ownDimensions } from '../../data/derive';
+import { bandsOf, designOf, designValues, ownDimensions } from '@velvet-reed/station/derive';
 import { useFocus } from '../../data/focus';
 import { modelOf, questionOf, useModel } from '../../data/model';
 import { useMoment } from '../../data/moment';
-import { entry, useWrite, type StationData } from '../../data/station';
+import { entry, type StationData } from '@velvet-reed/station/record';
+import { useWrite } from '../../data/station';
 import { useEditing } from './editing';
 
 /** The question for the solver, when the wires can be drawn at all. */

@@ -11,10 +11,11 @@ import {
 } from '@velvet-reed/core/antenna';
 import { countText, frequencyText, lengthText, showFrequency, showLength } from '@velvet-reed/core/units';
 import { Link } from 'react-router';
-import { laidDanger, roomOf } from '../../data/derive';
-import { gateEvidence, passedGates } from '../../data/gates';
+import { laidDanger, roomOf } from '@velvet-reed/station/derive';
+import { gateEvidence, passedGates } from '@velvet-reed/station/gates';
 import { useModel } from '../../data/model';
-import { useStationId, type StationData } from '../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
+import { useStationId } from '../../data/station';
 import { Next } from '../../ui/section';
 import { Value } from '../../ui/value';
 import { modelDip, modelProvenance } from './model-figures';

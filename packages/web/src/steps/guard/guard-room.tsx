@@ -1,9 +1,10 @@
 import type { ReactNode } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useCouplings } from '../../data/couplings';
-import { drawnStation } from '../../data/guard-drawing';
-import { useStationId, type StationData } from '../../data/station';
-import { plannedTransmitters, type PlannedTransmitter } from '../../data/transmitters';
+import { drawnStation } from '@velvet-reed/station/guard/drawing';
+import type { StationData } from '@velvet-reed/station/record';
+import { useStationId } from '../../data/station';
+import { plannedTransmitters, type PlannedTransmitter } from '@velvet-reed/station/transmitters';
 import { Room } from '../../ui/room';
 import { Next } from '../../ui/section';
 

@@ -1,4 +1,4 @@
-import { guardVerdict, type JudgedGuard } from '../../data/guard';
+import { guardVerdict, type JudgedGuard } from '@velvet-reed/station/guard/judge';
 import { Next } from '../../ui/section';
 import { STATE } from './guard-state';
 

@@ -1,6 +1,6 @@
 import { type Cell, type Colour, COLOUR_WORDS } from '@velvet-reed/core/guard';
 import { fixed, plain, showPower } from '@velvet-reed/core/units';
-import type { PlannedTransmitter } from '../../data/transmitters';
+import type { PlannedTransmitter } from '@velvet-reed/station/transmitters';
 
 /** Marks told apart by shape, not by colour alone. */
 export const STATE: Readonly<Record<Colour, { readonly mark: string; readonly ink: string }>> = {

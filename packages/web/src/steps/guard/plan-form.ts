@@ -1,6 +1,6 @@
 import { RESOURCES, SCHEMAS } from '@velvet-reed/contract';
 import { object } from 'yup';
-import { typedBands } from '../../data/guard-drawing';
+import { typedBands } from '@velvet-reed/station/guard/drawing';
 import type { FieldSpec } from '../../ui/record-form';
 
 /** What a plan asks for; the power is kept with the transmitter, which Listen and the plan show too. */

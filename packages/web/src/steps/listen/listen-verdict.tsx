@@ -1,7 +1,8 @@
 import { ituRegionOf } from '@velvet-reed/core/spectrum';
 import { countText } from '@velvet-reed/core/units';
 import { Link } from 'react-router';
-import { useStationId, type StationData } from '../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
+import { useStationId } from '../../data/station';
 import { Next } from '../../ui/section';
 
 /** What is wanted, past how many transmitters, and what comes next. */

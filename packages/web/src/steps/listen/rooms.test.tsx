@@ -1,8 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import { fireEvent, screen } from '@testing-library/react';
 import { renderPage, verdictText } from '../../data/page-harness';
-import type { StationData } from '../../data/station';
-import { TEST_STATION } from '../../data/test-station';
+import type { StationData } from '@velvet-reed/station/record';
+import { TEST_STATION } from '@velvet-reed/station/testing/test-station';
 import TransmittersRoom from './transmitters/page';
 import WantedRoom from './wanted/page';
 import WhenRoom from './when/page';

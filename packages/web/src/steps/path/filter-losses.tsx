@@ -1,5 +1,5 @@
 import { fixed } from '@velvet-reed/core/units';
-import type { OrderView } from '../../data/verdicts';
+import type { OrderView } from '@velvet-reed/station/verdicts';
 import { Section } from '../../ui/section';
 
 /** What each filter takes from the wanted band and from each carrier, at the frequencies that they have where it stands. */

@@ -1,6 +1,7 @@
 import { BLANK, createOf, SCHEMAS } from '@velvet-reed/contract';
-import { newOrder } from '../../data/path-orders';
-import { entry, useWrite, type StationData } from '../../data/station';
+import { newOrder } from '@velvet-reed/station/path/orders';
+import { entry, type StationData } from '@velvet-reed/station/record';
+import { useWrite } from '../../data/station';
 import { ReceiverByKind } from '../../ui/receiver-by-kind';
 import { RecordForm } from '../../ui/record-form';
 import { pathFields } from './path-fields';

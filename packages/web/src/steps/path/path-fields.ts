@@ -1,4 +1,4 @@
-import type { StationData } from '../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
 import type { FieldSpec } from '../../ui/record-form';
 
 const options = (rows: readonly { id: number; name: string }[]) =>

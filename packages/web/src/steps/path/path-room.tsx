@@ -3,10 +3,11 @@ import { ASSUMED_NOISE_FIGURE_DB, type PathVerdict } from '@velvet-reed/core/pat
 import { fixed } from '@velvet-reed/core/units';
 import { useMemo, type ReactNode } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import type { StageOrder } from '../../data/path-orders';
-import type { AskedPath } from '../../data/path-question';
-import { useStationId, type StationData } from '../../data/station';
-import { judgedPath, type JudgedPath, type OrderView, unjudgedPath } from '../../data/verdicts';
+import type { StageOrder } from '@velvet-reed/station/path/orders';
+import type { AskedPath } from '@velvet-reed/station/path/question';
+import type { StationData } from '@velvet-reed/station/record';
+import { useStationId } from '../../data/station';
+import { judgedPath, type JudgedPath, type OrderView, unjudgedPath } from '@velvet-reed/station/verdicts';
 import { Disclosure } from '../../ui/disclosure';
 import { Room } from '../../ui/room';
 import { Next, Note } from '../../ui/section';

@@ -1,7 +1,7 @@
 import { partStage, reachesThrough, type SearchGoal, stageKind } from '@velvet-reed/core/path';
 import { useMemo } from 'react';
-import { askPath } from '../../data/path-question';
-import { toPathReceiver, toPathStage } from '../../data/path-stages';
+import { askPath } from '@velvet-reed/station/path/question';
+import { toPathReceiver, toPathStage } from '@velvet-reed/station/path/stages';
 import type { PathState } from './path-room';
 
 /** What the rooms that plan beside the chain ask of a path: its goals, its stages, its shelf. */

@@ -3,12 +3,13 @@ import { antennaKind, type Design } from '@velvet-reed/core/antenna';
 import type { AsBuilt, AsBuiltFit, AsBuiltValue, FeedLine } from '@velvet-reed/core/sweep';
 import { fixed } from '@velvet-reed/core/units';
 import { useState } from 'react';
-import { entry, useWrite } from '../../../data/station';
+import { entry } from '@velvet-reed/station/record';
+import { useWrite } from '../../../data/station';
 import { Button } from '../../../ui/button';
 import { Section } from '../../../ui/section';
 import { Value } from '../../../ui/value';
 import { useJob } from '../../../workers/use-job';
-import type { LoadedSweep } from '../loaded-sweep';
+import type { LoadedSweep } from '@velvet-reed/station/bench/loaded-sweep';
 
 /** Which length, height, velocity factor or ground makes the draft's model agree with a sweep. */
 export function AsBuiltPanel({

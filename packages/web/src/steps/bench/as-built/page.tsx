@@ -1,11 +1,11 @@
 import { lazy, Suspense } from 'react';
-import { bandsOf } from '../../../data/derive';
+import { bandsOf } from '@velvet-reed/station/derive';
 import { Waiting } from '../../../ui/states';
 import { AsBuiltPanel } from './as-built';
 
 const SweepChart = lazy(() => import('../sweep-chart'));
 
-import type { StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
 import { Room } from '../../../ui/room';
 import { Next } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';

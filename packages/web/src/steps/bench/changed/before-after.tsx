@@ -2,11 +2,12 @@ import { Announced } from '../../../ui/announced';
 import { findFault } from '@velvet-reed/core/sweep';
 import { fixed, frequencyText } from '@velvet-reed/core/units';
 import { useEffect, useState } from 'react';
-import { entry, useWrite } from '../../../data/station';
+import { entry } from '@velvet-reed/station/record';
+import { useWrite } from '../../../data/station';
 import { Button } from '../../../ui/button';
 import { Section } from '../../../ui/section';
 import { Value } from '../../../ui/value';
-import type { LoadedSweep } from '../loaded-sweep';
+import type { LoadedSweep } from '@velvet-reed/station/bench/loaded-sweep';
 
 type Role = 'before' | 'after' | 'none';
 const WORDS: Readonly<Record<Role, string>> = { none: 'not compared', before: 'before', after: 'after' };

@@ -1,13 +1,13 @@
 import { lazy, Suspense, useState } from 'react';
-import { bandsOf } from '../../../data/derive';
-import { judgedBench } from '../../../data/verdicts';
+import { bandsOf } from '@velvet-reed/station/derive';
+import { judgedBench } from '@velvet-reed/station/verdicts';
 import { Waiting } from '../../../ui/states';
 import { Verdict } from '../verdict';
 import { BeforeAfter } from './before-after';
 
 const SweepChart = lazy(() => import('../sweep-chart'));
 
-import type { StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
 import { Room } from '../../../ui/room';
 import { Next } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';

@@ -1,7 +1,7 @@
 import type { Spectrum } from '@velvet-reed/core/formats';
 import { useEffect, useState } from 'react';
 import { useSpectra } from '../../../data/instruments';
-import type { StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
 import { useJob } from '../../../workers/use-job';
 
 type Source = 'on' | 'off';

@@ -7,7 +7,7 @@ import { Curves } from '../../../ui/curves';
 import { TypedFields } from '../../../ui/typed-numbers';
 import { useTypedNumbers } from '../../../ui/use-typed-numbers';
 import { Value } from '../../../ui/value';
-import type { LoadedSweep } from '../loaded-sweep';
+import type { LoadedSweep } from '@velvet-reed/station/bench/loaded-sweep';
 import { distancesOf } from './distances';
 
 const TICKS = [0, 0.25, 0.5, 0.75, 1];

@@ -1,6 +1,6 @@
 import { CoreError } from '@velvet-reed/core/errors';
 import { type DistancePlot, distanceToFault, type FeedLine } from '@velvet-reed/core/sweep';
-import type { LoadedSweep } from '../loaded-sweep';
+import type { LoadedSweep } from '@velvet-reed/station/bench/loaded-sweep';
 
 /** What a sweep says of the places along its line, or why it cannot. */
 export function distancesOf(

@@ -1,7 +1,7 @@
 import { lengthText } from '@velvet-reed/core/units';
 import { Distance } from './distance';
 import { distancesOf } from './distances';
-import type { StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
 import { Room } from '../../../ui/room';
 import { Next } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';

@@ -3,7 +3,7 @@ import { planSweep, POINTS_PER_BAND, type SweepPlan } from '@velvet-reed/core/sw
 import { fixed, frequencyText, significant } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { learnedRate } from '../../../data/learned-rate';
-import type { StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
 import { Section, Wide } from '../../../ui/section';
 import { TypedFields } from '../../../ui/typed-numbers';
 import { useTypedNumbers } from '../../../ui/use-typed-numbers';

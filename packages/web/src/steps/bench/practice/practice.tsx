@@ -13,7 +13,8 @@ import {
 import { fixed, frequencyText, lengthText } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { exerciseTruth, plug, sweepOnce, useInstruments } from '../../../data/instruments';
-import { entry, showTrouble, useWrite } from '../../../data/station';
+import { entry } from '@velvet-reed/station/record';
+import { showTrouble, useWrite } from '../../../data/station';
 import { Button } from '../../../ui/button';
 import { Section, Wide } from '../../../ui/section';
 import { TraceChart, TraceMark } from '../../../ui/trace-chart';

@@ -3,7 +3,7 @@ import { askedBands, type BandRow, bandTable, type SweepPoint } from '@velvet-re
 import { bandText, capital, countText, frequencyText } from '@velvet-reed/core/units';
 import { Section, Wide } from '../../../ui/section';
 import { Value } from '../../../ui/value';
-import type { LoadedSweep } from '../loaded-sweep';
+import type { LoadedSweep } from '@velvet-reed/station/bench/loaded-sweep';
 
 /** Edges, middle and best point of each band that the sweep touches. */
 export function BandTable({

@@ -2,8 +2,8 @@ import { mismatchLossDb, gammaOfSwr } from '@velvet-reed/core/line';
 import { effectiveNoiseFigureDb, reaches } from '@velvet-reed/core/path';
 import { minimumEfficiency } from '@velvet-reed/core/site';
 import { fixed, frequencyText, powerRatio } from '@velvet-reed/core/units';
-import { outsideNoise } from '../../../data/derive';
-import type { StationData } from '../../../data/station';
+import { outsideNoise } from '@velvet-reed/station/derive';
+import type { StationData } from '@velvet-reed/station/record';
 import { Section } from '../../../ui/section';
 import { inDb, Value } from '../../../ui/value';
 

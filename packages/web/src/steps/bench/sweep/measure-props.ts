@@ -1,7 +1,7 @@
 import type { Saved } from '@velvet-reed/contract';
 import type { Design } from '@velvet-reed/core/antenna';
 import type { SweepData } from '@velvet-reed/core/formats';
-import type { StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
 import type { Unsaved } from '../curves';
 
 export interface MeasureProps {

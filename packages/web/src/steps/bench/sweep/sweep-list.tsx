@@ -1,14 +1,15 @@
 import type { Saved } from '@velvet-reed/contract';
 import { dipOf, dipShiftHz, GOOD_SWR } from '@velvet-reed/core/sweep';
 import { fixed, showFrequency } from '@velvet-reed/core/units';
-import { useWrite, type StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
+import { useWrite } from '../../../data/station';
 import { momentText } from '../../../ui/moment-text';
 import { Button } from '../../../ui/button';
 import { useFew } from '../../../ui/few';
 import { ChangeButton, DeleteButton } from '../../../ui/record-row';
 import { Section, Wide } from '../../../ui/section';
 import { Value } from '../../../ui/value';
-import { dipProvenance, type LoadedSweep, type StoredSweep } from '../loaded-sweep';
+import { dipProvenance, type LoadedSweep, type StoredSweep } from '@velvet-reed/station/bench/loaded-sweep';
 
 /** So many rows stand in the list until all are asked for. */
 const FEW = 12;

@@ -1,5 +1,6 @@
 import type { Saved } from '@velvet-reed/contract';
-import { useWrite, type StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
+import { useWrite } from '../../../data/station';
 import { Button } from '../../../ui/button';
 
 /** Sweeps that belong to no antenna yet wait here, and go to the one that is chosen. */

@@ -1,11 +1,11 @@
 import { dipOf } from '@velvet-reed/core/sweep';
 import { Link } from 'react-router';
 import { useStationId } from '../../../data/station';
-import { judgedBench } from '../../../data/verdicts';
+import { judgedBench } from '@velvet-reed/station/verdicts';
 import { Verdict } from '../verdict';
 import { TrimCurve } from './trim-curve';
 import { TrimDiary } from './trim-diary';
-import type { StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
 import { Room } from '../../../ui/room';
 import { Next } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';

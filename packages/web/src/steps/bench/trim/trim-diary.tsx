@@ -12,7 +12,7 @@ import { Section, Wide } from '../../../ui/section';
 import { Empty } from '../../../ui/states';
 import { typedFrequency, typedLength } from '../../../ui/typed';
 import { Value } from '../../../ui/value';
-import { cutProvenance, slopeText } from '../loaded-sweep';
+import { cutProvenance, slopeText } from '@velvet-reed/station/bench/loaded-sweep';
 import { uprightPhotos } from '../../../ui/upright-photo';
 import { PhotoField } from '../photo-field';
 import { trimChanges, trimDoubt, trimStory } from '../trim-record';

@@ -1,6 +1,6 @@
 import { trimmedWires } from '@velvet-reed/core/antenna';
 import { WiresTogether } from './wires-together';
-import type { StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
 import { Room } from '../../../ui/room';
 import { Next } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';

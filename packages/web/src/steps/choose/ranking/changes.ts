@@ -2,10 +2,10 @@ import { choiceVerdict, type ForecastTarget, type RankView, usable } from '@velv
 import { groundClass } from '@velvet-reed/core/solver';
 import { fixed, frequencyText, lengthText } from '@velvet-reed/core/units';
 import { useEffect, useMemo, useSyncExternalStore } from 'react';
-import { levelsOf } from '../../../data/levels';
-import { roomOf } from '../../../data/derive';
+import { levelsOf } from '@velvet-reed/station/levels';
+import { roomOf } from '@velvet-reed/station/derive';
 import type { Ranking } from '../../../data/ranking';
-import type { StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
 import { sessionStore } from '../../../data/browser-store';
 import { ofThisFile } from '../../../data/data-file';
 

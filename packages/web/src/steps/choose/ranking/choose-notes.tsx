@@ -14,9 +14,10 @@ import {
 import { capital, countText } from '@velvet-reed/core/units';
 import { useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import { outsideNoise } from '../../../data/derive';
+import { outsideNoise } from '@velvet-reed/station/derive';
 import type { Ranking } from '../../../data/ranking';
-import { useStationId, type StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
+import { useStationId } from '../../../data/station';
 import { Note } from '../../../ui/section';
 import { NoiseParts } from '../../../ui/noise-parts';
 import { useChanges } from './changes';

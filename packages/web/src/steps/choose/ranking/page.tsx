@@ -3,8 +3,9 @@ import { countText, frequencyText, lengthText, showLength } from '@velvet-reed/c
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useRanking, type Ranking } from '../../../data/ranking';
-import { spotsSaid } from '../../../data/spots';
-import { useStationId, type StationData } from '../../../data/station';
+import { spotsSaid } from '@velvet-reed/station/spots';
+import type { StationData } from '@velvet-reed/station/record';
+import { useStationId } from '../../../data/station';
 import { Button } from '../../../ui/button';
 import { HomeChoice } from '../../../ui/home-choice';
 import { ReceiverByKind } from '../../../ui/receiver-by-kind';

@@ -16,9 +16,10 @@ import {
 import { capital, countText, freeName, frequencyText } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { designValues } from '../../../data/derive';
-import { newOrder } from '../../../data/path-orders';
-import { entry, useStationId, useWrite, type StationData } from '../../../data/station';
+import { designValues } from '@velvet-reed/station/derive';
+import { newOrder } from '@velvet-reed/station/path/orders';
+import { entry, type StationData } from '@velvet-reed/station/record';
+import { useStationId, useWrite } from '../../../data/station';
 import { Button } from '../../../ui/button';
 import { inDb, Value } from '../../../ui/value';
 import { sumProvenance } from '../provenance';

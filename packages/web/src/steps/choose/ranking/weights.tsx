@@ -1,5 +1,6 @@
 import { stationSchema } from '@velvet-reed/contract';
-import { useWrite, showTrouble, type StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
+import { useWrite, showTrouble } from '../../../data/station';
 import { Disclosure } from '../../../ui/disclosure';
 import { PRICE_FIELDS } from '../../../ui/place-fields';
 import { RecordForm } from '../../../ui/record-form';

@@ -1,7 +1,7 @@
 import { heardText, isJudged, mayStay } from '@velvet-reed/core/choose';
 import { numberText } from '@velvet-reed/core/units';
 import { useRanking } from '../../../data/ranking';
-import type { StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
 import { Room } from '../../../ui/room';
 import { Next, Note } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';

@@ -1,7 +1,8 @@
 import { SCHEMAS, type Saved } from '@velvet-reed/contract';
 import { gainsText, readGains } from '@velvet-reed/core/choose';
 import { CoreError } from '@velvet-reed/core/errors';
-import { entry, useWrite, type StationData } from '../../../data/station';
+import { entry, type StationData } from '@velvet-reed/station/record';
+import { useWrite } from '../../../data/station';
 import { Disclosure } from '../../../ui/disclosure';
 import { RecordForm, type FieldSpec } from '../../../ui/record-form';
 import { ChangeButton, DeleteButton } from '../../../ui/record-row';

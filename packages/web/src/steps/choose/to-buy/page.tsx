@@ -1,6 +1,7 @@
 import { capital, countText } from '@velvet-reed/core/units';
 import { Link } from 'react-router';
-import { useStationId, type StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
+import { useStationId } from '../../../data/station';
 import { Room } from '../../../ui/room';
 import { Next, Note } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';

@@ -1,8 +1,9 @@
 import type { Saved } from '@velvet-reed/contract';
 import { type BuildStep, stepStates } from '@velvet-reed/core/antenna';
 import { useState } from 'react';
-import { type GateEvidence, passedGates } from '../../../data/gates';
-import { entry, useWrite } from '../../../data/station';
+import { type GateEvidence, passedGates } from '@velvet-reed/station/gates';
+import { entry } from '@velvet-reed/station/record';
+import { useWrite } from '../../../data/station';
 import { Caution, Section } from '../../../ui/section';
 
 /** What is ticked of a build plan. */

@@ -1,5 +1,5 @@
 import { withEntry, withPermission } from '@velvet-reed/core/antenna';
-import { gateEvidence } from '../../../data/gates';
+import { gateEvidence } from '@velvet-reed/station/gates';
 import { StationPage } from '../../../ui/station-page';
 import { DraftRoom } from '../draft-room';
 import { Figures } from '../figures';

@@ -1,7 +1,7 @@
 import { AZIMUTH_STEP_DEG, type FeedLineFigures } from '@velvet-reed/core/antenna';
 import { fixed, frequencyText, significant } from '@velvet-reed/core/units';
 import { type ReactNode, useState } from 'react';
-import { placedAntenna } from '../../../data/guard-drawing';
+import { placedAntenna } from '@velvet-reed/station/guard/drawing';
 import { Curves } from '../../../ui/curves';
 import { PolarPlot } from '../../../ui/polar-plot';
 import { Next, Section, Wide } from '../../../ui/section';

@@ -2,8 +2,8 @@ import type { Saved } from '@velvet-reed/contract';
 import { type Design, type FeedLineQuestion, feedPoint, hangAndRun, placedWires } from '@velvet-reed/core/antenna';
 import { CoreError } from '@velvet-reed/core/errors';
 import { groundClass, type Point } from '@velvet-reed/core/solver';
-import { placedAntenna } from '../../../data/guard-drawing';
-import type { StationData } from '../../../data/station';
+import { placedAntenna } from '@velvet-reed/station/guard/drawing';
+import type { StationData } from '@velvet-reed/station/record';
 
 /** How the cable goes and what hangs on it, as it was typed. */
 export interface FeedLineAsked {

@@ -1,4 +1,4 @@
-import type { StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
 import type { FieldSpec } from '../../../ui/record-form';
 
 const sameName = (a: string, b: string): boolean => a.trim().toLowerCase() === b.trim().toLowerCase();

@@ -4,10 +4,11 @@ import { fixed, frequencyText, plain, showPower } from '@velvet-reed/core/units'
 import { useState, type ReactNode } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useCouplings } from '../../../data/couplings';
-import { entry, useStationId, useWrite, type StationData } from '../../../data/station';
-import { plannedTransmitters, unplannedTransmitters, type PlannedTransmitter } from '../../../data/transmitters';
-import { cellsOf, guardVerdict, isDrawn, judgedGuard } from '../../../data/guard';
-import { inputNode } from '../../../data/guard-drawing';
+import { entry, type StationData } from '@velvet-reed/station/record';
+import { useStationId, useWrite } from '../../../data/station';
+import { plannedTransmitters, unplannedTransmitters, type PlannedTransmitter } from '@velvet-reed/station/transmitters';
+import { cellsOf, guardVerdict, isDrawn, judgedGuard } from '@velvet-reed/station/guard/judge';
+import { inputNode } from '@velvet-reed/station/guard/drawing';
 import { Button } from '../../../ui/button';
 import { Disclosure } from '../../../ui/disclosure';
 import { RecordForm } from '../../../ui/record-form';

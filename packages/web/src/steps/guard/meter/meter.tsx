@@ -1,6 +1,6 @@
 import { meterZeroProves } from '@velvet-reed/core/guard';
 import { fixed, plain, showPower } from '@velvet-reed/core/units';
-import type { PlannedTransmitter } from '../../../data/transmitters';
+import type { PlannedTransmitter } from '@velvet-reed/station/transmitters';
 import { Caution, Section, Wide } from '../../../ui/section';
 import { inDb, Value } from '../../../ui/value';
 

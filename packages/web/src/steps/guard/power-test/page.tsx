@@ -5,12 +5,13 @@ import { capital, countText, fixed, frequencyText, plain, showPower, wattsToDbm 
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { useSearchParams } from 'react-router';
-import { judgedGuard } from '../../../data/guard';
-import { inputNode, transmitFrequencies } from '../../../data/guard-drawing';
-import { judgedTest, testEvidence } from '../../../data/guard-evidence';
+import { judgedGuard } from '@velvet-reed/station/guard/judge';
+import { inputNode, transmitFrequencies } from '@velvet-reed/station/guard/drawing';
+import { judgedTest, testEvidence } from '@velvet-reed/station/guard/evidence';
 import { plug, readInstrument, useInstruments } from '../../../data/instruments';
-import { entry, showTrouble, useWrite, type StationData } from '../../../data/station';
-import type { PlannedTransmitter } from '../../../data/transmitters';
+import { entry, type StationData } from '@velvet-reed/station/record';
+import { showTrouble, useWrite } from '../../../data/station';
+import type { PlannedTransmitter } from '@velvet-reed/station/transmitters';
 import { Announced } from '../../../ui/announced';
 import { Button } from '../../../ui/button';
 import { Disclosure } from '../../../ui/disclosure';

@@ -14,7 +14,7 @@ import {
   useNodesState,
 } from '@xyflow/react';
 import { useEffect, useMemo, useRef } from 'react';
-import type { DrawnStation } from '../../../data/guard-drawing';
+import type { DrawnStation } from '@velvet-reed/station/guard/drawing';
 
 /** Keys rest when none was pressed for this long, ms. */
 const REST_MS = 400;

@@ -1,5 +1,5 @@
-import type { StationData } from '../../../data/station';
-import type { PlannedTransmitter } from '../../../data/transmitters';
+import type { StationData } from '@velvet-reed/station/record';
+import type { PlannedTransmitter } from '@velvet-reed/station/transmitters';
 import { savePdf } from '../../../ui/pdf';
 import { shackCard } from './card';
 

@@ -2,11 +2,11 @@ import { BEFORE_STORM, BEFORE_TRANSMITTING } from '../../../data/check-lists';
 import { fixed, frequencyText, plain, showPower } from '@velvet-reed/core/units';
 import { CAUTIONS } from '@velvet-reed/core/safety';
 import type { TDocumentDefinitions } from 'pdfmake/interfaces';
-import { guardVerdict, judgedGuard, judgedSequence } from '../../../data/guard';
-import { transmitFrequencies } from '../../../data/guard-drawing';
-import { judgedTest } from '../../../data/guard-evidence';
-import type { StationData } from '../../../data/station';
-import type { PlannedTransmitter } from '../../../data/transmitters';
+import { guardVerdict, judgedGuard, judgedSequence } from '@velvet-reed/station/guard/judge';
+import { transmitFrequencies } from '@velvet-reed/station/guard/drawing';
+import { judgedTest } from '@velvet-reed/station/guard/evidence';
+import type { StationData } from '@velvet-reed/station/record';
+import type { PlannedTransmitter } from '@velvet-reed/station/transmitters';
 import { lookOf } from '../guard-state';
 
 const escaped = (text: string): string => text.replace(/[<>&"]/g, (sign) => `&#${sign.charCodeAt(0)};`);

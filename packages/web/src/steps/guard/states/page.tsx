@@ -10,9 +10,10 @@ import {
 import { fixed, frequencyText, listText } from '@velvet-reed/core/units';
 import { useMemo, useState } from 'react';
 import { useCouplings } from '../../../data/couplings';
-import { judgedGuard, type JudgedGuard } from '../../../data/guard';
-import { entry, showTrouble, useWrite, type StationData } from '../../../data/station';
-import type { PlannedTransmitter } from '../../../data/transmitters';
+import { judgedGuard, type JudgedGuard } from '@velvet-reed/station/guard/judge';
+import { entry, type StationData } from '@velvet-reed/station/record';
+import { showTrouble, useWrite } from '../../../data/station';
+import type { PlannedTransmitter } from '@velvet-reed/station/transmitters';
 import { Button } from '../../../ui/button';
 import { Section, Wide } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';

@@ -1,8 +1,8 @@
 import { atWorkingGain } from '@velvet-reed/core/path';
-import { inputNode } from '../../../data/guard-drawing';
-import { toPathReceiver } from '../../../data/path-stages';
-import type { StationData } from '../../../data/station';
-import { judgedPath } from '../../../data/verdicts';
+import { inputNode } from '@velvet-reed/station/guard/drawing';
+import { toPathReceiver } from '@velvet-reed/station/path/stages';
+import type { StationData } from '@velvet-reed/station/record';
+import { judgedPath } from '@velvet-reed/station/verdicts';
 
 /** SNR that so much loss at an input costs its receiver, by its Path; a receiver without a path loses dB for dB, the worst that can be. */
 export function snrCostOf(data: StationData): (receiver: string, lossDb: number) => number {

@@ -1,9 +1,10 @@
 import { SCHEMAS } from '@velvet-reed/contract';
 import { keyLine, type sequenceOf } from '@velvet-reed/core/guard';
 import { fixed, listText } from '@velvet-reed/core/units';
-import { judgedSequence } from '../../../data/guard';
-import { entry, useWrite } from '../../../data/station';
-import type { PlannedTransmitter } from '../../../data/transmitters';
+import { judgedSequence } from '@velvet-reed/station/guard/judge';
+import { entry } from '@velvet-reed/station/record';
+import { useWrite } from '../../../data/station';
+import type { PlannedTransmitter } from '@velvet-reed/station/transmitters';
 import { QuickAnswer } from '../../../ui/quick-answer';
 import { RecordForm, type FieldSpec } from '../../../ui/record-form';
 import { Next, Section } from '../../../ui/section';

@@ -1,8 +1,8 @@
 import { ENVIRONMENTS, insideStatedRange, medianFaDb } from '@velvet-reed/core/site';
 import { fixed } from '@velvet-reed/core/units';
-import { outsideNoise } from '../../../data/derive';
-import { levelsOf } from '../../../data/levels';
-import type { StationData } from '../../../data/station';
+import { outsideNoise } from '@velvet-reed/station/derive';
+import { levelsOf } from '@velvet-reed/station/levels';
+import type { StationData } from '@velvet-reed/station/record';
 import { Curves } from '../../../ui/curves';
 
 /** 100 kHz to 3 GHz, as decades of Hz. */

@@ -1,10 +1,11 @@
 import { SCHEMAS } from '@velvet-reed/contract';
 import { combinedDecilesDb, insideStatedRange, medianFaDb, noisePowerDbm } from '@velvet-reed/core/site';
 import { fixed, frequencyText } from '@velvet-reed/core/units';
-import { levelsOf } from '../../../data/levels';
-import { noiseViewOf, outsideNoise } from '../../../data/derive';
-import { entry, useWrite, type StationData } from '../../../data/station';
-import { staleLevel } from '../../../data/taken-on';
+import { levelsOf } from '@velvet-reed/station/levels';
+import { noiseViewOf, outsideNoise } from '@velvet-reed/station/derive';
+import { entry, type StationData } from '@velvet-reed/station/record';
+import { useWrite } from '../../../data/station';
+import { staleLevel } from '@velvet-reed/station/taken-on';
 import { Disclosure } from '../../../ui/disclosure';
 import { levelDoubt } from '../../../ui/level-doubt';
 import { RecordForm, type FieldSpec } from '../../../ui/record-form';

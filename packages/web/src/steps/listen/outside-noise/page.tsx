@@ -1,8 +1,9 @@
 import { noisePowerDbm } from '@velvet-reed/core/site';
 import { fixed } from '@velvet-reed/core/units';
 import { Link } from 'react-router';
-import { noiseViewOf, outsideNoise } from '../../../data/derive';
-import { useStationId, type StationData } from '../../../data/station';
+import { noiseViewOf, outsideNoise } from '@velvet-reed/station/derive';
+import type { StationData } from '@velvet-reed/station/record';
+import { useStationId } from '../../../data/station';
 import { Room } from '../../../ui/room';
 import { Next, Note } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';

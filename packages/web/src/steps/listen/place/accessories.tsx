@@ -1,5 +1,6 @@
 import { ACCESSORY_KINDS, createOf, SCHEMAS } from '@velvet-reed/contract';
-import { useWrite, type StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
+import { useWrite } from '../../../data/station';
 import { Disclosure } from '../../../ui/disclosure';
 import { dayText } from '../../../ui/moment-text';
 import { RecordForm, type FieldSpec } from '../../../ui/record-form';

@@ -1,9 +1,10 @@
 import { lengthText } from '@velvet-reed/core/units';
 import { ituRegionOf } from '@velvet-reed/core/spectrum';
 import { Link } from 'react-router';
-import { roomOf } from '../../../data/derive';
-import { spotsSaid } from '../../../data/spots';
-import { useStationId, type StationData } from '../../../data/station';
+import { roomOf } from '@velvet-reed/station/derive';
+import { spotsSaid } from '@velvet-reed/station/spots';
+import type { StationData } from '@velvet-reed/station/record';
+import { useStationId } from '../../../data/station';
 import { Room } from '../../../ui/room';
 import { Next } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';

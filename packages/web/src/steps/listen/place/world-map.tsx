@@ -1,7 +1,7 @@
 import { greatCircle, radioHorizonKm, wantedPosition } from '@velvet-reed/core/site';
 import { useRef } from 'react';
-import { roomOf } from '../../../data/derive';
-import type { StationData } from '../../../data/station';
+import { roomOf } from '@velvet-reed/station/derive';
+import type { StationData } from '@velvet-reed/station/record';
 import { AzimuthalMap, MAP_RADIUS, MAP_SIZE } from '../../../ui/azimuthal-map';
 import { saveCsv } from '../../../ui/export';
 import { ExportButtons } from '../../../ui/export-buttons';

@@ -1,10 +1,11 @@
 import { directInput, reaches } from '@velvet-reed/core/path';
 import { capital, countText, listText, fixed } from '@velvet-reed/core/units';
 import { Link } from 'react-router';
-import { useStationId, type StationData } from '../../../data/station';
-import { reachesByPath } from '../../../data/path-reach';
-import { carriersHere } from '../../../data/path-question';
-import { judgedPath } from '../../../data/verdicts';
+import type { StationData } from '@velvet-reed/station/record';
+import { useStationId } from '../../../data/station';
+import { reachesByPath } from '@velvet-reed/station/path/reach';
+import { carriersHere } from '@velvet-reed/station/path/question';
+import { judgedPath } from '@velvet-reed/station/verdicts';
 import { Room } from '../../../ui/room';
 import { Next, Note } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';

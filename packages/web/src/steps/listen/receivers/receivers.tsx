@@ -12,7 +12,8 @@ import {
   type ReceiverFigures,
 } from '@velvet-reed/core/path';
 import { fixed, frequencyText } from '@velvet-reed/core/units';
-import { useWrite, type StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
+import { useWrite } from '../../../data/station';
 import { dayText } from '../../../ui/moment-text';
 import { typedRecord } from '../../../ui/typed-record';
 import { Disclosure } from '../../../ui/disclosure';

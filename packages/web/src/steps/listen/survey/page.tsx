@@ -1,6 +1,6 @@
 import { surveySummary } from '@velvet-reed/core/trial';
-import { levelsOf } from '../../../data/levels';
-import type { StationData } from '../../../data/station';
+import { levelsOf } from '@velvet-reed/station/levels';
+import type { StationData } from '@velvet-reed/station/record';
 import { Room } from '../../../ui/room';
 import { Next, Note } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';

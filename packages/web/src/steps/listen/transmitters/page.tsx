@@ -1,9 +1,10 @@
 import { transmitterField } from '@velvet-reed/core/site';
 import { capital, countText, fixed, plain, showField } from '@velvet-reed/core/units';
 import { Link } from 'react-router';
-import { useStationId, type StationData } from '../../../data/station';
-import { carriersHere } from '../../../data/path-question';
-import { othersTransmitters } from '../../../data/transmitters';
+import type { StationData } from '@velvet-reed/station/record';
+import { useStationId } from '../../../data/station';
+import { carriersHere } from '@velvet-reed/station/path/question';
+import { othersTransmitters } from '@velvet-reed/station/transmitters';
 import { Room } from '../../../ui/room';
 import { Next, Note } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';

@@ -1,8 +1,9 @@
 import { SCHEMAS, type Saved } from '@velvet-reed/contract';
 import { transmitterField } from '@velvet-reed/core/site';
 import { frequencyText, lengthText, plain, showField, showPower } from '@velvet-reed/core/units';
-import { entry, useWrite, type StationData } from '../../../data/station';
-import { hasField } from '../../../data/transmitters';
+import { entry, type StationData } from '@velvet-reed/station/record';
+import { useWrite } from '../../../data/station';
+import { hasField } from '@velvet-reed/station/transmitters';
 import { Disclosure } from '../../../ui/disclosure';
 import { RecordForm, type FieldSpec } from '../../../ui/record-form';
 import { ChangeButton, DeleteButton } from '../../../ui/record-row';

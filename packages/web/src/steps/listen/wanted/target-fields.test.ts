@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { BLANK } from '@velvet-reed/contract';
-import { TEST_STATION } from '../../../data/test-station';
+import { TEST_STATION } from '@velvet-reed/station/testing/test-station';
 import { hoursText, TARGET_FIELDS, targetStart } from './target-fields';
 
 const reader = (name: string) => {

@@ -2,8 +2,8 @@ import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
 import { BLANK } from '@velvet-reed/contract';
 import { screen, within } from '@testing-library/react';
 import { renderPage, verdictText } from '../../../data/page-harness';
-import type { StationData } from '../../../data/station';
-import { TEST_STATION } from '../../../data/test-station';
+import type { StationData } from '@velvet-reed/station/record';
+import { TEST_STATION } from '@velvet-reed/station/testing/test-station';
 import { keptBetween, slotsOf } from './appointments';
 import WhenRoom from './page';
 

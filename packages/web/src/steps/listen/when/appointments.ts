@@ -10,7 +10,7 @@ import {
   slotStarts,
 } from '@velvet-reed/core/site';
 import { frequencyText } from '@velvet-reed/core/units';
-import type { StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
 import type { CalendarEvent } from '../../../ui/calendar';
 import { clockText } from '../../../ui/moment-text';
 

@@ -12,10 +12,11 @@ import {
 import { countText, frequencyText } from '@velvet-reed/core/units';
 import { useMemo } from 'react';
 import { useMoment } from '../../../data/moment';
-import { antennaTurns, comparisonsOf } from '../../../data/conditions';
-import { heardMarks } from '../../../data/heard';
+import { antennaTurns, comparisonsOf } from '@velvet-reed/station/trials/conditions';
+import { heardMarks } from '@velvet-reed/station/heard';
 import { useNow } from '../../../data/now';
-import { entry, useWrite, type StationData } from '../../../data/station';
+import { entry, type StationData } from '@velvet-reed/station/record';
+import { useWrite } from '../../../data/station';
 import { Disclosure } from '../../../ui/disclosure';
 import { RecordForm, type FieldSpec } from '../../../ui/record-form';
 import { ChangeButton, DeleteButton } from '../../../ui/record-row';

@@ -1,8 +1,9 @@
 import { SCHEMAS } from '@velvet-reed/contract';
 import { deviceEffects } from '@velvet-reed/core/noise';
 import { fixed, frequencyText } from '@velvet-reed/core/units';
-import { entry, useWrite, type StationData } from '../../../data/station';
-import { levelsOf } from '../../../data/levels';
+import { entry, type StationData } from '@velvet-reed/station/record';
+import { useWrite } from '../../../data/station';
+import { levelsOf } from '@velvet-reed/station/levels';
 import { levelDoubt } from '../../../ui/level-doubt';
 import { RecordForm, type FieldSpec } from '../../../ui/record-form';
 import { ChangeButton, DeleteButton } from '../../../ui/record-row';

@@ -1,8 +1,8 @@
 import { deviceEffects, whoseNoise } from '@velvet-reed/core/noise';
 import { capital, fixed } from '@velvet-reed/core/units';
-import { levelsOf } from '../../../data/levels';
-import type { StationData } from '../../../data/station';
-import { standingTests } from '../../../data/verdicts';
+import { levelsOf } from '@velvet-reed/station/levels';
+import type { StationData } from '@velvet-reed/station/record';
+import { standingTests } from '@velvet-reed/station/verdicts';
 import { Room } from '../../../ui/room';
 import { Next, Note } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';

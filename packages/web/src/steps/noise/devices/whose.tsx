@@ -1,9 +1,10 @@
 import { SCHEMAS } from '@velvet-reed/contract';
 import { NOISE_TESTS, whoseNoise } from '@velvet-reed/core/noise';
 import { capital, countText, fixed, frequencyText } from '@velvet-reed/core/units';
-import { levelsOf } from '../../../data/levels';
-import { entry, useWrite, type StationData } from '../../../data/station';
-import { standingTests } from '../../../data/verdicts';
+import { levelsOf } from '@velvet-reed/station/levels';
+import { entry, type StationData } from '@velvet-reed/station/record';
+import { useWrite } from '../../../data/station';
+import { standingTests } from '@velvet-reed/station/verdicts';
 import { levelDoubt } from '../../../ui/level-doubt';
 import { RecordForm, type FieldSpec } from '../../../ui/record-form';
 import { ChangeButton, DeleteButton } from '../../../ui/record-row';

@@ -1,8 +1,8 @@
 import { toLonLat } from '@velvet-reed/core/formats';
 import { fixed } from '@velvet-reed/core/units';
 import { useRef } from 'react';
-import type { JudgedDirection } from '../../../data/direction';
-import type { StationData } from '../../../data/station';
+import type { JudgedDirection } from '@velvet-reed/station/direction';
+import type { StationData } from '@velvet-reed/station/record';
 import { AzimuthalMap } from '../../../ui/azimuthal-map';
 
 /** Turns farther apart than this are looked at on the map, m. */

@@ -1,6 +1,6 @@
 import { useRef } from 'react';
-import type { JudgedDirection } from '../../../data/direction';
-import type { StationData } from '../../../data/station';
+import type { JudgedDirection } from '@velvet-reed/station/direction';
+import type { StationData } from '@velvet-reed/station/record';
 import { useReadable } from '../../../ui/drawn-scale';
 import { saveCsv } from '../../../ui/export';
 import { ExportButtons } from '../../../ui/export-buttons';

@@ -1,6 +1,7 @@
 import { BLANK, SCHEMAS } from '@velvet-reed/contract';
 import { useCallback } from 'react';
-import { entry, useWrite } from '../../../data/station';
+import { entry } from '@velvet-reed/station/record';
+import { useWrite } from '../../../data/station';
 
 /** What a turn that was just read is kept with; the rest can be changed in its row. */
 export interface ReadTurn {

@@ -4,9 +4,10 @@ import { byMonth, floorSteps, type RecurringHour, recurringHour } from '@velvet-
 import { fixed, frequencyText, lengthText, listText } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { type JudgedDirection, type JudgedTurn, judgedDirection, suspectsIn } from '../../../data/direction';
-import { levelsOf } from '../../../data/levels';
-import { entry, useStationId, useWrite, type StationData } from '../../../data/station';
+import { type JudgedDirection, type JudgedTurn, judgedDirection, suspectsIn } from '@velvet-reed/station/direction';
+import { levelsOf } from '@velvet-reed/station/levels';
+import { entry, type StationData } from '@velvet-reed/station/record';
+import { useStationId, useWrite } from '../../../data/station';
 import { Curves } from '../../../ui/curves';
 import { Disclosure } from '../../../ui/disclosure';
 import { QuickAnswer } from '../../../ui/quick-answer';

@@ -1,7 +1,7 @@
 import { fitNull } from '@velvet-reed/core/bearing';
 import { fixed } from '@velvet-reed/core/units';
 import { useState } from 'react';
-import type { StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
 import { Button } from '../../../ui/button';
 import { tried } from '../../../ui/tried';
 import { TypedFields } from '../../../ui/typed-numbers';

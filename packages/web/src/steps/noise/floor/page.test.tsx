@@ -3,8 +3,8 @@ import { BLANK } from '@velvet-reed/contract';
 import { screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { renderPage, verdictText } from '../../../data/page-harness';
-import type { StationData } from '../../../data/station';
-import { TEST_STATION } from '../../../data/test-station';
+import type { StationData } from '@velvet-reed/station/record';
+import { TEST_STATION } from '@velvet-reed/station/testing/test-station';
 import NoisePage from './page';
 
 const stored = (id: number) => ({ id, version: 1, stationId: 1, createdAt: '' });

@@ -3,9 +3,10 @@ import { amplifierWords, type NoiseVerdict, riseOf } from '@velvet-reed/core/noi
 import { noiseRise } from '@velvet-reed/core/path';
 import { fixed, frequencyText } from '@velvet-reed/core/units';
 import { Link } from 'react-router';
-import { entry, useStationId, useWrite, type StationData } from '../../../data/station';
-import { levelsOf, type OffOn } from '../../../data/levels';
-import { judgedNoise, staleChecks, strongestCarrier } from '../../../data/verdicts';
+import { entry, type StationData } from '@velvet-reed/station/record';
+import { useStationId, useWrite } from '../../../data/station';
+import { levelsOf, type OffOn } from '@velvet-reed/station/levels';
+import { judgedNoise, staleChecks, strongestCarrier } from '@velvet-reed/station/verdicts';
 import { LongLogs } from '../../../ui/long-logs';
 import { levelDoubt } from '../../../ui/level-doubt';
 import { RecordForm, type FieldSpec } from '../../../ui/record-form';

@@ -1,7 +1,8 @@
 import { countText } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { type Binned, bringBack, emptyBin, useBin } from '../../../data/search';
-import { showTrouble, useStationId, useWrite, type StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
+import { showTrouble, useStationId, useWrite } from '../../../data/station';
 import { Button } from '../../../ui/button';
 import { useFew } from '../../../ui/few';
 import { momentText } from '../../../ui/moment-text';

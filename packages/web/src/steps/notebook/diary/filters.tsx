@@ -1,4 +1,4 @@
-import type { StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
 import type { Filter } from './kept-entries';
 
 /** Chooses entries by step, antenna, day and photos. */

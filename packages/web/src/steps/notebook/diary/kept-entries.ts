@@ -1,5 +1,5 @@
 import type { Saved } from '@velvet-reed/contract';
-import type { StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
 
 /** Which entries are shown; empty: all. */
 export interface Filter {

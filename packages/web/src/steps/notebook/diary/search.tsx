@@ -2,7 +2,8 @@ import type { ResourceName } from '@velvet-reed/contract';
 import { useDeferredValue, useState } from 'react';
 import { Link } from 'react-router';
 import { type Found, useSearch } from '../../../data/search';
-import { useStationId, type StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
+import { useStationId } from '../../../data/station';
 import { Announced } from '../../../ui/announced';
 import { Section } from '../../../ui/section';
 

@@ -1,12 +1,13 @@
 import { countText } from '@velvet-reed/core/units';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { targetChoices } from '../../../data/derive';
+import { targetChoices } from '@velvet-reed/station/derive';
 import { loadLogSummaries } from '../../../data/logs';
 import { useMoment } from '../../../data/moment';
 import { loadPatterns } from '../../../data/patterns';
 import { useRanking } from '../../../data/ranking';
 import { loadSamples } from '../../../data/samples';
-import { showTrouble, type StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
+import { showTrouble } from '../../../data/station';
 import { Button } from '../../../ui/button';
 import { Room } from '../../../ui/room';
 import { Next, Note, Section, Wide } from '../../../ui/section';

@@ -2,10 +2,10 @@ import type { MeasuredPattern } from '@velvet-reed/core/bearing';
 import { frequencyText } from '@velvet-reed/core/units';
 import { scaleLinear, scaleUtc } from 'd3-scale';
 import { line } from 'd3-shape';
-import type { JudgedDirection } from '../../../data/direction';
-import { levelsOf } from '../../../data/levels';
-import type { StationData } from '../../../data/station';
-import type { OrderView } from '../../../data/verdicts';
+import type { JudgedDirection } from '@velvet-reed/station/direction';
+import { levelsOf } from '@velvet-reed/station/levels';
+import type { StationData } from '@velvet-reed/station/record';
+import type { OrderView } from '@velvet-reed/station/verdicts';
 
 const WIDTH = 500;
 const HEIGHT = 210;

@@ -1,8 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import { BLANK } from '@velvet-reed/contract';
 import { type CandidateSpec, choiceVerdict, rankCandidates, readyCandidate } from '@velvet-reed/core/choose';
-import { forecastPlace, targetChoices } from '../../../data/derive';
-import { TEST_STATION } from '../../../data/test-station';
+import { forecastPlace, targetChoices } from '@velvet-reed/station/derive';
+import { TEST_STATION } from '@velvet-reed/station/testing/test-station';
 import { periodFault, reportOf, SECTIONS, WHOLE_REPORT } from './report';
 import { swrChart } from './report-chart';
 import { reportCharts, reportCsv, reportHtml, reportPieces } from './report-parts';

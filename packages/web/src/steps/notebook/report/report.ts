@@ -11,14 +11,14 @@ import { ituRegionOf } from '@velvet-reed/core/spectrum';
 import { bandTable, dipShiftHz, findResonances, nextCut } from '@velvet-reed/core/sweep';
 import { bandText, fixed, frequencyText, lengthText, plain, showPower } from '@velvet-reed/core/units';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
-import { bandsOf, designOf, latestRevision } from '../../../data/derive';
-import type { StationData } from '../../../data/station';
-import { cellsOf, guardVerdict, judgedGuard } from '../../../data/guard';
+import { bandsOf, designOf, latestRevision } from '@velvet-reed/station/derive';
+import type { StationData } from '@velvet-reed/station/record';
+import { cellsOf, guardVerdict, judgedGuard } from '@velvet-reed/station/guard/judge';
 import { BEFORE_STORM, BEFORE_TRANSMITTING } from '../../../data/check-lists';
-import { judgedDirection } from '../../../data/direction';
-import { levelsOf } from '../../../data/levels';
-import { causeText, seasonRows, shiftWords } from '../../../data/seasons';
-import { hasField, plannedTransmitters } from '../../../data/transmitters';
+import { judgedDirection } from '@velvet-reed/station/direction';
+import { levelsOf } from '@velvet-reed/station/levels';
+import { causeText, seasonRows, shiftWords } from '@velvet-reed/station/seasons';
+import { hasField, plannedTransmitters } from '@velvet-reed/station/transmitters';
 import {
   judgedNoise,
   judgedPath,
@@ -27,7 +27,7 @@ import {
   standingTests,
   strongestCarrier,
   unjudgedPath,
-} from '../../../data/verdicts';
+} from '@velvet-reed/station/verdicts';
 import { levelPicture, noisePicture, patternPicture, planPicture } from './pictures';
 import { swrChart } from './report-chart';
 

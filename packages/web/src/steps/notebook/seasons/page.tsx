@@ -1,7 +1,7 @@
-import type { StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
 import { useLogSummaries } from '../../../data/logs';
 import { useSamples } from '../../../data/samples';
-import { causeText, seasonRows, shiftWords, type SeasonRow } from '../../../data/seasons';
+import { causeText, seasonRows, shiftWords, type SeasonRow } from '@velvet-reed/station/seasons';
 import { Room } from '../../../ui/room';
 import { Next, Note, Wide } from '../../../ui/section';
 import { Empty } from '../../../ui/states';

@@ -1,7 +1,8 @@
 import { countText, fixed } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { useNow } from '../../../data/now';
-import { useStationId, type StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
+import { useStationId } from '../../../data/station';
 import { type BackupRow, useBackups } from '../../../data/station-files';
 import { Room } from '../../../ui/room';
 import { Next, Note, Section } from '../../../ui/section';

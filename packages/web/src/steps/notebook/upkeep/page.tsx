@@ -1,9 +1,10 @@
 import { createOf, SCHEMAS, updateOf, type Change, type Saved } from '@velvet-reed/contract';
 import { AFTER_STORM_DAYS, CALIBRATION_DAYS, dutiesFor, dutyState } from '@velvet-reed/core/antenna';
 import { countText, fixed } from '@velvet-reed/core/units';
-import { latestRevision } from '../../../data/derive';
+import { latestRevision } from '@velvet-reed/station/derive';
 import { useNow } from '../../../data/now';
-import { entry, useWrite, type StationData } from '../../../data/station';
+import { entry, type StationData } from '@velvet-reed/station/record';
+import { useWrite } from '../../../data/station';
 import { Button } from '../../../ui/button';
 import type { CalendarEvent } from '../../../ui/calendar';
 import { CalendarButton, type Alarm } from '../../../ui/calendar-button';

@@ -10,7 +10,8 @@ import {
 import type { Change } from '@velvet-reed/contract';
 import { fixed } from '@velvet-reed/core/units';
 import { useState } from 'react';
-import { entry, useWrite } from '../../../data/station';
+import { entry } from '@velvet-reed/station/record';
+import { useWrite } from '../../../data/station';
 import { Button } from '../../../ui/button';
 import { Section } from '../../../ui/section';
 import { inDb, Value } from '../../../ui/value';

@@ -1,6 +1,6 @@
 import { capital, countText } from '@velvet-reed/core/units';
-import { newOrder } from '../../../data/path-orders';
-import { toPathReceiver } from '../../../data/path-stages';
+import { newOrder } from '@velvet-reed/station/path/orders';
+import { toPathReceiver } from '@velvet-reed/station/path/stages';
 import { Next } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';
 import { PathRoom, type PathState } from '../path-room';

@@ -16,9 +16,9 @@ import {
 } from '@dnd-kit/sortable';
 import type { Saved } from '@velvet-reed/contract';
 import { useEffect, useRef, useState } from 'react';
-import { moveStage } from '../../../data/path-orders';
+import { moveStage } from '@velvet-reed/station/path/orders';
 import { useWrite } from '../../../data/station';
-import type { OrderView } from '../../../data/verdicts';
+import type { OrderView } from '@velvet-reed/station/verdicts';
 import { saveCsv } from '../../../ui/export';
 import { ExportButtons } from '../../../ui/export-buttons';
 import { dragWords, HOW_TO_MOVE } from './drag-words';

@@ -3,7 +3,7 @@ import { fixed } from '@velvet-reed/core/units';
 import { Section, Wide } from '../../../ui/section';
 import { inDb, Value } from '../../../ui/value';
 import { figureProvenance, lossProvenance, productInk, snrLoss } from '../order-view';
-import type { OrderView } from '../../../data/verdicts';
+import type { OrderView } from '@velvet-reed/station/verdicts';
 
 /** The orders beside each other, figure by figure. */
 export function Compare({ orders }: { readonly orders: readonly OrderView[] }) {

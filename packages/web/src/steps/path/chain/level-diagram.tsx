@@ -1,5 +1,5 @@
 import { fixed } from '@velvet-reed/core/units';
-import type { OrderView } from '../../../data/verdicts';
+import type { OrderView } from '@velvet-reed/station/verdicts';
 import { placeLabels } from '../../../ui/place-labels';
 import { levelLines, MOST_CARRIERS } from './level-lines';
 

@@ -1,4 +1,4 @@
-import type { OrderView } from '../../../data/verdicts';
+import type { OrderView } from '@velvet-reed/station/verdicts';
 
 /** A signal that is just worth listening to stands so far above the noise from outside, dB. Assumed, to have something wanted to draw. */
 const READABLE_DB = 10;

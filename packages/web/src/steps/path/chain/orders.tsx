@@ -16,9 +16,9 @@ import {
 } from '@dnd-kit/sortable';
 import { createOf, type Saved } from '@velvet-reed/contract';
 import { GripVertical } from 'lucide-react';
-import { moveStage, newOrder, type StageOrder } from '../../../data/path-orders';
+import { moveStage, newOrder, type StageOrder } from '@velvet-reed/station/path/orders';
 import { useWrite } from '../../../data/station';
-import type { OrderView } from '../../../data/verdicts';
+import type { OrderView } from '@velvet-reed/station/verdicts';
 import { Button } from '../../../ui/button';
 import { DeleteButton } from '../../../ui/record-row';
 import { Section } from '../../../ui/section';

@@ -1,5 +1,6 @@
 import { lazy, Suspense, useState } from 'react';
-import { entry, useWrite, type StationData } from '../../../data/station';
+import { entry, type StationData } from '@velvet-reed/station/record';
+import { useWrite } from '../../../data/station';
 import { Button } from '../../../ui/button';
 import { Disclosure } from '../../../ui/disclosure';
 import { ChangeButton, DeleteButton } from '../../../ui/record-row';

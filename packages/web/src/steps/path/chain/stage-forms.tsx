@@ -2,8 +2,9 @@ import { BLANK, createOf, SCHEMAS, updateOf, type Saved } from '@velvet-reed/con
 import type { GoalBand } from '@velvet-reed/core/filter';
 import { type PathSignal, STAGE_KINDS, stageKind, type StageKind } from '@velvet-reed/core/path';
 import { useState } from 'react';
-import { placeAtEnd, type StageOrder } from '../../../data/path-orders';
-import { entry, useWrite } from '../../../data/station';
+import { placeAtEnd, type StageOrder } from '@velvet-reed/station/path/orders';
+import { entry } from '@velvet-reed/station/record';
+import { useWrite } from '../../../data/station';
 import { Button } from '../../../ui/button';
 import { RecordForm } from '../../../ui/record-form';
 import { DeleteButton } from '../../../ui/record-row';

@@ -3,7 +3,7 @@ import { overNoise } from '@velvet-reed/core/path';
 import { Section, Wide } from '../../../ui/section';
 import { inDb, Value } from '../../../ui/value';
 import { figureProvenance, productInk } from '../order-view';
-import type { OrderView } from '../../../data/verdicts';
+import type { OrderView } from '@velvet-reed/station/verdicts';
 
 /** Stage by stage: gain ahead, noise, what it adds, all carriers and the room they leave, the strongest product made in it. */
 export function StageReports({ view }: { readonly view: OrderView }) {

@@ -14,7 +14,8 @@ import {
 } from '@velvet-reed/core/path';
 import { fixed, frequencyText, showFrequency } from '@velvet-reed/core/units';
 import { useState } from 'react';
-import { useWrite, type StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
+import { useWrite } from '../../../data/station';
 import { RecordForm, type FieldSpec } from '../../../ui/record-form';
 import { Section } from '../../../ui/section';
 import { TypedFields } from '../../../ui/typed-numbers';

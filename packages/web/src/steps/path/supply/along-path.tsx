@@ -2,12 +2,12 @@ import { Announced } from '../../../ui/announced';
 import { SCHEMAS, stationSchema } from '@velvet-reed/contract';
 import { type DcPath, frequencyPlan, joinRow, type PlugRow, readAdapters } from '@velvet-reed/core/path';
 import { fixed, frequencyText, showFrequency } from '@velvet-reed/core/units';
-import { pluggedRow } from '../../../data/path-stages';
+import { pluggedRow } from '@velvet-reed/station/path/stages';
 import { useWrite } from '../../../data/station';
 import { RecordForm, type FieldSpec } from '../../../ui/record-form';
 import { Caution, Section } from '../../../ui/section';
 import { Value } from '../../../ui/value';
-import type { OrderView } from '../../../data/verdicts';
+import type { OrderView } from '@velvet-reed/station/verdicts';
 import type { PathView } from '../order-view';
 
 /** What goes along the path beside the signal: DC, plugs, and where a converter puts the band. */

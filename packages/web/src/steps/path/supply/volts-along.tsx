@@ -1,5 +1,5 @@
 import { fixed } from '@velvet-reed/core/units';
-import type { OrderView } from '../../../data/verdicts';
+import type { OrderView } from '@velvet-reed/station/verdicts';
 import { Wide } from '../../../ui/section';
 
 /** What DC meets in each stage, antenna first. */

@@ -1,6 +1,6 @@
 import { SCHEMAS, type Saved, type Values } from '@velvet-reed/contract';
 import { leastPoints, PLOT_SHAPES, type PlotKind } from '@velvet-reed/core/plot';
-import type { StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
 import { RecordForm, type FieldSpec } from '../../../ui/record-form';
 import { bareUnit, cornersText, readCorners, typedIn, type UnitSystem } from './units';
 

@@ -1,7 +1,7 @@
 import { PLOT_NAMES } from '@velvet-reed/core/plot';
 import { lengthText } from '@velvet-reed/core/units';
 import type { ReactNode } from 'react';
-import type { StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
 import { Button } from '../../../ui/button';
 import { DeleteButton } from '../../../ui/record-row';
 import { Section } from '../../../ui/section';

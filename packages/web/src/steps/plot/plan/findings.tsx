@@ -1,9 +1,9 @@
 import { cableRunM, earthDistance, type Finding, type PlanPoint, supportFindings } from '@velvet-reed/core/plot';
 import { frequencyText, plain } from '@velvet-reed/core/units';
-import { type LaidAntenna, runsOnPlan } from '../../../data/derive';
-import { plotFeaturesOf } from '../../../data/plotted';
+import { type LaidAntenna, runsOnPlan } from '@velvet-reed/station/derive';
+import { plotFeaturesOf } from '@velvet-reed/station/plotted';
 import { useFocus } from '../../../data/focus';
-import type { StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
 import { Section } from '../../../ui/section';
 import { Value } from '../../../ui/value';
 import { inSystem, type UnitSystem } from './units';

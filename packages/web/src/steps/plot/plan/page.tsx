@@ -9,8 +9,9 @@ import {
 } from '@velvet-reed/core/plot';
 import { plain } from '@velvet-reed/core/units';
 import { useRef, useState, type KeyboardEvent } from 'react';
-import { type JudgedDirection, judgedDirection, suspectsIn } from '../../../data/direction';
-import { entry, useStationId, useWrite, type StationData } from '../../../data/station';
+import { type JudgedDirection, judgedDirection, suspectsIn } from '@velvet-reed/station/direction';
+import { entry, type StationData } from '@velvet-reed/station/record';
+import { useStationId, useWrite } from '../../../data/station';
 import { Link } from 'react-router';
 import { Button } from '../../../ui/button';
 import { Room } from '../../../ui/room';

@@ -1,6 +1,6 @@
 import type { PlanPoint } from '@velvet-reed/core/plot';
 import { Circle, Group, Line } from 'react-konva';
-import type { JudgedDirection } from '../../../data/direction';
+import type { JudgedDirection } from '@velvet-reed/station/direction';
 import type { Colours } from './colours';
 
 /** Bearings of Direction on the plan: where the antenna was turned, the lines of its nulls, and the region of 95 % where they meet. */

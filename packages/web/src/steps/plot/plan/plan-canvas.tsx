@@ -1,5 +1,5 @@
 import { pathOfFile } from '../../../data/data-file';
-import type { StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
 import type { Saved } from '@velvet-reed/contract';
 import { planBearingDeg, planDistance, type PlanPoint, snapped } from '@velvet-reed/core/plot';
 import { plain } from '@velvet-reed/core/units';
@@ -7,7 +7,7 @@ import type Konva from 'konva';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { Circle, Layer, Line, Rect, Stage, Text } from 'react-konva';
 import { useGestures } from '../../../ui/gestures';
-import type { JudgedDirection } from '../../../data/direction';
+import type { JudgedDirection } from '@velvet-reed/station/direction';
 import { useColours } from './colours';
 import { Bearings } from './plan-bearings';
 import { Cursor, Drawn, Grid, North, ScaleBar, Underlay } from './plan-marks';

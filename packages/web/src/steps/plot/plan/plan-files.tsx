@@ -1,8 +1,9 @@
 import { readPlot, writePlot } from '@velvet-reed/core/formats';
 import { saveAs } from 'file-saver';
 import { useRef, type ChangeEvent } from 'react';
-import { plotFeaturesOf } from '../../../data/plotted';
-import { entry, showTrouble, useWrite, type StationData } from '../../../data/station';
+import { plotFeaturesOf } from '@velvet-reed/station/plotted';
+import { entry, type StationData } from '@velvet-reed/station/record';
+import { showTrouble, useWrite } from '../../../data/station';
 import { Button } from '../../../ui/button';
 import { saveText } from '../../../ui/export';
 import { Section } from '../../../ui/section';

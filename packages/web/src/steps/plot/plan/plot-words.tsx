@@ -1,6 +1,6 @@
 import { lengthText } from '@velvet-reed/core/units';
-import { roomOf, runsOnPlan, worstFinding } from '../../../data/derive';
-import type { StationData } from '../../../data/station';
+import { roomOf, runsOnPlan, worstFinding } from '@velvet-reed/station/derive';
+import type { StationData } from '@velvet-reed/station/record';
 import { Next, Note } from '../../../ui/section';
 import { Value } from '../../../ui/value';
 

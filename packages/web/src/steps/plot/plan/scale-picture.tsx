@@ -1,7 +1,8 @@
 import { CoreError } from '@velvet-reed/core/errors';
 import { lengthText, parseQuantity } from '@velvet-reed/core/units';
 import { useState } from 'react';
-import { useWrite, type StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
+import { useWrite } from '../../../data/station';
 import { Button } from '../../../ui/button';
 import { bareUnit, type UnitSystem } from './units';
 

@@ -1,7 +1,7 @@
 import type { ConditionRule } from '@velvet-reed/core/trial';
 import { scaleLinear } from 'd3-scale';
 import { useRef } from 'react';
-import type { Comparison, NamedFactor } from '../../../data/conditions';
+import type { Comparison, NamedFactor } from '@velvet-reed/station/trials/conditions';
 import { saveCsv } from '../../../ui/export';
 import { ExportButtons } from '../../../ui/export-buttons';
 import { useReadable } from '../../../ui/drawn-scale';

@@ -1,7 +1,8 @@
 import { LOG_COLUMNS } from '@velvet-reed/core/formats';
 import { fixed, frequencyText } from '@velvet-reed/core/units';
 import { useState } from 'react';
-import { useWrite, type StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
+import { useWrite } from '../../../data/station';
 import { useTail, useWatchedFiles } from '../../../data/tail';
 import { AntennaPicker } from '../../../ui/antenna-picker';
 import { Button } from '../../../ui/button';

@@ -1,7 +1,7 @@
 import type { Saved } from '@velvet-reed/contract';
 import type { DecodeReport } from '@velvet-reed/core/trial';
 import { useRef } from 'react';
-import type { StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
 import { AzimuthalMap } from '../../../ui/azimuthal-map';
 import { saveCsv } from '../../../ui/export';
 import { ExportButtons } from '../../../ui/export-buttons';

@@ -3,7 +3,7 @@ import type { DecodeReport } from '@velvet-reed/core/trial';
 import { fixed } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { useDecodeReport, useSlots } from '../../../data/logs';
-import type { StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
 import { momentText } from '../../../ui/moment-text';
 import { Section, Wide } from '../../../ui/section';
 

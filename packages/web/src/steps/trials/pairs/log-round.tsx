@@ -1,6 +1,7 @@
 import { SCHEMAS, type Saved } from '@velvet-reed/contract';
 import { firstOfRound, type TrialPair } from '@velvet-reed/core/trial';
-import { entry, useWrite } from '../../../data/station';
+import { entry } from '@velvet-reed/station/record';
+import { useWrite } from '../../../data/station';
 import { Button } from '../../../ui/button';
 import { levelDoubt } from '../../../ui/level-doubt';
 import { RecordForm, type FieldSpec } from '../../../ui/record-form';

@@ -1,5 +1,6 @@
 import { SCHEMAS } from '@velvet-reed/contract';
-import { entry, useWrite, type StationData } from '../../../data/station';
+import { entry, type StationData } from '@velvet-reed/station/record';
+import { useWrite } from '../../../data/station';
 import { RecordForm } from '../../../ui/record-form';
 import { Empty } from '../../../ui/states';
 import { trialFields } from './trial-fields';

@@ -3,8 +3,8 @@ import { BLANK } from '@velvet-reed/contract';
 import { EIGHT_PAIRS } from '@velvet-reed/contract/testing';
 import { screen } from '@testing-library/react';
 import { renderPage, verdictText } from '../../../data/page-harness';
-import type { StationData } from '../../../data/station';
-import { TEST_STATION } from '../../../data/test-station';
+import type { StationData } from '@velvet-reed/station/record';
+import { TEST_STATION } from '@velvet-reed/station/testing/test-station';
 import { loggedText } from './logged-text';
 import TrialsPage from './page';
 

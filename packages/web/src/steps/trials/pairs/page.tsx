@@ -1,8 +1,8 @@
 import { firstOfRound } from '@velvet-reed/core/trial';
 import { useSearchParams } from 'react-router';
-import type { StationData } from '../../../data/station';
-import { comparisonOf, conditionVerdict } from '../../../data/conditions';
-import { judgedTrial } from '../../../data/verdicts';
+import type { StationData } from '@velvet-reed/station/record';
+import { comparisonOf, conditionVerdict } from '@velvet-reed/station/trials/conditions';
+import { judgedTrial } from '@velvet-reed/station/verdicts';
 import { Disclosure } from '../../../ui/disclosure';
 import { ChangeButton, DeleteButton } from '../../../ui/record-row';
 import { Room } from '../../../ui/room';

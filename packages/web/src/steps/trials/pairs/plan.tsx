@@ -1,7 +1,7 @@
 import { trialPlan } from '@velvet-reed/core/trial';
 import { countText, fixed } from '@velvet-reed/core/units';
-import type { StationData } from '../../../data/station';
-import { judgedTrial } from '../../../data/verdicts';
+import type { StationData } from '@velvet-reed/station/record';
+import { judgedTrial } from '@velvet-reed/station/verdicts';
 import { Announced } from '../../../ui/announced';
 import { Section } from '../../../ui/section';
 import { tried } from '../../../ui/tried';

@@ -9,7 +9,7 @@ import {
   skyTrack,
 } from '@velvet-reed/core/site';
 import { useMemo } from 'react';
-import type { StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
 import { tried } from '../../../ui/tried';
 
 const DAY_MS = 86_400_000;

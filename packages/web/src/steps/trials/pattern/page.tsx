@@ -1,8 +1,8 @@
 import type { Saved } from '@velvet-reed/contract';
 import { countText, fixed } from '@velvet-reed/core/units';
 import { gapsText } from './gaps';
-import type { StationData } from '../../../data/station';
-import { antennaHolding } from '../../../data/taken-on';
+import type { StationData } from '@velvet-reed/station/record';
+import { antennaHolding } from '@velvet-reed/station/taken-on';
 import { LongLogs } from '../../../ui/long-logs';
 import { Room } from '../../../ui/room';
 import { Next, Note } from '../../../ui/section';

@@ -3,9 +3,10 @@ import { antennaKind } from '@velvet-reed/core/antenna';
 import { type MeasuredPattern, overlayModel } from '@velvet-reed/core/bearing';
 import type { PatternCut } from '@velvet-reed/core/formats';
 import { useMemo, useState } from 'react';
-import { designOf, latestRevision } from '../../../data/derive';
+import { designOf, latestRevision } from '@velvet-reed/station/derive';
 import { modelOf, questionOf, useModel } from '../../../data/model';
-import { useWrite, type StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
+import { useWrite } from '../../../data/station';
 import { tried } from '../../../ui/tried';
 import { useTypedNumbers } from '../../../ui/use-typed-numbers';
 

@@ -1,7 +1,7 @@
 import type { Saved } from '@velvet-reed/contract';
 import type { Band } from '@velvet-reed/core/recording';
 import { fixed } from '@velvet-reed/core/units';
-import type { StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
 import { useTypedNumbers } from '../../../ui/use-typed-numbers';
 import type { OpenRecording } from '../../../workers/recording-jobs';
 import { useJob } from '../../../workers/use-job';

@@ -1,6 +1,7 @@
 import { fixed, frequencyText } from '@velvet-reed/core/units';
 import { useMemo } from 'react';
-import { entry, useWrite, type StationData } from '../../../data/station';
+import { entry, type StationData } from '@velvet-reed/station/record';
+import { useWrite } from '../../../data/station';
 import type { Saved } from '@velvet-reed/contract';
 import { Button } from '../../../ui/button';
 import { Curves } from '../../../ui/curves';

@@ -2,7 +2,8 @@ import type { Saved } from '@velvet-reed/contract';
 import { trialVerdict } from '@velvet-reed/core/trial';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { entry, useStationId, useWrite, type StationData } from '../../../data/station';
+import { entry, type StationData } from '@velvet-reed/station/record';
+import { useStationId, useWrite } from '../../../data/station';
 import { Button } from '../../../ui/button';
 import type { RecordedPair } from './pairs-of';
 

@@ -1,6 +1,6 @@
 import type { Saved } from '@velvet-reed/contract';
 import { useMemo } from 'react';
-import type { StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
 import { Curves } from '../../../ui/curves';
 import { Section, Wide } from '../../../ui/section';
 import { Value } from '../../../ui/value';

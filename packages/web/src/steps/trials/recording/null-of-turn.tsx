@@ -4,7 +4,8 @@ import { directionsIn, levelsAtMarks, typedMarks } from '@velvet-reed/core/recor
 import { fixed } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { entry, useStationId, useWrite } from '../../../data/station';
+import { entry } from '@velvet-reed/station/record';
+import { useStationId, useWrite } from '../../../data/station';
 import { Button } from '../../../ui/button';
 import { Section } from '../../../ui/section';
 import { tried } from '../../../ui/tried';

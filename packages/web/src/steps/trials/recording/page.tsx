@@ -2,7 +2,7 @@ import type { Values } from '@velvet-reed/contract';
 import { type Band, bandOf, recordingOf, secondsOf } from '@velvet-reed/core/recording';
 import { useEffect, useMemo, useRef, useState, type DragEvent } from 'react';
 import { useSearchParams } from 'react-router';
-import type { StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
 import { useTheme } from '../../../data/theme';
 import { Button } from '../../../ui/button';
 import { Room } from '../../../ui/room';

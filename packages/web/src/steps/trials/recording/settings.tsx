@@ -1,5 +1,6 @@
 import { BLANK, type Saved, SCHEMAS, updateOf, type Values } from '@velvet-reed/contract';
-import { showTrouble, useWrite, type StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
+import { showTrouble, useWrite } from '../../../data/station';
 import { Button } from '../../../ui/button';
 import { DeleteButton } from '../../../ui/record-row';
 import { RecordForm, type FieldSpec } from '../../../ui/record-form';

@@ -4,7 +4,7 @@ import type { RecordingLayout, RecordingMeaning } from '@velvet-reed/core/record
 import { useEffect, useMemo } from 'react';
 import useSWRImmutable from 'swr/immutable';
 import { pathOfFile } from '../../../data/data-file';
-import type { StationData } from '../../../data/station';
+import type { StationData } from '@velvet-reed/station/record';
 import type { OpenRecording } from '../../../workers/recording-jobs';
 import { useJob } from '../../../workers/use-job';
 
