@@ -16,7 +16,7 @@ const MAY_IMPORT = {
   station: ['station', 'contract', 'core'],
   instruments: ['instruments', 'contract', 'core'],
   // it starts the stand-ins, and knows their habits
-  server: ['server', 'contract', 'core', 'instruments'],
+  server: ['server', 'station', 'contract', 'core', 'instruments'],
   cli: ['cli', 'station', 'contract', 'core'],
 };
 

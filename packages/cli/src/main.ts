@@ -14,6 +14,7 @@ import { summariseSweep } from '@velvet-reed/core/sweep';
 import { fixed, frequencyText } from '@velvet-reed/core/units';
 import { stationFileSchema } from '@velvet-reed/contract';
 import { runChecks } from './check';
+import { judge } from './judge';
 import { recording } from './recording';
 import { CaseInputError } from './inputs';
 import { solveFile } from './solve';
@@ -32,6 +33,9 @@ const USAGE = `reed: Velvet Reed's computations from the command line
     --off OTHER --resonance 50e3-90e3   a resonance that noise shows: source on in FILE, off in OTHER
     --floor BANDWIDTH                   the noise, its steps, and what ticks
     --standard HZ                       offset from a carrier of known frequency
+  reed judge FILE.station.zip [--step guard] [--json]
+                                        what a station comes to: where each step stands, and the verdicts of
+                                        Bench (by its trim diary), Trials, Noise, Path and Guard
   reed schema                           JSON Schema of all that a station holds, kind by kind
 
   What a table does not say for certain is asked (exit code 2) and answered with
@@ -193,6 +197,7 @@ export async function main(args: readonly string[], write: Write = (line) => con
       options: {
         area: { type: 'string' },
         json: { type: 'boolean' },
+        step: { type: 'string' },
         help: { type: 'boolean', short: 'h' },
         columns: { type: 'string' },
         unit: { type: 'string' },
@@ -244,6 +249,7 @@ export async function main(args: readonly string[], write: Write = (line) => con
     if (command === 'spectrum' && path) return await spectrum(path, json, answer, write);
     if (command === 'log' && path) return await log(path, json, { ...answer, day: values.day ?? '' }, write);
     if (command === 'two-port' && path) return await twoPort(path, json, write);
+    if (command === 'judge' && path) return await judge(path, { step: values.step, json, atMs: Date.now() }, write);
     if (command === 'recording' && path) return recording(path, values, write);
     if (command === 'solve' && path) return await solve(path, json, write);
     write(USAGE);

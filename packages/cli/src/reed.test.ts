@@ -288,3 +288,9 @@ test('a log in dB over a microvolt: the question names its impedance, and the an
   expect([code, lines.join('')]).toEqual([0, expect.stringMatching(/-74\.75/)]);
   expect((await reed('log', path, '--ohm', 'wire')).code).toBe(2);
 });
+
+test('judge refuses what is no station file', async () => {
+  const { code, lines } = await reed('judge', CHECKS);
+  expect(code).toBe(2);
+  expect(lines.join(' ')).toContain('This is no station file, or it is cut off');
+});

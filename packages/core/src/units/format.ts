@@ -112,3 +112,9 @@ export function freeName(name: string, taken: readonly string[]): string {
   for (let i = 2; others.has(free); i += 1) free = `${name} ${i}`;
   return free;
 }
+
+/** "14.0 dB" of a number; another unit where it is a level. */
+export const inDb = (value: number, decimals = 1, unit = 'dB'): ShownQuantity => {
+  const text = value.toFixed(decimals);
+  return { digits: Number(text) === 0 ? text.replace('-', '') : text.replace('-', '−'), unit };
+};

@@ -2,6 +2,7 @@ export { DIPOLE_GAIN_DBI, SPEED_OF_LIGHT_M_PER_S } from './constants';
 export { dbmToVoltsRms, powerDb, powerRatio, sumPowersDb, voltsRmsToDbm, wattsToDbm } from './decibel';
 export {
   bandText,
+  inDb,
   capital,
   countText,
   numberText,

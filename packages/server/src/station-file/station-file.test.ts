@@ -13,9 +13,13 @@ import { undo } from '../history';
 import { MIGRATION_NAMES, migrator } from '../migrate';
 import { madeUpStation } from './made-up-station';
 import type { StationContents } from './contents';
-import { partsOf, readStationFile } from './read';
+import { partsOf as unpacked } from '@velvet-reed/station/file/archive';
+import { readStationFile } from './read';
 import { compareStation, takeAsNew, takeBeside } from './take';
 import { stationContents, writeStationFile } from './write';
+
+const partsOf = (file: Uint8Array, most?: number) =>
+  unpacked(file, () => new Promise((resolve) => setImmediate(resolve)), most);
 
 const DEVICE = randomUUID();
 const author = () => ({ key: randomUUID(), device: DEVICE });

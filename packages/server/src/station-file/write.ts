@@ -1,3 +1,4 @@
+import { STATION_FORMAT, STATION_VERSION } from '@velvet-reed/station/file/archive';
 import { createHash } from 'node:crypto';
 import { RESOURCE_NAMES, RESOURCES, type ResourceName } from '@velvet-reed/contract';
 import { writeCsv } from '@velvet-reed/core/formats';
@@ -11,8 +12,6 @@ import { bytesName, type FileRecord, renumbered, type StationContents, type Valu
 
 /** The same moment in every file, so that the same station gives the same bytes. */
 const ZIP_EPOCH = '1980-01-01T00:00:00';
-export const STATION_FORMAT = 'velvet-reed-station';
-export const STATION_VERSION = 1;
 
 /** Same values, same fingerprint, whatever the order of the fields. */
 export function fingerprint(values: Values): string {

@@ -22,13 +22,13 @@ export interface LoadedSweep<H extends SweepHeader = SweepHeader> {
 export type StoredSweep = LoadedSweep<Saved<'sweeps'>>;
 
 /** Where a dip's figures come from. */
-export const dipProvenance = (loaded: LoadedSweep) =>
+export const dipProvenance = (sweep: Pick<SweepHeader, 'name' | 'points'>) =>
   ({
     origin: 'measured',
     formula: 'deepest |Γ|, by a parabola through the three lowest points',
     inputs: [
-      ['sweep', loaded.header.name],
-      ['points', String(loaded.header.points)],
+      ['sweep', sweep.name],
+      ['points', String(sweep.points)],
     ],
     source: 'your sweep',
   }) as const;

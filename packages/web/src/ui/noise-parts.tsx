@@ -1,6 +1,6 @@
 import type { ExpectedNoise } from '@velvet-reed/core/site';
-import { fixed, frequencyText } from '@velvet-reed/core/units';
-import { inDb, Value } from './value';
+import { fixed, frequencyText, inDb } from '@velvet-reed/core/units';
+import { Value } from './value';
 
 /** What the outside noise is made of; a measured floor stands first, with its difference from the class. */
 export function NoiseParts({

@@ -1,7 +1,8 @@
+import { inDb } from '@velvet-reed/core/units';
 import { expect, test } from '@jest/globals';
 import { render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { inDb, Value } from './value';
+import { Value } from './value';
 
 test('a number tells its unit and origin, and opens to formula, inputs and source', async () => {
   render(

@@ -1,19 +1,14 @@
 import type { ShownQuantity } from '@velvet-reed/core/units';
+import type { Provenance } from '@velvet-reed/station/said';
 import { Popover } from 'radix-ui';
 
-type Origin = 'model' | 'measured' | 'catalogue' | 'assumed';
-
-/** Where a number comes from; shown when it is opened. */
-export interface Provenance {
-  readonly origin: Origin;
-  /** How it follows from its inputs, in words or symbols. */
-  readonly formula: string;
-  readonly inputs?: readonly (readonly [name: string, value: string])[];
-  readonly source: string;
-}
-
-const MARK: Readonly<Record<Origin, string>> = { model: 'm', measured: 'r', catalogue: 'c', assumed: 'a' };
-const MEANING: Readonly<Record<Origin, string>> = {
+const MARK: Readonly<Record<Provenance['origin'], string>> = {
+  model: 'm',
+  measured: 'r',
+  catalogue: 'c',
+  assumed: 'a',
+};
+const MEANING: Readonly<Record<Provenance['origin'], string>> = {
   model: 'Model: computed here',
   measured: 'Measured: read by you',
   catalogue: 'Catalogue: published or rated figure',
@@ -81,9 +76,3 @@ export function Value({
     </Popover.Root>
   );
 }
-
-/** "14 dB" from a number. */
-export const inDb = (value: number, decimals = 1, unit = 'dB'): ShownQuantity => {
-  const text = value.toFixed(decimals);
-  return { digits: Number(text) === 0 ? text.replace('-', '') : text.replace('-', '−'), unit };
-};

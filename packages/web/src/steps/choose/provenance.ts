@@ -1,3 +1,4 @@
+import type { Provenance } from '@velvet-reed/station/said';
 import {
   type Candidate,
   COUNTS_FROM_DB,
@@ -6,7 +7,6 @@ import {
   signalOf,
   type TargetForecast,
 } from '@velvet-reed/core/choose';
-import type { Provenance } from '../../ui/value';
 
 const METHOD =
   'moment method over this ground; ITU-R P.372 medians with the usual noise of a house, or your own floor; usual stations assumed; Friis 1944';

@@ -1,7 +1,7 @@
 import type { DraftFigure } from '@velvet-reed/core/antenna';
-import { showFrequency, showLength, significant } from '@velvet-reed/core/units';
+import { showFrequency, showLength, significant, inDb } from '@velvet-reed/core/units';
 import { Section } from '../../ui/section';
-import { inDb, Value } from '../../ui/value';
+import { Value } from '../../ui/value';
 
 /** Closed-form figures with their formulas. */
 export function Figures({ figures }: { readonly figures: readonly DraftFigure[] }) {

@@ -1,9 +1,9 @@
+import type { Provenance } from '@velvet-reed/station/said';
 import { reflectionOf, swrOf } from '@velvet-reed/core/line';
 import { magnitude } from '@velvet-reed/core/numeric';
 import type { ModelSweep, SpotAnalysis } from '@velvet-reed/core/solver';
 import { findResonances } from '@velvet-reed/core/sweep';
 import { frequencyText } from '@velvet-reed/core/units';
-import type { Provenance } from '../../ui/value';
 
 /** A model's curves under one name. */
 export interface ModelCurves {

@@ -1,10 +1,11 @@
+import { inDb } from '@velvet-reed/core/units';
 import { FLOOR_DBI } from '@velvet-reed/core/solver';
 import { memo, useRef } from 'react';
 import { saveCsv } from '../../ui/export';
 import { ExportButtons } from '../../ui/export-buttons';
 import { PolarPlot, type PolarCurve } from '../../ui/polar-plot';
 import { Wide } from '../../ui/section';
-import { inDb, Value } from '../../ui/value';
+import { Value } from '../../ui/value';
 import { gainAt, METHOD, type ModelCurves } from './model-figures';
 
 const LISTED_ELEVATIONS = [5, 10, 20, 30, 45, 60, 90];

@@ -1,8 +1,8 @@
+import { inDb } from '@velvet-reed/core/units';
 import type { Saved } from '@velvet-reed/contract';
 import { type PathProduct, snrLossDigits } from '@velvet-reed/core/path';
 import type { StationData } from '@velvet-reed/station/record';
 import type { OrderView } from '@velvet-reed/station/verdicts';
-import { inDb } from '../../ui/value';
 
 /** A path with both its orders analysed, as its tables take it. */
 export interface PathView {

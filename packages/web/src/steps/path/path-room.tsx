@@ -1,16 +1,17 @@
+import { saidPath } from '@velvet-reed/station/path/said';
+import { SaidVerdict } from '../../ui/said';
 import type { Saved } from '@velvet-reed/contract';
 import { ASSUMED_NOISE_FIGURE_DB, type PathVerdict } from '@velvet-reed/core/path';
 import { fixed } from '@velvet-reed/core/units';
 import { useMemo, type ReactNode } from 'react';
-import { Link, useSearchParams } from 'react-router';
+import { useSearchParams } from 'react-router';
 import type { StageOrder } from '@velvet-reed/station/path/orders';
 import type { AskedPath } from '@velvet-reed/station/path/question';
 import type { StationData } from '@velvet-reed/station/record';
-import { useStationId } from '../../data/station';
 import { judgedPath, type JudgedPath, type OrderView, unjudgedPath } from '@velvet-reed/station/verdicts';
 import { Disclosure } from '../../ui/disclosure';
 import { Room } from '../../ui/room';
-import { Next, Note } from '../../ui/section';
+import { Note } from '../../ui/section';
 import { ChangeButton, DeleteButton } from '../../ui/record-row';
 import { pathFields } from './path-fields';
 import { NewPath } from './new-path';
@@ -40,7 +41,6 @@ export function PathRoom({
   readonly picker?: (path: PathState) => ReactNode;
   readonly children: (path: PathState) => ReactNode;
 }) {
-  const stationId = useStationId();
   const [params, setParams] = useSearchParams();
   const path = data.paths.find((one) => one.id === Number(params.get('path'))) ?? data.paths.at(-1);
   const judged = useMemo(() => path && judgedPath(data, path), [data, path]);
@@ -60,16 +60,7 @@ export function PathRoom({
   );
   if (path && unjudged)
     return (
-      <Room
-        title={title}
-        picker={picked}
-        verdict={
-          <>
-            <span className={unjudged.waiting ? '' : 'text-caution'}>{unjudged.sentence}</span>{' '}
-            <Next>Next: {unjudged.next}</Next>
-          </>
-        }
-      >
+      <Room title={title} picker={picked} verdict={<SaidVerdict said={saidPath(data, path)} />}>
         {!unjudged.waiting && (
           <div className="flex flex-wrap gap-3">
             <ChangeButton resource="paths" record={path} name={path.name} fields={pathFields(data)} />
@@ -81,21 +72,7 @@ export function PathRoom({
     );
   if (!judged)
     return (
-      <Room
-        title={title}
-        verdict={
-          <>
-            Nothing stands between antenna and receiver yet.{' '}
-            <Next>
-              {data.receivers.length === 0 || data.targets.length === 0 ? (
-                <Link to={`/s/${stationId}/listen/wanted`}>Next: enter a receiver and a target in Listen.</Link>
-              ) : (
-                'Next: make a path.'
-              )}
-            </Next>
-          </>
-        }
-      >
+      <Room title={title} verdict={<SaidVerdict said={saidPath(data, undefined)} />}>
         <Disclosure label="New path" look="main">
           {(close) => <NewPath data={data} onClose={close} onMade={pick} />}
         </Disclosure>
@@ -112,7 +89,7 @@ export function PathRoom({
     <Room
       key={judged.path.id}
       title={title}
-      verdict={verdict?.(state) ?? <Verdict verdict={judged.verdict} />}
+      verdict={verdict?.(state) ?? <SaidVerdict said={saidPath(data, judged.path)} />}
       margin={<Margin {...state} />}
       picker={
         <>
@@ -123,19 +100,6 @@ export function PathRoom({
     >
       {children(state)}
     </Room>
-  );
-}
-
-function Verdict({ verdict }: { readonly verdict: PathVerdict }) {
-  const bad = verdict.better.state !== 'fine' && verdict.better.state !== 'noise';
-  return (
-    <>
-      <span className={bad ? 'text-caution' : ''}>{verdict.sentence}</span>{' '}
-      <Next>
-        Next: {verdict.next.charAt(0).toLowerCase()}
-        {verdict.next.slice(1)}
-      </Next>
-    </>
   );
 }
 

@@ -2,7 +2,8 @@ import { lazy, Suspense, useState } from 'react';
 import { bandsOf } from '@velvet-reed/station/derive';
 import { judgedBench } from '@velvet-reed/station/verdicts';
 import { Waiting } from '../../../ui/states';
-import { Verdict } from '../verdict';
+import { saidBench } from '@velvet-reed/station/bench/said';
+import { SaidVerdict } from '../../../ui/said';
 import { BeforeAfter } from './before-after';
 
 const SweepChart = lazy(() => import('../sweep-chart'));
@@ -34,7 +35,7 @@ function Changed({ data }: { readonly data: StationData }) {
             . <Next>Next: import another in Sweep, from before or after.</Next>
           </>
         ) : (
-          <Verdict verdict={verdict} latest={latest} cut={cut} targetHz={design?.freqHz} trimName={trimName} />
+          <SaidVerdict said={saidBench({ verdict, sweep: latest?.header, cut, targetHz: design?.freqHz, trimName })} />
         )
       }
       picker={<BenchPicker bench={bench} />}

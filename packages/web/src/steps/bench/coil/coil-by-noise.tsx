@@ -1,3 +1,4 @@
+import type { Provenance } from '@velvet-reed/station/said';
 import { Announced } from '../../../ui/announced';
 import type { Saved } from '@velvet-reed/contract';
 import { knownDimensions } from '@velvet-reed/core/antenna';
@@ -9,7 +10,7 @@ import { Caution, Section } from '../../../ui/section';
 import { TypedFields } from '../../../ui/typed-numbers';
 import { typedFrequency } from '../../../ui/typed';
 import { useTypedNumbers, type TypedNumbers } from '../../../ui/use-typed-numbers';
-import { Value, type Provenance } from '../../../ui/value';
+import { Value } from '../../../ui/value';
 import { CoilPicture } from './coil-picture';
 import { NoiseRecording } from './noise-recording';
 import { useKeptFigures } from '../use-kept-figures';

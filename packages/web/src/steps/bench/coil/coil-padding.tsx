@@ -1,10 +1,10 @@
 import { Announced } from '../../../ui/announced';
 import { padding, paddingChoices } from '@velvet-reed/core/resonator';
 import type { NoisePeak } from '@velvet-reed/core/sweep';
-import { fixed, showFrequency, significant } from '@velvet-reed/core/units';
+import { fixed, showFrequency, significant, inDb } from '@velvet-reed/core/units';
 import { TypedFields } from '../../../ui/typed-numbers';
 import { useTypedNumbers, type KeptTexts, type TypedNumbers } from '../../../ui/use-typed-numbers';
-import { inDb, Value } from '../../../ui/value';
+import { Value } from '../../../ui/value';
 import { Fault } from '../fault';
 import { tried } from '../../../ui/tried';
 import { model } from './coil-provenance';

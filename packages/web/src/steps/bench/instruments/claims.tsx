@@ -3,11 +3,11 @@ import { CoreError } from '@velvet-reed/core/errors';
 import { gammaOfSwr, lossUnderSwr, returnLossDb, swrThroughLoss } from '@velvet-reed/core/line';
 import { complex } from '@velvet-reed/core/numeric';
 import { checkClaims, disguisedSwr } from '@velvet-reed/core/sweep';
-import { fixed } from '@velvet-reed/core/units';
+import { fixed, inDb } from '@velvet-reed/core/units';
 import { Section } from '../../../ui/section';
 import { TypedFields } from '../../../ui/typed-numbers';
 import { useTypedNumbers } from '../../../ui/use-typed-numbers';
-import { inDb, Value } from '../../../ui/value';
+import { Value } from '../../../ui/value';
 
 /** Whether figures of one match can all be true, and what the line hides. */
 export function Claims() {

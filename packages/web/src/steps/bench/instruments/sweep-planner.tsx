@@ -1,3 +1,4 @@
+import type { Provenance } from '@velvet-reed/station/said';
 import { CoreError } from '@velvet-reed/core/errors';
 import { planSweep, POINTS_PER_BAND, type SweepPlan } from '@velvet-reed/core/sweep';
 import { fixed, frequencyText, significant } from '@velvet-reed/core/units';
@@ -7,7 +8,7 @@ import type { StationData } from '@velvet-reed/station/record';
 import { Section, Wide } from '../../../ui/section';
 import { TypedFields } from '../../../ui/typed-numbers';
 import { useTypedNumbers } from '../../../ui/use-typed-numbers';
-import { Value, type Provenance } from '../../../ui/value';
+import { Value } from '../../../ui/value';
 
 const ARITHMETIC: Provenance = {
   origin: 'model',

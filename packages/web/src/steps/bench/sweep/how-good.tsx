@@ -1,11 +1,11 @@
 import { mismatchLossDb, gammaOfSwr } from '@velvet-reed/core/line';
 import { effectiveNoiseFigureDb, reaches } from '@velvet-reed/core/path';
 import { minimumEfficiency } from '@velvet-reed/core/site';
-import { fixed, frequencyText, powerRatio } from '@velvet-reed/core/units';
+import { fixed, frequencyText, powerRatio, inDb } from '@velvet-reed/core/units';
 import { outsideNoise } from '@velvet-reed/station/derive';
 import type { StationData } from '@velvet-reed/station/record';
 import { Section } from '../../../ui/section';
-import { inDb, Value } from '../../../ui/value';
+import { Value } from '../../../ui/value';
 
 /** SNR that may be lost, dB. */
 const LIMIT_DB = 1;

@@ -13,7 +13,8 @@ import { StationPage } from '../../../ui/station-page';
 import { BenchNotes, BenchPicker } from '../bench-room';
 import { useBench } from '../use-bench';
 import { useCurves, type Unsaved } from '../curves';
-import { Verdict } from '../verdict';
+import { saidBench } from '@velvet-reed/station/bench/said';
+import { SaidVerdict } from '../../../ui/said';
 import { BandTable } from './band-table';
 import { HowGood } from './how-good';
 import { ImportButton, SweepIntake } from './intake';
@@ -45,7 +46,9 @@ function Sweep({ data }: { readonly data: StationData }) {
   return (
     <Room
       title="Sweep, Bench"
-      verdict={<Verdict verdict={verdict} latest={latest} cut={cut} targetHz={design?.freqHz} trimName={trimName} />}
+      verdict={
+        <SaidVerdict said={saidBench({ verdict, sweep: latest?.header, cut, targetHz: design?.freqHz, trimName })} />
+      }
       picker={
         <>
           <BenchPicker bench={bench} />

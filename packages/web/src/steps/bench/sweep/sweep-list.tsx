@@ -163,7 +163,7 @@ function DipCells({
   const { header } = one;
   const width =
     dip?.lowEdgeHz !== undefined && dip.highEdgeHz !== undefined ? dip.highEdgeHz - dip.lowEdgeHz : undefined;
-  const provenance = dipProvenance(one);
+  const provenance = dipProvenance(one.header);
   return (
     <>
       <td>{dip ? <Value shown={showFrequency(dip.freqHz, 4)} provenance={provenance} /> : 'none inside'}</td>

@@ -2,7 +2,8 @@ import { dipOf } from '@velvet-reed/core/sweep';
 import { Link } from 'react-router';
 import { useStationId } from '../../../data/station';
 import { judgedBench } from '@velvet-reed/station/verdicts';
-import { Verdict } from '../verdict';
+import { saidBench } from '@velvet-reed/station/bench/said';
+import { SaidVerdict } from '../../../ui/said';
 import { TrimCurve } from './trim-curve';
 import { TrimDiary } from './trim-diary';
 import type { StationData } from '@velvet-reed/station/record';
@@ -25,7 +26,9 @@ function Trim({ data }: { readonly data: StationData }) {
   return (
     <Room
       title="Trim, Bench"
-      verdict={<Verdict verdict={verdict} latest={latest} cut={cut} targetHz={design?.freqHz} trimName={trimName} />}
+      verdict={
+        <SaidVerdict said={saidBench({ verdict, sweep: latest?.header, cut, targetHz: design?.freqHz, trimName })} />
+      }
       picker={<BenchPicker bench={bench} />}
       margin={<BenchNotes latest={latest} />}
     >

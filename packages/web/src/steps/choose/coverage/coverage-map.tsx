@@ -1,14 +1,14 @@
 import { bandTargets, type Coverage, coverageGaps, coverageOf } from '@velvet-reed/core/choose';
 import { LINE_OF_SIGHT_FROM_HZ, USUAL_ARRIVAL_DEG } from '@velvet-reed/core/site';
 import type { Band } from '@velvet-reed/core/spectrum';
-import { bandText } from '@velvet-reed/core/units';
+import { bandText, inDb } from '@velvet-reed/core/units';
 import { useMemo } from 'react';
 import { bandsOf, forecastPlace, ownCandidates } from '@velvet-reed/station/derive';
 import { useHeard } from '../../../data/ranking';
 import type { StationData } from '@velvet-reed/station/record';
 import { Button } from '../../../ui/button';
 import { Section, Wide } from '../../../ui/section';
-import { inDb, Value } from '../../../ui/value';
+import { Value } from '../../../ui/value';
 
 /** Bands up to here: beyond it nothing of wire is compared. */
 const HIGHEST_HZ = 500e6;

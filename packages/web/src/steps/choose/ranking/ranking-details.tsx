@@ -1,7 +1,7 @@
 import { type Candidate, filterAdvice, type TargetForecast } from '@velvet-reed/core/choose';
-import { countText, frequencyText } from '@velvet-reed/core/units';
+import { countText, frequencyText, inDb } from '@velvet-reed/core/units';
 import { Wide } from '../../../ui/section';
-import { inDb, Value } from '../../../ui/value';
+import { Value } from '../../../ui/value';
 import { gainProvenance, marginProvenance, targetProvenance } from '../provenance';
 
 export function Details({ candidate }: { readonly candidate: Candidate }) {

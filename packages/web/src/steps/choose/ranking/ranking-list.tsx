@@ -13,7 +13,7 @@ import {
   sizeWords,
   spoiltCount,
 } from '@velvet-reed/core/choose';
-import { capital, countText, freeName, frequencyText } from '@velvet-reed/core/units';
+import { capital, countText, freeName, frequencyText, inDb } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { designValues } from '@velvet-reed/station/derive';
@@ -21,7 +21,7 @@ import { newOrder } from '@velvet-reed/station/path/orders';
 import { entry, type StationData } from '@velvet-reed/station/record';
 import { useStationId, useWrite } from '../../../data/station';
 import { Button } from '../../../ui/button';
-import { inDb, Value } from '../../../ui/value';
+import { Value } from '../../../ui/value';
 import { sumProvenance } from '../provenance';
 import { Details } from './ranking-details';
 

@@ -1,8 +1,8 @@
 import { type AntennaSet, bestSets, type Candidate, type ForecastTarget } from '@velvet-reed/core/choose';
-import { capital, listText, midSentence, numberText } from '@velvet-reed/core/units';
+import { capital, listText, midSentence, numberText, inDb } from '@velvet-reed/core/units';
 import { useMemo } from 'react';
 import { Section } from '../../../ui/section';
-import { inDb, Value } from '../../../ui/value';
+import { Value } from '../../../ui/value';
 import { candidateTitle } from '../candidate-title';
 import { heardProvenance } from '../provenance';
 

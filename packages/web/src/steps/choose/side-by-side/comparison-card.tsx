@@ -1,9 +1,9 @@
 import { SIGHT_WORDS } from '@velvet-reed/core/antenna';
 import { type Candidate, sizeWords, type TargetForecast } from '@velvet-reed/core/choose';
-import { lengthText } from '@velvet-reed/core/units';
+import { lengthText, inDb } from '@velvet-reed/core/units';
 import { Button } from '../../../ui/button';
 import { Section, Wide } from '../../../ui/section';
-import { inDb, Value } from '../../../ui/value';
+import { Value } from '../../../ui/value';
 import { heardProvenance, targetProvenance, weaknessProvenance } from '../provenance';
 
 /** Up to four antennas side by side: each target, then everything that is not hearing. */

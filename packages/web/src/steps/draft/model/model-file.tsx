@@ -2,14 +2,14 @@ import { modelFileOf, readModelFile, type ModelFileContent } from '@velvet-reed/
 import { CoreError } from '@velvet-reed/core/errors';
 import { templateDxf, templateOf, templateSvg } from '@velvet-reed/core/formats';
 import type { WireModel } from '@velvet-reed/core/solver';
-import { frequencyText, significant } from '@velvet-reed/core/units';
+import { frequencyText, significant, inDb } from '@velvet-reed/core/units';
 import { useMemo, useRef, useState } from 'react';
 import { questionOf, useModel } from '../../../data/model';
 import { showTrouble } from '../../../data/station';
 import { Button } from '../../../ui/button';
 import { saveText } from '../../../ui/export';
 import { Section } from '../../../ui/section';
-import { inDb, Value } from '../../../ui/value';
+import { Value } from '../../../ui/value';
 import { modelProvenance } from '../model-figures';
 
 const fileName = (name: string): string => `${name.toLowerCase().replaceAll(/[^a-z0-9]+/g, '-')}.json`;

@@ -1,10 +1,10 @@
 import type { Arrival } from '@velvet-reed/core/site';
 import type { ModelSweep, SpotAnalysis } from '@velvet-reed/core/solver';
-import { parseQuantity, significant } from '@velvet-reed/core/units';
+import { parseQuantity, significant, inDb } from '@velvet-reed/core/units';
 import { useId, useState } from 'react';
 import { Button } from '../../../ui/button';
 import { Wide } from '../../../ui/section';
-import { inDb, Value } from '../../../ui/value';
+import { Value } from '../../../ui/value';
 import { gainAt, METHOD, swrOfSweep } from '../model-figures';
 
 /** A target with where and from which height its waves come. */

@@ -2,13 +2,13 @@ import type { Saved } from '@velvet-reed/contract';
 import { antennaKind, type Design, knownDimensions, parametersInUse } from '@velvet-reed/core/antenna';
 import { reflectionOf, swrOf } from '@velvet-reed/core/line';
 import { magnitude } from '@velvet-reed/core/numeric';
-import { significant } from '@velvet-reed/core/units';
+import { significant, inDb } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { Button } from '../../../ui/button';
 import { saveCsv } from '../../../ui/export';
 import { Section, Wide } from '../../../ui/section';
 import { TraceMark } from '../../../ui/trace-chart';
-import { inDb, Value } from '../../../ui/value';
+import { Value } from '../../../ui/value';
 import { MOST_CURVES, type Comparison } from './comparison';
 import { modelProvenance, type ModelCurves } from '../model-figures';
 

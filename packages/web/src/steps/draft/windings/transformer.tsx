@@ -1,12 +1,12 @@
 import { Announced } from '../../../ui/announced';
 import { chokeRejection, transformerAt, transformerCornerHz, turnsForLoss } from '@velvet-reed/core/line';
-import { frequencyText, significant } from '@velvet-reed/core/units';
+import { frequencyText, significant, inDb } from '@velvet-reed/core/units';
 import { Curves } from '../../../ui/curves';
 import { Section } from '../../../ui/section';
 import { TypedFields } from '../../../ui/typed-numbers';
 import { tried } from '../../../ui/tried';
 import { useTypedNumbers } from '../../../ui/use-typed-numbers';
-import { inDb, Value } from '../../../ui/value';
+import { Value } from '../../../ui/value';
 
 /** 100 kHz to 100 MHz, decades of Hz. */
 const DECADES = [5, 8] as const;

@@ -1,7 +1,16 @@
 import { type Saved, updateOf } from '@velvet-reed/contract';
 import type { AntennaState, Holding } from '@velvet-reed/core/evidence';
 import { friisCoupling, type GuardGraph, TRUSTED_LOSS_DB, wiredTogether } from '@velvet-reed/core/guard';
-import { fixed, frequencyText, lengthText, listText, plain, showPower, wattsToDbm } from '@velvet-reed/core/units';
+import {
+  fixed,
+  frequencyText,
+  lengthText,
+  listText,
+  plain,
+  showPower,
+  wattsToDbm,
+  inDb,
+} from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { useCouplings } from '../../../data/couplings';
@@ -20,7 +29,7 @@ import { Empty } from '../../../ui/states';
 import { StationPage } from '../../../ui/station-page';
 import { TypedFields } from '../../../ui/typed-numbers';
 import { useTypedNumbers } from '../../../ui/use-typed-numbers';
-import { inDb, Value } from '../../../ui/value';
+import { Value } from '../../../ui/value';
 import { useJob } from '../../../workers/use-job';
 import { GuardRoom } from '../guard-room';
 

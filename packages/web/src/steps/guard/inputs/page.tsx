@@ -1,6 +1,6 @@
 import { createOf, type Saved, SCHEMAS, updateOf } from '@velvet-reed/contract';
 import { type GuardProof, toldMarginDb } from '@velvet-reed/core/guard';
-import { fixed, frequencyText, plain, showPower } from '@velvet-reed/core/units';
+import { fixed, frequencyText, plain, showPower, inDb } from '@velvet-reed/core/units';
 import { useState, type ReactNode } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useCouplings } from '../../../data/couplings';
@@ -18,12 +18,13 @@ import { Next, Section } from '../../../ui/section';
 import { Empty } from '../../../ui/states';
 import { StationPage } from '../../../ui/station-page';
 import { typedFrequency, typedPower } from '../../../ui/typed';
-import { inDb, Value } from '../../../ui/value';
+import { Value } from '../../../ui/value';
 import { MissingFigures } from '../missing-figures';
 import { Margin } from './margin';
 import { inputFields } from './input-fields';
 import { PLAN_FIELDS, PLAN_SCHEMA } from '../plan-form';
-import { GuardSentence } from '../guard-sentence';
+import { saidGuard } from '@velvet-reed/station/guard/said';
+import { SaidVerdict } from '../../../ui/said';
 import { levelProvenance, lookOf } from '../guard-state';
 
 export default function GuardPage() {
@@ -172,7 +173,7 @@ function Guard({
   useCouplings([...drawn.asks.values()].flat());
   const stationId = useStationId();
   return (
-    <Room title="Inputs, Guard" verdict={<GuardSentence judged={judged} />} margin={<Margin />}>
+    <Room title="Inputs, Guard" verdict={<SaidVerdict said={saidGuard(judged)} />} margin={<Margin />}>
       <Section title="Receiver inputs while transmitting" hint={`${plain(showPower(plan.powerW))} on the air`}>
         <MissingFigures proof={proof} planId={plan.id} />
         {rows.length === 0 ? (

@@ -1,8 +1,8 @@
 import { meterZeroProves } from '@velvet-reed/core/guard';
-import { fixed, plain, showPower } from '@velvet-reed/core/units';
+import { fixed, plain, showPower, inDb } from '@velvet-reed/core/units';
 import type { PlannedTransmitter } from '@velvet-reed/station/transmitters';
 import { Caution, Section, Wide } from '../../../ui/section';
-import { inDb, Value } from '../../../ui/value';
+import { Value } from '../../../ui/value';
 
 export function MeterSection({ plan }: { readonly plan: PlannedTransmitter }) {
   const proof = meterZeroProves(plan.powerW, plan.meterResolutionW);

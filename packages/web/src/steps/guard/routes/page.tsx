@@ -16,7 +16,8 @@ import { DeleteButton } from '../../../ui/record-row';
 import { Section } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';
 import { GuardRoom } from '../guard-room';
-import { GuardSentence } from '../guard-sentence';
+import { saidGuard } from '@velvet-reed/station/guard/said';
+import { SaidVerdict } from '../../../ui/said';
 import { evidenceOf, FIGURE_OF, PART_FIELDS, PART_NAMES, PART_START, type PartKind, typedPart } from './part-fields';
 import { PartsByFigures } from './parts-by-figures';
 import { HEIGHT, StationDrawing, WIDTH } from './station-drawing';
@@ -28,7 +29,7 @@ export default function RoutesRoom() {
         <GuardRoom
           data={data}
           title="Routes, Guard"
-          verdict={(plan) => <GuardSentence judged={judgedGuard(data, plan)} />}
+          verdict={(plan) => <SaidVerdict said={saidGuard(judgedGuard(data, plan))} />}
         >
           {(plan) => <Routes key={plan.id} data={data} plan={plan} />}
         </GuardRoom>

@@ -18,7 +18,8 @@ import { Button } from '../../../ui/button';
 import { Section, Wide } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';
 import { GuardRoom } from '../guard-room';
-import { GuardSentence } from '../guard-sentence';
+import { saidGuard } from '@velvet-reed/station/guard/said';
+import { SaidVerdict } from '../../../ui/said';
 import { MissingFigures } from '../missing-figures';
 import { lookOf, STATE } from '../guard-state';
 import { snrCostOf } from './snr-cost';
@@ -30,7 +31,7 @@ export default function StatesRoom() {
         <GuardRoom
           data={data}
           title="States, Guard"
-          verdict={(plan) => <GuardSentence judged={judgedGuard(data, plan)} />}
+          verdict={(plan) => <SaidVerdict said={saidGuard(judgedGuard(data, plan))} />}
         >
           {(plan) => <States key={plan.id} data={data} plan={plan} />}
         </GuardRoom>

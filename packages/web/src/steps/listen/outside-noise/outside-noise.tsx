@@ -1,6 +1,6 @@
 import { SCHEMAS } from '@velvet-reed/contract';
 import { combinedDecilesDb, insideStatedRange, medianFaDb, noisePowerDbm } from '@velvet-reed/core/site';
-import { fixed, frequencyText } from '@velvet-reed/core/units';
+import { fixed, frequencyText, inDb } from '@velvet-reed/core/units';
 import { levelsOf } from '@velvet-reed/station/levels';
 import { noiseViewOf, outsideNoise } from '@velvet-reed/station/derive';
 import { entry, type StationData } from '@velvet-reed/station/record';
@@ -11,7 +11,7 @@ import { levelDoubt } from '../../../ui/level-doubt';
 import { RecordForm, type FieldSpec } from '../../../ui/record-form';
 import { ChangeButton, DeleteButton } from '../../../ui/record-row';
 import { Section, Wide } from '../../../ui/section';
-import { inDb, Value } from '../../../ui/value';
+import { Value } from '../../../ui/value';
 
 /** A dish or helix that looks up is told apart where it hears so much less, dB. */
 const SKY_TOLD_DB = 1;

@@ -2,7 +2,7 @@ import { stationSchema } from '@velvet-reed/contract';
 import { CABLE_CHOICES } from '@velvet-reed/core/path';
 import { locatorOf } from '@velvet-reed/core/site';
 import { ituRegionOf } from '@velvet-reed/core/spectrum';
-import { frequencyText, lengthText } from '@velvet-reed/core/units';
+import { frequencyText, lengthText, inDb } from '@velvet-reed/core/units';
 import { forecastPlace, roomOf } from '@velvet-reed/station/derive';
 import type { StationData } from '@velvet-reed/station/record';
 import { useWrite } from '../../../data/station';
@@ -10,7 +10,7 @@ import { Disclosure } from '../../../ui/disclosure';
 import { PLACE_FIELDS, placeStart, RESTRICTION_FIELDS, speedText } from '../../../ui/place-fields';
 import { RecordForm } from '../../../ui/record-form';
 import { Caution, Note } from '../../../ui/section';
-import { inDb, Value } from '../../../ui/value';
+import { Value } from '../../../ui/value';
 
 /** "19.3° W" from a signed angle. */
 const degrees = (value: number, positive: string, negative: string): string =>

@@ -11,7 +11,7 @@ import {
   RECEIVER_KINDS,
   type ReceiverFigures,
 } from '@velvet-reed/core/path';
-import { fixed, frequencyText } from '@velvet-reed/core/units';
+import { fixed, frequencyText, inDb } from '@velvet-reed/core/units';
 import type { StationData } from '@velvet-reed/station/record';
 import { useWrite } from '../../../data/station';
 import { dayText } from '../../../ui/moment-text';
@@ -22,7 +22,7 @@ import { ReceiverByKind } from '../../../ui/receiver-by-kind';
 import { ChangeButton, DeleteButton } from '../../../ui/record-row';
 import { Section, Wide } from '../../../ui/section';
 import { Empty } from '../../../ui/states';
-import { inDb, Value } from '../../../ui/value';
+import { Value } from '../../../ui/value';
 
 const RECEIVER_FIELDS: readonly FieldSpec[] = [
   { name: 'name', label: 'Name', kind: 'text', hint: 'by what it is' },

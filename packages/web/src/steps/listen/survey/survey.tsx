@@ -1,7 +1,7 @@
 import { CoreError } from '@velvet-reed/core/errors';
 import { openingAt } from '@velvet-reed/core/site';
 import { HEARD_DB, SURVEY_SIGNALS, surveyRows, surveySummary } from '@velvet-reed/core/trial';
-import { fixed, frequencyText, parseQuantity } from '@velvet-reed/core/units';
+import { fixed, frequencyText, parseQuantity, inDb } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { levelsOf } from '@velvet-reed/station/levels';
 import { useMoment } from '../../../data/moment';
@@ -12,7 +12,7 @@ import { Button } from '../../../ui/button';
 import { saveCsv } from '../../../ui/export';
 import { Section } from '../../../ui/section';
 import { Empty } from '../../../ui/states';
-import { inDb, Value } from '../../../ui/value';
+import { Value } from '../../../ui/value';
 import { ChangeButton, DeleteButton } from '../../../ui/record-row';
 import type { FieldSpec } from '../../../ui/record-form';
 

@@ -1,6 +1,6 @@
 import { SCHEMAS, type Saved } from '@velvet-reed/contract';
 import { transmitterField } from '@velvet-reed/core/site';
-import { frequencyText, lengthText, plain, showField, showPower } from '@velvet-reed/core/units';
+import { frequencyText, lengthText, plain, showField, showPower, inDb } from '@velvet-reed/core/units';
 import { entry, type StationData } from '@velvet-reed/station/record';
 import { useWrite } from '../../../data/station';
 import { hasField } from '@velvet-reed/station/transmitters';
@@ -9,7 +9,7 @@ import { RecordForm, type FieldSpec } from '../../../ui/record-form';
 import { ChangeButton, DeleteButton } from '../../../ui/record-row';
 import { Section, Wide } from '../../../ui/section';
 import { Empty } from '../../../ui/states';
-import { inDb, Value } from '../../../ui/value';
+import { Value } from '../../../ui/value';
 
 const TRANSMITTER_FIELDS: readonly FieldSpec[] = [
   { name: 'name', label: 'Name', kind: 'text', hint: 'like 3 kW FM' },

@@ -1,6 +1,6 @@
 import { SCHEMAS } from '@velvet-reed/contract';
 import { deviceEffects } from '@velvet-reed/core/noise';
-import { fixed, frequencyText } from '@velvet-reed/core/units';
+import { fixed, frequencyText, inDb } from '@velvet-reed/core/units';
 import { entry, type StationData } from '@velvet-reed/station/record';
 import { useWrite } from '../../../data/station';
 import { levelsOf } from '@velvet-reed/station/levels';
@@ -10,7 +10,7 @@ import { ChangeButton, DeleteButton } from '../../../ui/record-row';
 import { momentText } from '../../../ui/moment-text';
 import { Caution, Section, Wide } from '../../../ui/section';
 import { Empty } from '../../../ui/states';
-import { inDb, Value } from '../../../ui/value';
+import { Value } from '../../../ui/value';
 
 const FIELDS: readonly FieldSpec[] = [
   { name: 'subject', label: 'Device', kind: 'text' },

@@ -1,6 +1,6 @@
 import { SCHEMAS } from '@velvet-reed/contract';
 import { NOISE_TESTS, whoseNoise } from '@velvet-reed/core/noise';
-import { capital, countText, fixed, frequencyText } from '@velvet-reed/core/units';
+import { capital, countText, fixed, frequencyText, inDb } from '@velvet-reed/core/units';
 import { levelsOf } from '@velvet-reed/station/levels';
 import { entry, type StationData } from '@velvet-reed/station/record';
 import { useWrite } from '../../../data/station';
@@ -9,7 +9,7 @@ import { levelDoubt } from '../../../ui/level-doubt';
 import { RecordForm, type FieldSpec } from '../../../ui/record-form';
 import { ChangeButton, DeleteButton } from '../../../ui/record-row';
 import { Caution, Section, Wide } from '../../../ui/section';
-import { inDb, Value } from '../../../ui/value';
+import { Value } from '../../../ui/value';
 
 const level = (name: 'levelDbm' | 'againstDbm', label: string): FieldSpec => ({
   ...{ name, label, kind: 'quantity', dimension: 'level', bareUnit: 'dBm', freqField: 'freqHz' },

@@ -2,7 +2,7 @@ import { Announced } from '../../../ui/announced';
 import type { FloorReading } from '@velvet-reed/core/formats';
 import { classMedians, floorPattern, type FloorStep, floorSteps } from '@velvet-reed/core/noise';
 import { type Environment, ENVIRONMENTS } from '@velvet-reed/core/site';
-import { fixed, frequencyText } from '@velvet-reed/core/units';
+import { fixed, frequencyText, inDb } from '@velvet-reed/core/units';
 import { entry, type StationData } from '@velvet-reed/station/record';
 import { useWrite } from '../../../data/station';
 import { levelsOf } from '@velvet-reed/station/levels';
@@ -11,7 +11,7 @@ import { Button } from '../../../ui/button';
 import { TraceChart, TraceMark } from '../../../ui/trace-chart';
 import { TypedFields } from '../../../ui/typed-numbers';
 import { useTypedNumbers } from '../../../ui/use-typed-numbers';
-import { inDb, Value } from '../../../ui/value';
+import { Value } from '../../../ui/value';
 
 const HOUR_MS = 3_600_000;
 const MINUTE_MS = 60_000;

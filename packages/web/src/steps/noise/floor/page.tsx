@@ -1,21 +1,23 @@
+import { lossProvenance, saidNoise } from '@velvet-reed/station/noise-said';
+import { SaidVerdict } from '../../../ui/said';
 import { SCHEMAS } from '@velvet-reed/contract';
-import { amplifierWords, type NoiseVerdict, riseOf } from '@velvet-reed/core/noise';
+import { amplifierWords, riseOf } from '@velvet-reed/core/noise';
 import { noiseRise } from '@velvet-reed/core/path';
-import { fixed, frequencyText } from '@velvet-reed/core/units';
+import { fixed, frequencyText, inDb } from '@velvet-reed/core/units';
 import { Link } from 'react-router';
 import { entry, type StationData } from '@velvet-reed/station/record';
 import { useStationId, useWrite } from '../../../data/station';
 import { levelsOf, type OffOn } from '@velvet-reed/station/levels';
-import { judgedNoise, staleChecks, strongestCarrier } from '@velvet-reed/station/verdicts';
+import { staleChecks, strongestCarrier } from '@velvet-reed/station/verdicts';
 import { LongLogs } from '../../../ui/long-logs';
 import { levelDoubt } from '../../../ui/level-doubt';
 import { RecordForm, type FieldSpec } from '../../../ui/record-form';
 import { ChangeButton, DeleteButton } from '../../../ui/record-row';
 import { Room } from '../../../ui/room';
-import { Next, Note, Section, Wide } from '../../../ui/section';
+import { Note, Section, Wide } from '../../../ui/section';
 import { Empty } from '../../../ui/states';
 import { StationPage } from '../../../ui/station-page';
-import { inDb, Value } from '../../../ui/value';
+import { Value } from '../../../ui/value';
 import { FloorLog } from './floor-log';
 
 export default function FloorRoom() {
@@ -32,11 +34,10 @@ const LONG_LOG = {
 function Noise({ data }: { readonly data: StationData }) {
   const stationId = useStationId();
   const checks = [...levelsOf(data).offOn].sort((a, b) => a.freqHz - b.freqHz);
-  const verdict = judgedNoise(data);
   return (
     <Room
       title="Floor, Noise"
-      verdict={<Verdict verdict={verdict} stationId={stationId} />}
+      verdict={<SaidVerdict said={saidNoise(data)} />}
       margin={
         <>
           <Note title="How to read it">
@@ -80,41 +81,6 @@ function Noise({ data }: { readonly data: StationData }) {
     </Room>
   );
 }
-
-function Verdict({
-  verdict: { state, worst, snrLossDb, sentence, around, next },
-  stationId,
-}: {
-  readonly verdict: NoiseVerdict<OffOn>;
-  readonly stationId: number;
-}) {
-  const step = `Next: ${next.charAt(0).toLowerCase()}${next.slice(1)}`;
-  return (
-    <>
-      {worst && around && typeof snrLossDb === 'number' ? (
-        <>
-          {around[0]} <Value strong shown={inDb(snrLossDb, snrLossDb < 1 ? 2 : 1)} provenance={lossProvenance(worst)} />{' '}
-          {around[1]}
-        </>
-      ) : (
-        sentence
-      )}{' '}
-      <Next>{state === 'receiver decides' ? <Link to={`/s/${stationId}/path/chain`}>{step}</Link> : step}</Next>
-    </>
-  );
-}
-
-const lossProvenance = (check: OffOn) =>
-  ({
-    origin: 'measured',
-    formula: '−10 log (1 − 10^(−rise/10))',
-    inputs: [
-      ['off', `${fixed(check.offDbm, 1)} dBm`],
-      ['on', `${fixed(check.onDbm, 1)} dBm`],
-      ['rise', `${fixed(riseOf(check), 1)} dB`],
-    ],
-    source: 'your readings; a dummy at 290 K',
-  }) as const;
 
 function ChecksTable({ data, checks }: { readonly data: StationData; readonly checks: readonly OffOn[] }) {
   const stale = staleChecks(data);

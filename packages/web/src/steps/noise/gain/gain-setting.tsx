@@ -1,11 +1,11 @@
 import { Announced } from '../../../ui/announced';
 import { gainByMeasurement, readGainRows, RECOMMENDED_ROOM_DB } from '@velvet-reed/core/path';
-import { fixed } from '@velvet-reed/core/units';
+import { fixed, inDb } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { Section } from '../../../ui/section';
 import { Curves } from '../../../ui/curves';
 import { tried } from '../../../ui/tried';
-import { inDb, Value } from '../../../ui/value';
+import { Value } from '../../../ui/value';
 
 /** Rows that show what is to be typed; nothing is advised from them. */
 const EXAMPLE = `gain dB, noise dBFS\n0, -100\n5, -99.6\n10, -97\n15, -93.6\n20, -89.4\n25, -84.9`;

@@ -1,3 +1,4 @@
+import type { Provenance } from '@velvet-reed/station/said';
 import { Announced } from '../../../ui/announced';
 import {
   dbmToDbMicrovolt,
@@ -8,11 +9,12 @@ import {
   S_UNIT_DB,
   significant,
   sToDbm,
+  inDb,
 } from '@velvet-reed/core/units';
 import { Section, Wide } from '../../../ui/section';
 import { TypedFields } from '../../../ui/typed-numbers';
 import { useTypedNumbers } from '../../../ui/use-typed-numbers';
-import { inDb, Value, type Provenance } from '../../../ui/value';
+import { Value } from '../../../ui/value';
 
 const SOURCE: Provenance = {
   origin: 'model',

@@ -1,7 +1,7 @@
 import { Announced } from '../../../ui/announced';
 import { padFinding, spurSources } from '@velvet-reed/core/path';
 import { transmitterField } from '@velvet-reed/core/site';
-import { fixed, frequencyText } from '@velvet-reed/core/units';
+import { fixed, frequencyText, inDb } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { entry, type StationData } from '@velvet-reed/station/record';
 import { useWrite } from '../../../data/station';
@@ -10,7 +10,7 @@ import { Button } from '../../../ui/button';
 import { Section, Wide } from '../../../ui/section';
 import { TypedFields } from '../../../ui/typed-numbers';
 import { useTypedNumbers } from '../../../ui/use-typed-numbers';
-import { inDb, Value } from '../../../ui/value';
+import { Value } from '../../../ui/value';
 
 /** A spur: which transmitters can make it, and where a pad says that it is made. */
 export function Spurs({ data }: { readonly data: StationData }) {

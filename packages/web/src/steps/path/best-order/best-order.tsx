@@ -8,13 +8,13 @@ import {
   type ShelfPart,
 } from '@velvet-reed/core/path';
 import type { Change } from '@velvet-reed/contract';
-import { fixed } from '@velvet-reed/core/units';
+import { fixed, inDb } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { entry } from '@velvet-reed/station/record';
 import { useWrite } from '../../../data/station';
 import { Button } from '../../../ui/button';
 import { Section } from '../../../ui/section';
-import { inDb, Value } from '../../../ui/value';
+import { Value } from '../../../ui/value';
 import { useJob } from '../../../workers/use-job';
 
 /** The best set and order of the path's stages for every target within the receiver's reach. */

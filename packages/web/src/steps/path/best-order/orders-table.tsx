@@ -1,6 +1,6 @@
-import { fixed } from '@velvet-reed/core/units';
+import { fixed, inDb } from '@velvet-reed/core/units';
 import { Wide } from '../../../ui/section';
-import { inDb, Value } from '../../../ui/value';
+import { Value } from '../../../ui/value';
 import { figureProvenance, lossProvenance, snrLoss } from '../order-view';
 import type { PathState } from '../path-room';
 

@@ -1,7 +1,7 @@
 import { overNoise, type PathAnalysis } from '@velvet-reed/core/path';
-import { fixed } from '@velvet-reed/core/units';
+import { fixed, inDb } from '@velvet-reed/core/units';
 import { Section, Wide } from '../../../ui/section';
-import { inDb, Value } from '../../../ui/value';
+import { Value } from '../../../ui/value';
 import { figureProvenance, lossProvenance, productInk, snrLoss } from '../order-view';
 import type { OrderView } from '@velvet-reed/station/verdicts';
 

@@ -1,6 +1,6 @@
 import { SCHEMAS, type Change, type Saved } from '@velvet-reed/contract';
 import { atWorkingGain } from '@velvet-reed/core/path';
-import { fixed } from '@velvet-reed/core/units';
+import { fixed, inDb } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { firstOrder, newOrder, ordersOf } from '@velvet-reed/station/path/orders';
 import { toPathReceiver, toPathStage } from '@velvet-reed/station/path/stages';
@@ -9,7 +9,7 @@ import { entry, type StationData } from '@velvet-reed/station/record';
 import { useWrite } from '../../../data/station';
 import { Button } from '../../../ui/button';
 import { Section, Wide } from '../../../ui/section';
-import { inDb, Value } from '../../../ui/value';
+import { Value } from '../../../ui/value';
 import { figureProvenance, lossProvenance, snrLoss } from '../order-view';
 
 /** A copy of a path with all its stages, to change and hold against the first. */

@@ -1,7 +1,7 @@
-import { fixed, frequencyText } from '@velvet-reed/core/units';
+import { fixed, frequencyText, inDb } from '@velvet-reed/core/units';
 import { overNoise } from '@velvet-reed/core/path';
 import { Section, Wide } from '../../../ui/section';
-import { inDb, Value } from '../../../ui/value';
+import { Value } from '../../../ui/value';
 import { figureProvenance, productInk } from '../order-view';
 import type { OrderView } from '@velvet-reed/station/verdicts';
 

@@ -1,12 +1,13 @@
+import type { Provenance } from '@velvet-reed/station/said';
 import type { Station } from '@velvet-reed/contract';
 import { Announced } from '../../../ui/announced';
 import { CONVERTER_ASSUMED, converterChain } from '@velvet-reed/core/path';
 import { surroundings } from '@velvet-reed/core/site';
-import { fixed, frequencyText, showFrequency } from '@velvet-reed/core/units';
+import { fixed, frequencyText, showFrequency, inDb } from '@velvet-reed/core/units';
 import { Caution, Section } from '../../../ui/section';
 import { TypedFields } from '../../../ui/typed-numbers';
 import { useTypedNumbers } from '../../../ui/use-typed-numbers';
-import { inDb, Value, type Provenance } from '../../../ui/value';
+import { Value } from '../../../ui/value';
 
 /** A converter of the path, as far as one stands there. */
 export interface ConverterHere {

@@ -1,9 +1,10 @@
+import type { Provenance } from '@velvet-reed/station/said';
 import { lossAheadCostDb, resistiveSplitter, splitterLossDb, wilkinson } from '@velvet-reed/core/path';
-import { fixed } from '@velvet-reed/core/units';
+import { fixed, inDb } from '@velvet-reed/core/units';
 import { Section, Wide } from '../../../ui/section';
 import { TypedFields } from '../../../ui/typed-numbers';
 import { useTypedNumbers } from '../../../ui/use-typed-numbers';
-import { inDb, Value, type Provenance } from '../../../ui/value';
+import { Value } from '../../../ui/value';
 
 /** More isolation than this no built divider has, dB. Common practice, no source. */
 const PERFECT_DB = 60;

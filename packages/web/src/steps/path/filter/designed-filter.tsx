@@ -15,7 +15,7 @@ import {
 } from '@velvet-reed/core/filter';
 import { thinTransfer } from '@velvet-reed/core/formats';
 import { type PathSignal, productDropDb, spurSources } from '@velvet-reed/core/path';
-import { fixed, frequencyText } from '@velvet-reed/core/units';
+import { fixed, frequencyText, inDb } from '@velvet-reed/core/units';
 import { useMemo } from 'react';
 import { entry } from '@velvet-reed/station/record';
 import { useWrite } from '../../../data/station';
@@ -23,7 +23,7 @@ import { Button } from '../../../ui/button';
 import { saveCsv, saveText } from '../../../ui/export';
 import { Caution } from '../../../ui/section';
 import { Curves } from '../../../ui/curves';
-import { inDb, Value } from '../../../ui/value';
+import { Value } from '../../../ui/value';
 import { FilterParts } from './filter-parts';
 import { FilterScatter } from './filter-scatter';
 import { InThisPath, type FilterPlace } from './in-this-path';

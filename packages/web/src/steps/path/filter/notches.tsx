@@ -1,12 +1,13 @@
+import type { Provenance } from '@velvet-reed/station/said';
 import { Announced } from '../../../ui/announced';
 import { CoreError } from '@velvet-reed/core/errors';
 import { coaxStub, notchTrap, type Stub } from '@velvet-reed/core/filter';
-import { fixed, frequencyText, showLength, significant } from '@velvet-reed/core/units';
+import { fixed, frequencyText, showLength, significant, inDb } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import { Section } from '../../../ui/section';
 import { TypedFields } from '../../../ui/typed-numbers';
 import { useTypedNumbers } from '../../../ui/use-typed-numbers';
-import { inDb, Value, type Provenance } from '../../../ui/value';
+import { Value } from '../../../ui/value';
 import { LINE_OHM } from '@velvet-reed/core/line';
 
 const TRAP: Provenance = {

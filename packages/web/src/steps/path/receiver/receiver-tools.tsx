@@ -12,7 +12,7 @@ import {
   readRoutes,
   setupCard,
 } from '@velvet-reed/core/path';
-import { fixed, frequencyText, showFrequency } from '@velvet-reed/core/units';
+import { fixed, frequencyText, showFrequency, inDb } from '@velvet-reed/core/units';
 import { useState } from 'react';
 import type { StationData } from '@velvet-reed/station/record';
 import { useWrite } from '../../../data/station';
@@ -20,7 +20,7 @@ import { RecordForm, type FieldSpec } from '../../../ui/record-form';
 import { Section } from '../../../ui/section';
 import { TypedFields } from '../../../ui/typed-numbers';
 import { useTypedNumbers } from '../../../ui/use-typed-numbers';
-import { inDb, Value } from '../../../ui/value';
+import { Value } from '../../../ui/value';
 
 /** How to set a receiver up on a band: sampling mode, ghosts, filter, floor, frequency error. */
 export function SetupCards({

@@ -1,3 +1,4 @@
+import type { Provenance } from '@velvet-reed/station/said';
 import { Announced } from '../../../ui/announced';
 import { CoreError } from '@velvet-reed/core/errors';
 import { dcFeed, type DcStage } from '@velvet-reed/core/path';
@@ -6,7 +7,7 @@ import { useState } from 'react';
 import { Caution, Section } from '../../../ui/section';
 import { TypedFields } from '../../../ui/typed-numbers';
 import { useTypedNumbers } from '../../../ui/use-typed-numbers';
-import { Value, type Provenance } from '../../../ui/value';
+import { Value } from '../../../ui/value';
 
 const OHM: Provenance = {
   origin: 'model',

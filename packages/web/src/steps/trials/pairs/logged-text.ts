@@ -1,7 +1,7 @@
+import { MEASURES } from '@velvet-reed/station/trials/said';
 import { pairCounts, type TrialPair } from '@velvet-reed/core/trial';
 import { listText } from '@velvet-reed/core/units';
 
-const MEASURES = { snr: 'SNR', level: 'level', noise: 'noise' } as const;
 type ReadValue = 'levelADbm' | 'noiseADbm' | 'levelBDbm' | 'noiseBDbm';
 
 /** For what a logged pair counts; a part of one is called that, with what it lacks. */

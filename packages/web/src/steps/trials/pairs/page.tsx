@@ -1,17 +1,15 @@
-import { firstOfRound } from '@velvet-reed/core/trial';
+import { saidTrial } from '@velvet-reed/station/trials/said';
+import { SaidVerdict } from '../../../ui/said';
 import { useSearchParams } from 'react-router';
 import type { StationData } from '@velvet-reed/station/record';
-import { comparisonOf, conditionVerdict } from '@velvet-reed/station/trials/conditions';
+import { comparisonOf } from '@velvet-reed/station/trials/conditions';
 import { judgedTrial } from '@velvet-reed/station/verdicts';
 import { Disclosure } from '../../../ui/disclosure';
 import { ChangeButton, DeleteButton } from '../../../ui/record-row';
 import { Room } from '../../../ui/room';
-import { Next, Note } from '../../../ui/section';
+import { Note } from '../../../ui/section';
 import { StationPage } from '../../../ui/station-page';
 import { TakenOn } from '../../../ui/taken-on';
-import { inDb, Value } from '../../../ui/value';
-import { provenanceOf } from './result-provenance';
-import { MEASURES } from './measures';
 import { ThreeResults } from './results';
 import { LogRound } from './log-round';
 import { Plan } from './plan';
@@ -36,33 +34,7 @@ function Trials({ data }: { readonly data: StationData }) {
   return (
     <Room
       title="Pairs, Trials"
-      verdict={
-        rule ? (
-          <>
-            {conditionVerdict(rule).sentence} <Next>Next: switch by this rule.</Next>
-          </>
-        ) : trial && names && verdict ? (
-          <>
-            {verdict.sentence}{' '}
-            {verdict.primary.result && !verdict.primary.proven && (
-              <>
-                Mean difference in {MEASURES[verdict.primary.what]} so far, B minus A:{' '}
-                <Value strong shown={inDb(verdict.primary.result.mean)} provenance={provenanceOf(verdict.primary)} />
-                .{' '}
-              </>
-            )}
-            <Next>
-              {verdict.primary.proven
-                ? 'Next: keep it, and repeat under other conditions.'
-                : `Next: read ${firstOfRound(readings.length) === 'A' ? names.a : names.b} first.`}
-            </Next>
-          </>
-        ) : (
-          <>
-            No comparison yet. <Next>Next: say which two antennas, below.</Next>
-          </>
-        )
-      }
+      verdict={<SaidVerdict said={saidTrial(data, trial)} />}
       picker={
         <>
           {data.trials.length > 0 && (

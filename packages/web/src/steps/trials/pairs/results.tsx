@@ -1,10 +1,10 @@
 import type { MeanInterval, TrialResult } from '@velvet-reed/core/trial';
 import { pairsForPower, pairsWhenWatched } from '@velvet-reed/core/trial';
-import { fixed } from '@velvet-reed/core/units';
+import { fixed, inDb } from '@velvet-reed/core/units';
 import { Section, Wide } from '../../../ui/section';
-import { inDb, Value } from '../../../ui/value';
+import { Value } from '../../../ui/value';
 import { DifferencePlot } from './difference-plot';
-import { provenanceOf } from './result-provenance';
+import { resultProvenance } from '@velvet-reed/station/trials/said';
 
 const TITLE: Readonly<Record<TrialResult['what'], string>> = { snr: 'SNR', level: 'Level', noise: 'Noise' };
 
@@ -45,7 +45,7 @@ export function ThreeResults({
                   {TITLE[one.what]}
                 </th>
                 <td>
-                  {one.result ? <Value strong shown={inDb(one.result.mean)} provenance={provenanceOf(one)} /> : '–'}
+                  {one.result ? <Value strong shown={inDb(one.result.mean)} provenance={resultProvenance(one)} /> : '–'}
                 </td>
                 <td className="font-mono whitespace-nowrap">{intervalText(one.interval)}</td>
                 <td>{one.result && <DifferencePlot mean={one.result.mean} interval={one.interval} />}</td>
