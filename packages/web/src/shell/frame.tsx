@@ -49,11 +49,16 @@ function LoadedFrame({ data, away }: { readonly data: StationData; readonly away
   const [open, setOpen] = useState<'palette' | 'shortcuts'>();
   const { pathname, search } = useLocation();
   const here = roomAt(pathname);
-  const to = (step: string, room: string): void =>
-    void navigate({ pathname: `/s/${stationId}/${step}/${room}`, search });
+  /** Where the last press leads, until the address says so. */
+  const aimed = useRef<string>(undefined);
+  useEffect(() => void (aimed.current = undefined), [pathname]);
+  const to = (step: string, room: string): void => {
+    aimed.current = `/s/${stationId}/${step}/${room}`;
+    void navigate({ pathname: aimed.current, search });
+  };
   const nextRoom = (by: 1 | -1): void => {
     // from where the last press led, even while that room is still being drawn
-    const from = roomAt(window.location.pathname) ?? here;
+    const from = roomAt(aimed.current ?? window.location.pathname) ?? here;
     if (!from) return;
     const rooms = ROOMS[from.step.id];
     to(from.step.id, rooms[(rooms.indexOf(from.room) + by + rooms.length) % rooms.length].id);
