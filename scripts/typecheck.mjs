@@ -1,6 +1,8 @@
 import { spawnSync } from 'node:child_process';
 
-const projects = ['core', 'contract', 'station', 'instruments', 'server', 'cli', 'web'].map((name) => `packages/${name}`);
+const projects = ['core', 'contract', 'station', 'instruments', 'server', 'cli', 'web'].map(
+  (name) => `packages/${name}`,
+);
 let failed = 0;
 for (const project of [...projects, 'e2e', 'bench', 'tsconfig.test.json'])
   failed |=
