@@ -111,6 +111,23 @@ export async function requireParents(db: Database, transaction: Transaction, edi
   }
 }
 
+/** What a record pointed at before may be gone for good. @throws UndoRefusedError naming what it was */
+async function requireTargets(
+  db: Database,
+  transaction: Transaction,
+  resource: ResourceName,
+  before: Readonly<Record<string, unknown>>,
+): Promise<void> {
+  for (const { field, to } of referencesOf(resource)) {
+    const id = before[field];
+    if (typeof id !== 'number') continue;
+    if ((await db.tables[to].count({ where: { id }, paranoid: false, transaction })) > 0) continue;
+    throw new UndoRefusedError(
+      `This ${RESOURCES[resource].label} pointed at something that was thrown away for good (${RESOURCES[to].label}). Nothing was taken back: change it by hand.`,
+    );
+  }
+}
+
 /** One edit back to what was before. */
 export async function takeBack(db: Database, transaction: Transaction, edit: Row): Promise<void> {
   const name = String(edit.get('resource'));
@@ -134,6 +151,7 @@ export async function takeBack(db: Database, transaction: Transaction, edit: Row
     if (users !== undefined && isResource(db, name)) throw new InUseError(RESOURCES[name].label, users);
     await row.destroy({ transaction });
   } else if (typeof before === 'object' && before !== null) {
+    if (isResource(db, name)) await requireTargets(db, transaction, name, { ...before });
     if (edit.get('op') === 'delete') await row.restore({ transaction });
     await row.update({ ...before, version }, { transaction });
   }

@@ -183,6 +183,29 @@ describe('what points at something that is not there', () => {
     expect(await mendReferences(db)).toEqual([]);
     await request(app).post(`${address}/bin/empty`).send({}).expect(200);
   });
+  test('undo of a change that took a record away from what is gone for good is refused by name, not by the database (found by sequence 33057)', async () => {
+    await change(target('to be gone for good', 'g')).expect(200);
+    const goal = (await now()).targets.at(-1);
+    const [antenna] = (await now()).antennas;
+    const point = await change({
+      ...{ op: 'update', resource: 'antennas', id: antenna.id, version: antenna.version },
+      values: { targetId: goal?.id },
+    });
+    expect(point.status).toBe(200);
+    const key = randomUUID();
+    const moved = { op: 'update', resource: 'antennas', id: antenna.id, version: antenna.version + 1 };
+    await request(app)
+      .post(`${address}/changes`)
+      .send({ changes: [{ ...moved, values: { targetId: null } }], key })
+      .expect(200);
+    await gone('targets', goal?.id ?? 0, goal?.version ?? 1);
+    await request(app).post(`${address}/bin/empty`).send({}).expect(200);
+    const refused: { body: { message: string } } = await request(app)
+      .post(`${address}/undo`)
+      .send({ batch: key })
+      .expect(409);
+    expect(refused.body.message).toContain('thrown away for good (target)');
+  });
   test('"for good" left the words in the history: they are gone from it', async () => {
     const secret = 'a word that shall go for good';
     await change(entry(secret)).expect(200);
