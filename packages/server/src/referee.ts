@@ -105,6 +105,8 @@ interface Batch {
   readonly device: string;
   /** Of every record that it changed, as it was before. */
   readonly before: ReadonlyMap<string, Known | undefined>;
+  /** Those that it deleted: others may be deleted by a later batch, and stay so when this one is brought back. */
+  readonly deleted: ReadonlySet<string>;
   undone: boolean;
 }
 
@@ -221,6 +223,7 @@ export async function playSequence({ db, backups }: World, seed: number, steps: 
     batches.set(key, {
       ...{ device, undone: false },
       before: new Map(changedBetween(before, state).map((one) => [one, before.get(one)])),
+      deleted: new Set(changedBetween(before, state).filter((one) => state.get(one)?.alive !== true)),
     });
     // an answer that was lost: the same again is carried out once
     if (random.uniform() < 0.1)
@@ -339,7 +342,8 @@ export async function playSequence({ db, backups }: World, seed: number, steps: 
           if (!batch) return;
           only(changed, new Set(batch.before.keys()), 'bringing back');
           for (const [key, was] of batch.before)
-            if (was?.alive && !changed.includes(key)) must(after.get(key)?.alive === true, `${key} did not come back`);
+            if (was?.alive && batch.deleted.has(key) && !changed.includes(key))
+              must(after.get(key)?.alive === true, `${key} did not come back`);
         },
       );
       if (done && batch) batch.undone = true;
