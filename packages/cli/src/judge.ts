@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { stationOfFile, stepsOf, verdictsOf } from '@velvet-reed/station/judge';
+import { countText } from '@velvet-reed/core/units';
 import { solvedStation } from '@velvet-reed/station/solved';
 import { saidText } from '@velvet-reed/station/said';
 
@@ -47,6 +48,7 @@ export async function judge(
     for (const { about, said } of verdicts.filter((one) => one.step === id))
       write(`  ${about === '' ? '' : `${about}: `}${saidText(said)}`);
   }
-  if (data.setAside.length > 0) write(`${data.setAside.length} records do not fit their kind and are left out.`);
+  if (data.setAside.length > 0)
+    write(`Left out, because of values that are not allowed: ${countText(data.setAside.length, 'record')}.`);
   return 0;
 }

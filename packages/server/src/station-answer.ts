@@ -4,12 +4,11 @@ import {
   packRecords,
   RESOURCE_NAMES,
   RESOURCES,
-  SCHEMAS,
   type Columns,
   type ResourceName,
 } from '@velvet-reed/contract';
+import { misfitOf } from '@velvet-reed/station/misfit';
 import { Op, type Transaction } from 'sequelize';
-import { ValidationError } from 'yup';
 import type { Database } from './database';
 import { lastBatch } from './history';
 import { findStation, present } from './records';
@@ -42,19 +41,13 @@ export interface Delta {
 const judged = new WeakMap<Database, Map<string, string | null>>();
 
 /** Why a record does not fit its schema; null when it does. */
-function misfitOf(db: Database, resource: ResourceName, record: Values): string | null {
+function knownMisfit(db: Database, resource: ResourceName, record: Values): string | null {
   const known = judged.get(db) ?? new Map<string, string | null>();
   judged.set(db, known);
   const key = `${resource} ${String(record.id)} ${String(record.version)}`;
   const before = known.get(key);
   if (before !== undefined) return before;
-  let why: string | null = null;
-  try {
-    SCHEMAS[resource].validateSync(record, { strict: true, abortEarly: true });
-  } catch (error) {
-    if (!(error instanceof ValidationError)) throw error;
-    why = error.message;
-  }
+  const why = misfitOf(resource, record) ?? null;
   known.set(key, why);
   return why;
 }
@@ -108,7 +101,7 @@ async function fitting(
   const rows: readonly unknown[] = Array.isArray(found) ? found : [];
   for (const row of rows.filter(isRecord)) {
     const record = read.record(row);
-    const why = misfitOf(db, resource, record);
+    const why = knownMisfit(db, resource, record);
     if (why === null) fit.push(record);
     else aside.push({ resource, record, why });
   }

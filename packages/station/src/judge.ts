@@ -1,9 +1,9 @@
-import { RESOURCE_NAMES, RESOURCES, SCHEMAS } from '@velvet-reed/contract';
-import { ValidationError } from 'yup';
+import { RESOURCE_NAMES, RESOURCES } from '@velvet-reed/contract';
 import { saidBench } from './bench/said';
 import { checkSums, headOf, parsedPart, partsOf, refuseFile } from './file/archive';
 import { judgedGuard } from './guard/judge';
 import { saidGuard } from './guard/said';
+import { misfitOf } from './misfit';
 import { saidNoise } from './noise-said';
 import { saidPath } from './path/said';
 import { type SetAside, stationOf, type StationData } from './record';
@@ -16,17 +16,6 @@ import { judgedBench } from './verdicts';
 
 const isValues = (value: unknown): value is Record<string, unknown> =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
-
-/** Why a record does not fit its kind; undefined when it does. */
-function misfitOf(resource: (typeof RESOURCE_NAMES)[number], record: Record<string, unknown>): string | undefined {
-  try {
-    SCHEMAS[resource].validateSync(record, { strict: true, abortEarly: true });
-    return undefined;
-  } catch (error) {
-    if (error instanceof ValidationError) return error.message;
-    throw error;
-  }
-}
 
 /** The station of a file, as it is judged; a record that does not fit its kind is set aside. @throws StationFileError */
 export async function stationOfFile(
